@@ -1,0 +1,179 @@
+import { Moon, Sun, LogOut, HelpCircle } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import { Form, isRouteErrorResponse, Link, NavLink, Outlet, useRevalidator, useRouteLoaderData } from "react-router";
+import { Away } from "~/look/away";
+import { keepLook } from "~/look/look-cookie";
+import { outbox } from "~/outbox/outbox";
+import { useOutbox } from "~/outbox/use-outbox";
+import { ground, visitor } from "~/server/context";
+import { door } from "~/server/session";
+import { readHouse, type HouseSettings } from "~store/house";
+import type { Route } from "./+types/inside";
+
+export const middleware: Route.MiddlewareFunction[] = [door];
+
+export const loader = async ({ context }: Route.LoaderArgs) => {
+  const { pool, gaugeUrl } = context.get(ground);
+  return { staff: context.get(visitor).staff, house: await readHouse(pool), gauge: gaugeUrl !== "" };
+};
+
+type Inside = Awaited<ReturnType<typeof loader>>;
+
+/** Who is signed in and what the house has chosen, for every page behind the door. */
+export function useInside(): Inside {
+  const data = useRouteLoaderData<Inside>("door/inside");
+  if (!data) throw new Error("used outside the door");
+  return data;
+}
+export type { HouseSettings };
+
+export default function InsidePage({ loaderData: { staff, house } }: Route.ComponentProps) {
+  const keys = useRef<HTMLDialogElement>(null);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      const inField = event.target instanceof HTMLElement && event.target.closest("input:not([type=radio]), textarea, select");
+      if (event.key === "?" && !inField) keys.current?.showModal();
+    };
+    document.addEventListener("keydown", onKey);
+    return () => document.removeEventListener("keydown", onKey);
+  }, []);
+  return (
+    <>
+      <header className="bg-neutral text-neutral-content no-print">
+        <div className="mx-auto flex max-w-[1320px] items-center gap-1 px-4">
+          <Link to="/" className="touch flex items-center gap-2 pr-4 text-xl font-bold">
+            <img src="/favicon.svg" alt="" width="28" height="28" /> Yard Key
+          </Link>
+          <nav className="flex" aria-label="Places">
+            <Place to="/" words="Jobs" />
+            <Place to="/shelf" words="Shelf" />
+            <Place to="/house" words="House" />
+          </nav>
+          <span className="grow" />
+          <WaitingSign />
+          <ThemeButton />
+          <button type="button" className="touch grid place-items-center" aria-label="Keys" onClick={() => keys.current?.showModal()}>
+            <HelpCircle size={22} />
+          </button>
+          <span className="px-2 text-right leading-tight">
+            <span className="block font-semibold">{staff.name}</span>
+            <span className="block text-sm opacity-80">{staff.role}</span>
+          </span>
+          <Form method="post" action="/sign-out">
+            <button className="touch grid place-items-center" aria-label="Sign out">
+              <LogOut size={22} />
+            </button>
+          </Form>
+        </div>
+      </header>
+      <Outlet />
+      <KeySheet ref={keys} footKey={house.footKey} />
+    </>
+  );
+}
+
+const Place = ({ to, words }: { to: string; words: string }) => (
+  <NavLink
+    to={to}
+    end={to === "/"}
+    className={({ isActive }) => `touch flex items-center border-b-4 px-3 ${isActive ? "border-accent" : "border-transparent"}`}
+  >
+    {words}
+  </NavLink>
+);
+
+/** What has been said here and not yet reached the server; quiet when nothing waits. */
+function WaitingSign() {
+  const { waiting, away, signedOut } = useOutbox();
+  if (waiting.length === 0) return null;
+  const refused = waiting.filter((entry) => entry.refused !== undefined);
+  return (
+    <details className="relative" data-waiting={waiting.length}>
+      <summary className="touch flex cursor-pointer items-center gap-2 rounded px-3 font-semibold" role="status">
+        <span className="border-accent inline-block size-3 rotate-45 border-3" aria-hidden="true" />
+        {refused.length > 0
+          ? `${refused.length} not taken`
+          : `${waiting.length} waiting${away ? ", server away" : ""}${signedOut ? ": sign in again" : ""}`}
+      </summary>
+      <div className="plate text-base-content absolute right-0 z-10 w-96 p-4">
+        <p className="mb-2">
+          Kept on this machine until the server has it. {signedOut && <a href="/sign-in" className="link">Sign in again</a>}
+        </p>
+        {refused.map((entry) => (
+          <div key={entry.fact.id} className="mb-2 flex items-center gap-3">
+            <span className="grow">
+              Job {entry.job}, {entry.fact.body.kind}: <b>{entry.refused}</b>
+            </span>
+            <button type="button" className="btn touch" onClick={() => void outbox.setAside(entry)}>
+              Set aside
+            </button>
+          </div>
+        ))}
+      </div>
+    </details>
+  );
+}
+
+function ThemeButton() {
+  const [dark, setDark] = useState(false);
+  const { revalidate } = useRevalidator();
+  useEffect(() => {
+    const chosen = document.documentElement.dataset.theme;
+    setDark(chosen ? chosen === "lamp" : window.matchMedia("(prefers-color-scheme: dark)").matches);
+  }, []);
+  const change = (): void => {
+    keepLook("theme", dark ? "chalk" : "lamp");
+    document.documentElement.dataset.theme = dark ? "chalk" : "lamp";
+    setDark(!dark);
+    void revalidate();
+  };
+  return (
+    <button type="button" className="touch grid place-items-center" onClick={change} aria-label={dark ? "Light look" : "Dark look"}>
+      {dark ? <Sun size={22} /> : <Moon size={22} />}
+    </button>
+  );
+}
+
+function KeySheet({ ref, footKey }: { ref: React.RefObject<HTMLDialogElement | null>; footKey: string }) {
+  const keys: [string, string][] = [
+    ["Enter", "store the reading typed; a gauge that types does this by itself"],
+    ["Space", `open the air, then take the reading (also ${footKey}, the foot switch)`],
+    ["Esc", "leave the field, so that the keys below work"],
+    ["t f n g", "read by typing, feeler, numbers, gauge"],
+    ["1 2 3 4", "as found, trial, ring, as built"],
+    ["[ ]", "pack before, pack after"],
+    ["u", "show millimetres or inches"],
+    ["x", "axis of the job"],
+    ["b", "build sheet"],
+    ["?", "this sheet"],
+  ];
+  return (
+    <dialog ref={ref} className="plate text-base-content m-auto p-6" aria-label="Keys">
+      <h2 className="mb-3 text-xl font-bold">Keys</h2>
+      <table>
+        <tbody>
+          {keys.map(([key, what]) => (
+            <tr key={key}>
+              <th scope="row" className="py-1 pr-5 text-left">
+                {key.split(" ").map((one) => (
+                  <kbd key={one} className="key mr-1 text-base">
+                    {one}
+                  </kbd>
+                ))}
+              </th>
+              <td>{what}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <form method="dialog" className="mt-4">
+        <button className="btn btn-primary touch">Close</button>
+      </form>
+    </dialog>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  if (isRouteErrorResponse(error) && error.status < 500) throw error;
+  return <Away />;
+}

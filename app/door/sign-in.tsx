@@ -1,0 +1,127 @@
+import Joi from "joi";
+import { data, Form, redirect, useNavigation } from "react-router";
+import { Choice, Field } from "~/look/field";
+import { ground } from "~/server/context";
+import { readForm } from "~/server/form";
+import { sealSession, sessionOf } from "~/server/session";
+import { readHouse } from "~store/house";
+import { beginSession, listStaff, proveSecret, TRY_MINUTES } from "~store/staff";
+import type { Route } from "./+types/sign-in";
+
+export const loader = async ({ context, request }: Route.LoaderArgs) => {
+  const { pool } = context.get(ground);
+  if (await sessionOf(context, request)) throw redirect("/");
+  const [staff, house] = await Promise.all([listStaff(pool), readHouse(pool)]);
+  if (staff.length === 0) throw redirect("/first-run");
+  return { staff, shop: house.shopName, demoPin: house.demoPin, to: within(new URL(request.url).searchParams.get("to")) };
+};
+
+/** Only a place of our own: never on to another host. */
+const within = (to: string | null): string => (to && /^\/(?![/\\])/.test(to) ? to : "/");
+
+const schema = Joi.object<{ staff: string; pin: string; to: string }>({
+  staff: Joi.string().uuid().required().messages({ "*": "Choose your name." }),
+  pin: Joi.string().max(200).required().messages({ "*": "Type your PIN or password." }),
+  to: Joi.string().allow("").default("/"),
+});
+
+export const action = async ({ context, request }: Route.ActionArgs) => {
+  const form = await readForm(request, schema);
+  if ("problems" in form) return data(form, { status: 400 });
+  const { pool, log } = context.get(ground);
+  const { staff, pin, to } = form.values;
+  const result = await proveSecret(pool, staff, pin);
+  if (!result.ok) {
+    log.warn({ staff, why: result.why }, "sign-in refused");
+    const message =
+      result.why === "wait" ? `Too many tries. Wait ${TRY_MINUTES} minutes, or ask a lead.` : "That is not the PIN. Try again.";
+    return data({ problems: { pin: message }, typed: { staff } }, { status: result.why === "wait" ? 429 : 400 });
+  }
+  const session = await beginSession(pool, result.staff.id);
+  return redirect(within(to), { headers: { "Set-Cookie": await sealSession(context, request, session) } });
+};
+
+export default function SignIn({ loaderData: { staff, shop, demoPin, to }, actionData }: Route.ComponentProps) {
+  const busy = useNavigation().state !== "idle";
+  const typed: Record<string, string> = actionData?.typed ?? {};
+  const problems: Record<string, string> = actionData?.problems ?? {};
+  return (
+    <main className="grid min-h-dvh grid-cols-[minmax(0,5fr)_minmax(0,6fr)]">
+      <div className="bg-neutral text-neutral-content flex flex-col justify-between p-10">
+        <div className="flex items-center gap-3 text-3xl font-bold">
+          <img src="/favicon.svg" alt="" width="44" height="44" /> Yard Key
+        </div>
+        <Emblem />
+        <p className="text-lg opacity-90">
+          {shop || "Your shop"}
+          <br />
+          Measure, choose, build, prove.
+        </p>
+      </div>
+      <div className="flex items-center p-10">
+        <Form method="post" className="w-full max-w-lg">
+          <h1 className="mb-5 text-3xl font-bold">Who is at the bench?</h1>
+          <input type="hidden" name="to" value={to} />
+          <Choice
+            label="Name"
+            name="staff"
+            size="text-xl"
+            value={typed.staff}
+            problem={problems.staff}
+            options={staff.map(({ id, name, role }) => ({
+              value: id,
+              words: (
+                <>
+                  {name} <span className="text-sm opacity-80">{role}</span>
+                </>
+              ),
+            }))}
+          />
+          <Field
+            label="PIN or password"
+            name="pin"
+            type="password"
+            inputMode="numeric"
+            autoComplete="current-password"
+            className="text-2xl"
+            problem={problems.pin}
+            hint={demoPin ? `Demo shop, made up throughout: everyone’s PIN is ${demoPin}.` : undefined}
+          />
+          <button className="btn btn-primary btn-lg touch w-full text-xl" disabled={busy}>
+            Sign in
+          </button>
+        </Form>
+      </div>
+    </main>
+  );
+}
+
+/** A shaft with its packs, in chalk on steel. */
+function Emblem() {
+  const plates = Array.from({ length: 15 }, (_, i) => i);
+  return (
+    <svg viewBox="0 0 420 300" className="w-full max-w-md" aria-hidden="true">
+      <path d="M0 150H420" stroke="currentColor" strokeWidth="1.5" strokeDasharray="20 6 4 6" opacity="0.6" />
+      {[-1, 1].map((side) => (
+        <g key={side} transform={`translate(60 150) scale(1 ${side})`}>
+          <path d="M0 14H300V30H0z" fill="currentColor" opacity="0.25" />
+          <path d="M0 30V132H290V118H16V30z" fill="currentColor" opacity="0.4" />
+          {plates.map((i) => (
+            <rect
+              key={i}
+              x={38 + i * 13}
+              y={i % 2 ? 56 : 44}
+              width="9"
+              height={i % 2 ? 58 : 70}
+              className={i % 2 ? "fill-brass" : ""}
+              fill="currentColor"
+              opacity={i % 2 ? 1 : 0.75}
+            />
+          ))}
+          <rect x="252" y="96" width="12" height="28" className="fill-brass" />
+          <path d="M234 64h17m-5-5l5 5-5 5M238 59l-5 5 5 5" fill="none" stroke="currentColor" strokeWidth="2" />
+        </g>
+      ))}
+    </svg>
+  );
+}

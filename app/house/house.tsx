@@ -1,0 +1,125 @@
+import Joi from "joi";
+import { data, Form } from "react-router";
+import { useInside } from "~/door/inside";
+import { Choice, Field } from "~/look/field";
+import { ground } from "~/server/context";
+import { readForm } from "~/server/form";
+import { mustBe } from "~/server/session";
+import { UNIQUE_VIOLATION, sqlState } from "~store/database";
+import { setHouse, type HouseSettings } from "~store/house";
+import { addStaff, listStaff, type Role } from "~store/staff";
+import type { Route } from "./+types/house";
+
+export const meta: Route.MetaFunction = () => [{ title: "House · Yard Key" }];
+
+export const loader = async ({ context }: Route.LoaderArgs) => ({ everyone: await listStaff(context.get(ground).pool) });
+
+const settings = Joi.object<Pick<HouseSettings, "rule" | "target" | "shopName" | "footKey">>({
+  rule: Joi.valid("proven", "plain").required(),
+  target: Joi.valid("middle", "low end").required(),
+  shopName: Joi.string().trim().max(80).required().messages({ "*": "Name the shop, at most 80 letters." }),
+  footKey: Joi.string().trim().min(2).max(20).required().messages({ "*": "Write the name of a key such as F8 or PageDown." }),
+});
+const person = Joi.object<{ name: string; role: Role; secret: string }>({
+  name: Joi.string().trim().max(60).required().messages({ "*": "Write the name, at most 60 letters." }),
+  role: Joi.valid("builder", "parts", "lead", "owner").required().messages({ "*": "Choose what they do." }),
+  secret: Joi.string().min(4).max(200).required().messages({ "*": "At least four digits or letters." }),
+});
+
+export const action = async ({ context, request }: Route.ActionArgs) => {
+  const by = mustBe(context, "lead", "owner");
+  const { pool } = context.get(ground);
+  const intent = (await request.clone().formData()).get("intent");
+  if (intent === "person") {
+    const form = await readForm(request, person);
+    if ("problems" in form) return data(form, { status: 400 });
+    try {
+      await addStaff(pool, form.values);
+    } catch (error) {
+      if (sqlState(error) !== UNIQUE_VIOLATION) throw error;
+      return data({ problems: { name: "Somebody of this name is here already." }, typed: { name: form.values.name } }, { status: 409 });
+    }
+    return data({ problems: {}, typed: {}, done: "person" });
+  }
+  const form = await readForm(request, settings);
+  if ("problems" in form) return data(form, { status: 400 });
+  await setHouse(pool, form.values, by.name);
+  return data({ problems: {}, typed: {}, done: "settings" });
+};
+
+export default function House({ loaderData: { everyone }, actionData }: Route.ComponentProps) {
+  const { house, staff } = useInside();
+  const typed: Record<string, string> = actionData?.typed ?? {};
+  const problems: Record<string, string> = actionData?.problems ?? {};
+  const done = actionData && "done" in actionData ? actionData.done : undefined;
+  const may = staff.role === "lead" || staff.role === "owner";
+  return (
+    <main className="mx-auto grid max-w-[1320px] grid-cols-2 gap-4 p-4">
+      <section>
+        <h1 className="mb-3 text-3xl font-bold">House</h1>
+        <Form method="post" className="plate p-5">
+          <fieldset disabled={!may}>
+            <Field label="Shop" name="shopName" defaultValue={typed.shopName ?? house.shopName} problem={problems.shopName} />
+            <Choice
+              label="How a limit is decided"
+              name="rule"
+              value={(typed.rule as HouseSettings["rule"] | undefined) ?? house.rule}
+              options={[
+                { value: "proven", words: <Words title="Proven" text="the whole uncertainty must lie inside" /> },
+                { value: "plain", words: <Words title="Plain" text="the mean alone is compared" /> },
+              ]}
+            />
+            <Choice
+              label="Where in the range"
+              name="target"
+              value={(typed.target as HouseSettings["target"] | undefined) ?? house.target}
+              options={[
+                { value: "middle", words: <Words title="Middle" text="of the book’s range" /> },
+                { value: "low end", words: <Words title="Low end" text="a quarter up, for crisp apply" /> },
+              ]}
+            />
+            <Field label="Foot switch sends" name="footKey" defaultValue={typed.footKey ?? house.footKey} problem={problems.footKey} />
+            {may ? <button className="btn btn-primary touch">Keep</button> : <p className="quiet">A lead or the owner sets these.</p>}
+            {done === "settings" && (
+              <span role="status" className="ml-3 font-semibold">
+                Kept.
+              </span>
+            )}
+          </fieldset>
+        </Form>
+      </section>
+      <section>
+        <h2 className="mb-3 text-3xl font-bold">People</h2>
+        <ul className="plate mb-3 px-5 py-2">
+          {everyone.map(({ id, name, role }) => (
+            <li key={id} className="border-base-300 flex justify-between border-b py-2 last:border-0">
+              <b>{name}</b> <span>{role}</span>
+            </li>
+          ))}
+        </ul>
+        {may && (
+          <Form method="post" className="plate p-5" key={everyone.length}>
+            <input type="hidden" name="intent" value="person" />
+            <Field label="Name" name="name" defaultValue={typed.name} problem={problems.name} />
+            <Choice
+              label="Does"
+              name="role"
+              value={typed.role as Role | undefined}
+              problem={problems.role}
+              options={(["builder", "parts", "lead", "owner"] as const).map((role) => ({ value: role, words: role }))}
+            />
+            <Field label="PIN or password" name="secret" type="password" autoComplete="new-password" problem={problems.secret} />
+            <button className="btn touch">Add</button>
+          </Form>
+        )}
+      </section>
+    </main>
+  );
+}
+
+const Words = ({ title, text }: { title: string; text: string }) => (
+  <>
+    <b className="block">{title}</b>
+    <span className="text-sm">{text}</span>
+  </>
+);

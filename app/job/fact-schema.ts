@@ -1,0 +1,106 @@
+import Joi from "joi";
+import type { Fact } from "~core/job";
+import { METHODS } from "~core/reading";
+
+/** Ten metres in nanometres: nothing on a bench is longer. */
+const LONGEST = 10_000_000_000;
+const length = Joi.number().integer().min(-LONGEST).max(LONGEST);
+const id = Joi.string().uuid();
+const name = Joi.string().max(80);
+
+const reading = Joi.alternatives(
+  Joi.object({ kind: Joi.valid("single").required(), value: length.required(), back: length }),
+  Joi.object({ kind: Joi.valid("bracket").required(), passes: length, refuses: length }).or("passes", "refuses"),
+  Joi.object({ kind: Joi.valid("summed").required(), value: length.required(), uncertainty: length.min(0).required() }),
+);
+
+const bodies = {
+  reading: Joi.object({
+    kind: Joi.valid("reading").required(),
+    chain: name.required(),
+    phase: Joi.valid("found", "built").required(),
+    fit: Joi.number().integer().min(0).max(1000).required(),
+    method: Joi.valid(...METHODS).required(),
+    state: Joi.object({
+      soak: Joi.valid("dry", "soaked").required(),
+      facings: Joi.valid("new", "run-in").required(),
+      wave: Joi.valid("free", "flat"),
+    }).required(),
+    reading: reading.required(),
+    resolution: length.min(0).required(),
+    unit: Joi.valid("mm", "in", "thou", "µm").required(),
+    typed: Joi.string().max(80),
+    air: Joi.number().integer().min(0).max(20_000_000),
+    links: Joi.array()
+      .items(Joi.object({ name: name.required(), sign: Joi.valid(1, -1).required(), value: length.required(), uncertainty: length.min(0).required() }))
+      .max(60),
+  }),
+  "leave-out": Joi.object({
+    kind: Joi.valid("leave-out").required(),
+    reading: id.required(),
+    out: Joi.boolean().required(),
+    reason: Joi.string().trim().min(2).max(500).required(),
+  }),
+  fitting: Joi.object({
+    kind: Joi.valid("fitting").required(),
+    chain: name.required(),
+    // Anything later comes off the shelf, with its movement.
+    fit: Joi.valid(0).required(),
+    origin: Joi.valid("found").required(),
+    piece: Joi.object({ part: name, mark: name, size: length.min(1), measured: length.min(1) })
+      .or("size", "measured")
+      .required(),
+  }),
+  configuration: Joi.object({ kind: Joi.valid("configuration").required(), traits: Joi.object().pattern(name, name).required() }),
+  scope: Joi.object({ kind: Joi.valid("scope").required(), depth: name.required() }),
+  holder: Joi.object({ kind: Joi.valid("holder").required(), name: name.required(), staff: id.allow(null).required() }),
+} as const;
+
+/** Kinds that come only through actions with checks of their own; an exported job has them too. */
+const guarded = [
+  bodies.fitting.keys({ fit: Joi.number().integer().min(0).required(), origin: Joi.valid("found", "shelf", "odd piece", "ordered").required() }),
+  Joi.object({
+    kind: Joi.valid("booking").required(),
+    vehicle: Joi.string().max(120).required(),
+    customer: Joi.string().allow("").max(120).required(),
+    words: Joi.string().max(4000).required(),
+    odometer: Joi.string().allow("").max(40).required(),
+  }),
+  Joi.object({
+    kind: Joi.valid("choice").required(),
+    chain: name.required(),
+    fit: Joi.number().integer().min(0).required(),
+    kept: Joi.boolean().required(),
+    reason: Joi.string().allow("").max(500).required(),
+    prediction: Joi.object({ mean: length.required(), expanded: length.required(), chance: Joi.number().min(0).max(1).required() }).required(),
+  }),
+  Joi.object({
+    kind: Joi.valid("waiver").required(),
+    chain: name.required(),
+    reason: Joi.string().max(500).required(),
+    signedBy: name.required(),
+  }),
+  Joi.object({ kind: Joi.valid("closed").required(), rule: Joi.valid("proven", "plain").required() }),
+];
+
+const facts = (kinds: Joi.Schema[]) =>
+  Joi.array().items(
+    Joi.object({
+      id: id.required(),
+      at: Joi.date().iso().raw().required(),
+      by: name.required(),
+      replaces: id,
+      body: Joi.alternatives(...kinds).required(),
+    }),
+  );
+
+/** Facts that anyone signed in may say from the bench. Choices, waivers and closing have actions of their own. */
+const benchFacts = facts(Object.values(bodies)).min(1).max(200);
+/** Every kind of fact, as an exported job has them. */
+export const factsSchema = facts([...Object.values(bodies).filter((body) => body !== bodies.fitting), ...guarded]).max(20_000);
+
+/** @returns the facts, or where and what is wrong. */
+export function readBenchFacts(given: unknown): { ok: true; facts: Fact[] } | { ok: false; problem: string } {
+  const { value, error } = benchFacts.validate(given, { convert: false });
+  return error ? { ok: false, problem: error.message } : { ok: true, facts: value as Fact[] };
+}

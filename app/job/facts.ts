@@ -1,0 +1,27 @@
+import { ground, visitor } from "~/server/context";
+import { FOREIGN_KEY_VIOLATION, sqlState, UNIQUE_VIOLATION } from "~store/database";
+import { addFacts } from "~store/facts";
+import { jobIdByNumber } from "~store/jobs";
+import type { Route } from "./+types/facts";
+import { readBenchFacts } from "./fact-schema";
+
+const refuse = (status: number, problem: string): Response => Response.json({ problem }, { status });
+
+/** Where the outbox sends. Each fact is stored once however often it comes; 4xx means it never will be. */
+export const action = async ({ context, request, params }: Route.ActionArgs): Promise<Response> => {
+  const read = readBenchFacts(await request.json().catch(() => null));
+  if (!read.ok) return refuse(400, read.problem);
+  const { pool } = context.get(ground);
+  const job = await jobIdByNumber(pool, Number(params.number));
+  if (!job) return refuse(404, "there is no such job");
+  try {
+    const added = await addFacts(pool, job, read.facts, context.get(visitor).staff);
+    return added.ok ? Response.json({ stored: read.facts.length }) : refuse(409, "the job is closed");
+  } catch (error) {
+    if (sqlState(error) === UNIQUE_VIOLATION) return refuse(409, "somebody else has said which ring was in; look again");
+    if (sqlState(error) === FOREIGN_KEY_VIOLATION) return refuse(409, "it corrects something this job does not have");
+    throw error;
+  }
+};
+
+export const loader = (): Response => new Response("Only for sending.", { status: 405 });

@@ -1,0 +1,152 @@
+import { useEffect, useRef, useState } from "react";
+import { useInside } from "~/door/inside";
+import type { Phase, Worksheet } from "~core/job";
+import { nominalGap } from "~core/pack";
+import { nm, roundedText, type LengthUnit, type Nm } from "~core/quantity";
+import type { Reading } from "~core/reading";
+import { inField, useJobView } from "./job";
+import { ringIn } from "./ring-in";
+
+/** What the gauge tells twenty times a second. */
+interface Needle {
+  needle: number;
+  air: boolean;
+  step: number;
+}
+
+/** Where a take stands: at rest with its zero, air on with the peak so far, let down and coming back. */
+type Take = { at: "rest" } | { at: "lifted"; zero: number; peak: number } | { at: "back"; zero: number; peak: number };
+
+/** The needle rests when it has stood within one step for this many tellings. */
+const RESTING = 6;
+/** A live gauge: air on, the needle rises and settles, *take* stores the peak and where it came back to. */
+export function GaugeDock({
+  sheet,
+  phase,
+  unit,
+  onTake,
+}: {
+  sheet: Worksheet;
+  phase: Phase;
+  unit: LengthUnit;
+  onTake: (reading: Reading, resolution: Nm) => void;
+}) {
+  const { house } = useInside();
+  const { number } = useJobView();
+  const [needle, setNeedle] = useState<Needle | null>(null);
+  const [lost, setLost] = useState(false);
+  const [take, setTake] = useState<Take>({ at: "rest" });
+  const history = useRef<number[]>([]);
+  const current = useRef({ needle, take, onTake });
+  const bench = `${number}`;
+  // What the simulated drum is built to: the book's figures with the ring that is in; its own error it keeps to itself.
+  const drum = `${phase} ${number}/${sheet.applied.chain.id}`;
+  const gap = nominalGap(sheet.applied, ringIn(sheet));
+
+  const set = (what: Record<string, unknown>): void => {
+    void fetch("/gauge/valve", {
+      method: "POST",
+      headers: { "Content-Type": "application/json", Accept: "application/json" },
+      body: JSON.stringify({ bench, ...what }),
+    }).catch(() => setLost(true));
+  };
+
+  useEffect(() => {
+    current.current = { needle, take, onTake };
+  });
+
+  useEffect(() => {
+    set({ drum, gap, air: false });
+    const source = new EventSource(`/gauge/stream?bench=${bench}`);
+    source.onmessage = (event: MessageEvent<string>) => {
+      const told = JSON.parse(event.data) as Needle;
+      setLost(false);
+      setNeedle(told);
+      history.current = [...history.current.slice(1 - RESTING), told.needle];
+      const { take: state, onTake: done } = current.current;
+      if (state.at === "lifted" && told.needle > state.peak) setTake({ ...state, peak: told.needle });
+      if (state.at === "back" && isResting(history.current, told.step)) {
+        setTake({ at: "rest" });
+        done({ kind: "single", value: nm(state.peak - state.zero), back: nm(told.needle - state.zero) }, nm(told.step));
+      }
+    };
+    source.onerror = () => setLost(true);
+    return () => source.close();
+    // The drum is mounted when the dock opens or another ring goes in; nothing else may disturb a take.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [drum, gap, bench]);
+
+  const next = (): void => {
+    if (!needle) return;
+    if (take.at === "rest") {
+      setTake({ at: "lifted", zero: needle.needle, peak: needle.needle });
+      set({ air: true });
+    } else if (take.at === "lifted") {
+      history.current = [];
+      setTake({ at: "back", zero: take.zero, peak: take.peak });
+      set({ air: false });
+    }
+  };
+  useTakeKeys(house.footKey, next);
+
+  const zero = take.at === "rest" ? (needle?.needle ?? 0) : take.zero;
+  const value = needle ? nm(needle.needle - zero) : nm(0);
+  return (
+    <div className="flex items-center gap-4" data-take={take.at}>
+      <Dial value={value} unit={unit} />
+      <div className="min-w-0 grow">
+        <p className="figure text-5xl leading-none whitespace-nowrap">{lost || !needle ? "—" : roundedText(value, unit)}</p>
+        <p className="quiet mt-1 mb-3 min-h-12 leading-tight" role="status">
+          {lost
+            ? "The gauge does not answer. Type the readings, or look at its cable."
+            : take.at === "rest"
+              ? "At rest. Turn the drum, then let the air on."
+              : take.at === "lifted"
+                ? `Air on, peak ${roundedText(nm(take.peak - take.zero), unit)}. Take it when it stands.`
+                : "Letting down: waiting for the zero."}
+        </p>
+        <button type="button" className="btn btn-primary btn-lg touch w-full text-xl" onClick={next} disabled={!needle || lost || take.at === "back"} autoFocus>
+          {take.at === "lifted" ? "Take" : take.at === "back" ? "Coming back …" : "Air on"} <kbd className="key">Space</kbd>
+        </button>
+      </div>
+    </div>
+  );
+}
+
+const isResting = (history: readonly number[], step: number): boolean =>
+  history.length >= RESTING - 1 && Math.max(...history) - Math.min(...history) < step;
+
+/** Space anywhere but in a field or on a control of its own, and the foot switch anywhere at all. */
+function useTakeKeys(footKey: string, next: () => void): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      const onControl = event.target instanceof HTMLElement && event.target.closest("button, a, summary, input[type=radio]") !== null;
+      if (event.repeat || (event.key !== footKey && (event.key !== " " || inField(event) || onControl))) return;
+      event.preventDefault();
+      next();
+    };
+    document.addEventListener("keydown", onKey);
+    return () => document.removeEventListener("keydown", onKey);
+  });
+}
+
+/** One turn of the needle is two millimetres, or eighty thousandths. */
+export function Dial({ value, unit }: { value: Nm; unit: LengthUnit }) {
+  const turn = unit === "mm" ? 2_000_000 : 80 * 25_400;
+  const angle = ((value / turn) % 1) * 360;
+  return (
+    <svg viewBox="-60 -60 120 120" className="w-40 shrink-0" aria-hidden="true">
+      <circle r="57" className="fill-case stroke-ink" strokeWidth="3" />
+      {Array.from({ length: 40 }, (_, i) => (
+        <path key={i} className="stroke-ink" strokeWidth={i % 5 === 0 ? 2.5 : 1} d={`M0 ${i % 5 === 0 ? -44 : -48}V-53`} transform={`rotate(${i * 9})`} />
+      ))}
+      {[0, 1, 2, 3].map((i) => (
+        <text key={i} textAnchor="middle" fontSize="12" x={Math.sin((i * Math.PI) / 2) * 34} y={-Math.cos((i * Math.PI) / 2) * 34 + 4}>
+          {unit === "mm" ? (i * 0.5).toFixed(1) : i * 20}
+        </text>
+      ))}
+      <path className="stroke-blue" strokeWidth="3.5" strokeLinecap="round" d="M0 14V-46" transform={`rotate(${angle.toFixed(2)})`} />
+      <circle r="6" className="fill-blue" />
+    </svg>
+  );
+}

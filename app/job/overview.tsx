@@ -1,0 +1,65 @@
+import { ArrowRight } from "lucide-react";
+import { Link } from "react-router";
+import { readyToLeave, stageWords } from "~core/job";
+import { useJobView } from "./job";
+
+/** The job's first page: what it is, and the one thing to do next. */
+export default function Overview() {
+  const { job, book, sheets, number, opened } = useJobView();
+  const next = sheets.find(({ stage }) => !["quiet", "done", "signed"].includes(stage.at));
+  const ready = readyToLeave(sheets);
+  const booking = job.booking?.body;
+  return (
+    <div className="mt-3 grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-3">
+      <section className="plate p-5">
+        <h2 className="stamp quiet mb-1">The customer’s words</h2>
+        <p className="mb-4 text-xl">“{booking?.words}”</p>
+        <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-1 text-lg">
+          <Item name="Customer" value={booking?.customer || "not given"} />
+          <Item name="Odometer" value={booking?.odometer || "not read"} />
+          <Item name="Opened" value={opened.slice(0, 10)} />
+          <Item name="At the bench" value={job.holder?.body.name ?? "nobody yet"} />
+          {book.traits.map((trait) => {
+            const value = job.configuration[trait.id];
+            const known = value === undefined ? undefined : trait.values[value];
+            return <Item key={trait.id} name={trait.name} value={known ? `${known.name} (${known.tell})` : "not seen yet"} />;
+          })}
+        </dl>
+      </section>
+      <section className="plate flex flex-col p-5">
+        <h2 className="stamp quiet mb-1">Next</h2>
+        {next && (
+          <>
+            <p className="mb-4 text-2xl font-bold">
+              {next.applied.pack.element.toUpperCase()}: {stageWords(next.stage)}
+            </p>
+            <Link to={`/jobs/${number}/pack/${next.applied.chain.id}`} className="btn btn-primary btn-lg touch">
+              Go to {next.applied.pack.element.toUpperCase()} <ArrowRight aria-hidden="true" />
+            </Link>
+          </>
+        )}
+        {ready && (
+          <>
+            <p className="mb-4 text-2xl font-bold">{job.closed ? "Closed. Its record is the build sheet." : "Every pack is proven or signed."}</p>
+            <Link to={`/jobs/${number}/sheet`} className="btn btn-primary btn-lg touch">
+              Build sheet <ArrowRight aria-hidden="true" />
+            </Link>
+          </>
+        )}
+        <p className="quiet mt-auto pt-6 text-sm">
+          {book.unit.maker} {book.unit.name}, book revision {book.unit.revision}: {book.unit.source}. The maker’s service information comes
+          first. Snap rings sit under spring load: compressor, eye protection, thumb over the ring.
+        </p>
+      </section>
+    </div>
+  );
+}
+
+function Item({ name, value }: { name: string; value: string }) {
+  return (
+    <>
+      <dt className="quiet">{name}</dt>
+      <dd className="font-semibold">{value}</dd>
+    </>
+  );
+}

@@ -1,0 +1,120 @@
+import { useState } from "react";
+import type { JobReading, ReadingSet } from "~core/job";
+import { lengthText, roundedText, type LengthUnit } from "~core/quantity";
+import type { Mark } from "~core/reading";
+import { useSay } from "./say";
+
+const REASONS = ["drum not turned", "needle slipped", "air leaked", "wrong place"];
+const USE: Record<Mark["use"], string> = {
+  used: "",
+  out: "left out",
+  settling: "settling",
+  bound: "one side only",
+  "other state": "other state",
+};
+
+/** Every reading as a chip, in the order taken. Touching one leaves it out with a reason; it stays, struck. */
+export function Readings({ set: { readings, assessment }, unit, closed }: { set: ReadingSet; unit: LengthUnit; closed: boolean }) {
+  const [open, setOpen] = useState<string | null>(null);
+  const say = useSay();
+  if (readings.length === 0) return null;
+  const reading = readings.find(({ fact }) => fact.id === open);
+  const leave = (out: boolean, reason: string): void => {
+    if (reading && reason.trim().length >= 2) say({ kind: "leave-out", reading: reading.fact.id, out, reason: reason.trim() });
+    setOpen(null);
+  };
+  return (
+    <div>
+      <ul className="flex flex-wrap gap-2" aria-label="Readings">
+        {readings.map((one, i) => {
+          const use = assessment.marks[i]?.use ?? "used";
+          return (
+            <li key={one.fact.id}>
+              <button
+                type="button"
+                className={`touch border-base-300 rounded border-2 px-3 text-left leading-tight ${open === one.fact.id ? "border-primary" : ""}`}
+                onClick={() => setOpen(open === one.fact.id ? null : one.fact.id)}
+                disabled={closed}
+                aria-expanded={open === one.fact.id}
+              >
+                <span className={`figure text-lg ${use === "out" ? "decoration-error line-through decoration-2" : ""}`}>{readingText(one, unit)}</span>
+                <span className="quiet block text-sm">
+                  {one.out ? `out: ${one.out.body.reason}` : USE[use] || backText(one, unit) || one.fact.body.method}
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      {reading && (
+        <div className="border-primary mt-2 rounded border-2 p-3">
+          <p className="mb-2">
+            <b>{readingText(reading, unit)}</b>, {conditionsText(reading)}; {reading.fact.by}, {reading.fact.at.slice(11, 16)} UTC
+            {reading.fact.body.typed && ` · typed “${reading.fact.body.typed}”`}
+          </p>
+          {reading.out ? (
+            <button type="button" className="btn touch" onClick={() => leave(false, "counts after all")}>
+              Let it count again
+            </button>
+          ) : (
+            <LeaveOut onLeave={(reason) => leave(true, reason)} />
+          )}
+        </div>
+      )}
+    </div>
+  );
+}
+
+function LeaveOut({ onLeave }: { onLeave: (reason: string) => void }) {
+  const [reason, setReason] = useState("");
+  const [asked, setAsked] = useState(false);
+  return (
+    <div>
+      <p className="stamp mb-1">Leave it out, because</p>
+      <div className="flex flex-wrap gap-2">
+        {REASONS.map((words) => (
+          <button key={words} type="button" className="btn touch" onClick={() => onLeave(words)}>
+            {words}
+          </button>
+        ))}
+        <form
+          className="flex gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            setAsked(true);
+            if (reason.trim().length >= 2) onLeave(reason);
+          }}
+        >
+          <input className="input touch" value={reason} onChange={(e) => setReason(e.target.value)} aria-label="Another reason" placeholder="another reason" />
+          <button className="btn touch">Leave out</button>
+        </form>
+      </div>
+      {asked && reason.trim().length < 2 && (
+        <p role="alert" className="text-error mt-1 font-semibold">
+          A reading is left out with a reason; write a few words.
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** A reading as it was taken; in its own unit the digits are the ones typed. */
+export function readingText({ fact: { body } }: JobReading, unit: LengthUnit): string {
+  const { reading } = body;
+  if (reading.kind !== "bracket") return lengthText(reading.value, unit);
+  if (reading.refuses === undefined) return `over ${lengthText(reading.passes, unit)}`;
+  if (reading.passes === undefined) return `under ${lengthText(reading.refuses, unit)}`;
+  return `${lengthText(reading.passes, unit)} – ${lengthText(reading.refuses, unit)}`;
+}
+
+function backText({ fact: { body } }: JobReading, unit: LengthUnit): string {
+  if (body.reading.kind !== "single" || body.reading.back === undefined) return "";
+  return `back to ${roundedText(body.reading.back, unit)}`;
+}
+
+function conditionsText({ fact: { body } }: JobReading): string {
+  const { method, state, air } = body;
+  return [method, air ? `${(air / 100_000).toFixed(1)} bar` : "", state.soak, `facings ${state.facings}`, state.wave ? `wave ${state.wave}` : ""]
+    .filter(Boolean)
+    .join(", ");
+}

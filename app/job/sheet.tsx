@@ -1,0 +1,153 @@
+import { Download, Printer } from "lucide-react";
+import { data, Form, Link } from "react-router";
+import { v7 as newId } from "uuid";
+import { useInside } from "~/door/inside";
+import { Mark, markOf } from "~/look/mark";
+import { ground, visitor } from "~/server/context";
+import { readyToLeave, worksheets, fold } from "~core/job";
+import { resolve } from "~core/book";
+import { addFacts } from "~store/facts";
+import { readHouse } from "~store/house";
+import { jobByNumber } from "~store/jobs";
+import type { Route } from "./+types/sheet";
+import { useJobView } from "./job";
+import { configurationText, sheetLine } from "./sheet-lines";
+
+/** The id of the closing, so that closing twice closes once. */
+export const loader = () => ({ closing: newId() });
+
+/** Closes the job: nothing more is added to it. Only when every pack in scope is proven or signed. */
+export const action = async ({ context, request, params }: Route.ActionArgs) => {
+  const { pool } = context.get(ground);
+  const { staff } = context.get(visitor);
+  const id = (await request.formData()).get("id");
+  const [record, house] = await Promise.all([jobByNumber(pool, Number(params.number)), readHouse(pool)]);
+  if (!record || typeof id !== "string" || !/^[0-9a-f-]{36}$/.test(id)) throw new Response("There is no such job.", { status: 404 });
+  const job = fold(record.facts);
+  if (job.closed) return data({ problem: "" });
+  const sheets = worksheets(job, resolve(record.book, job.configuration, job.depth ?? record.book.depths[0] ?? ""), house);
+  if (!readyToLeave(sheets)) return data({ problem: "A pack in scope has neither an as-built verdict inside nor a lead’s signature." }, { status: 409 });
+  const body = { kind: "closed", rule: house.rule } as const;
+  await addFacts(pool, record.id, [{ id, at: new Date().toISOString(), by: staff.name, body }], staff);
+  return data({ problem: "" });
+};
+
+/** What the unit leaves with, on one sheet. */
+export default function BuildSheet({ loaderData: { closing }, actionData }: Route.ComponentProps) {
+  const { job, book, sheets, unit, number, depth, opened } = useJobView();
+  const { house } = useInside();
+  const inScope = sheets.filter(({ applied }) => applied.inScope);
+  const ready = readyToLeave(sheets);
+  const booking = job.booking?.body;
+  const waiting = inScope.filter(({ stage }) => stage.at !== "done" && stage.at !== "signed");
+  return (
+    <div className="mt-3">
+      <div className="no-print mb-3 flex items-center gap-3">
+        <p className="grow text-lg" role="status">
+          {job.closed ? (
+            <b>Closed by {job.closed.by}.</b>
+          ) : ready ? (
+            <b>Every pack is proven or signed.</b>
+          ) : (
+            <>
+              Not ready:{" "}
+              {waiting.map(({ applied }, i) => (
+                <span key={applied.chain.id}>
+                  {i > 0 && ", "}
+                  <Link className="link" to={`/jobs/${number}/pack/${applied.chain.id}`}>
+                    {applied.pack.element.toUpperCase()}
+                  </Link>
+                </span>
+              ))}
+            </>
+          )}
+          {actionData?.problem && (
+            <span role="alert" className="text-error ml-3 font-semibold">
+              {actionData.problem}
+            </span>
+          )}
+        </p>
+        <button type="button" className="btn touch" onClick={() => window.print()}>
+          <Printer size={20} aria-hidden="true" /> Print
+        </button>
+        <a className="btn touch" href={`/jobs/${number}/sheet.pdf?unit=${unit}`} download={`build-sheet-${number}.pdf`}>
+          <Download size={20} aria-hidden="true" /> PDF
+        </a>
+        <a className="btn touch" href={`/jobs/${number}/export.json`} download={`job-${number}.json`}>
+          <Download size={20} aria-hidden="true" /> JSON
+        </a>
+        {!job.closed && (
+          <Form method="post">
+            <input type="hidden" name="id" value={closing} />
+            <button className="btn btn-primary btn-lg touch" disabled={!ready}>
+              Close the job
+            </button>
+          </Form>
+        )}
+      </div>
+      <article className="plate p-6 print:border-0 print:p-0">
+        <header className="mb-4 flex items-baseline justify-between">
+          <h1 className="text-2xl font-bold">Build sheet · job {number}</h1>
+          <p>{house.shopName}</p>
+        </header>
+        <dl className="mb-4 grid grid-cols-[auto_1fr_auto_1fr] gap-x-4 gap-y-1">
+          <Item name="Vehicle" value={booking?.vehicle} />
+          <Item name="Unit" value={`${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`} />
+          <Item name="Odometer" value={booking?.odometer || "not read"} />
+          <Item name="Scope" value={depth} />
+          <Item name="Opened" value={opened.slice(0, 10)} />
+          <Item name="House rule" value={house.rule} />
+        </dl>
+        <table className="w-full">
+          <thead>
+            <tr className="stamp border-base-content border-b-2 text-left">
+              {["Pack", "Spec", "As found", "Ring", "As built", "Verdict", "Who and when (UTC)"].map((word) => (
+                <th key={word} className="py-1 pr-3 font-semibold">
+                  {word}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {inScope.map((sheet) => {
+              const line = sheetLine(sheet, unit);
+              const mark = sheet.waiver ? "signed" : sheet.built.readings.length > 0 ? markOf(sheet.built.assessment.verdict) : "none";
+              return (
+                <tr key={sheet.applied.chain.id} className="border-base-300 border-b align-top" data-pack={sheet.applied.chain.id}>
+                  <th scope="row" className="py-2 pr-3 text-left leading-tight">
+                    <span className="text-xl">{line.pack}</span>
+                    <span className="quiet block text-sm font-normal">{line.name}</span>
+                  </th>
+                  <td className="py-2 pr-3">{line.spec}</td>
+                  <td className="py-2 pr-3 whitespace-nowrap">{line.found}</td>
+                  <td className="py-2 pr-3">{line.chosen}</td>
+                  <td className="py-2 pr-3 font-bold whitespace-nowrap">{line.built}</td>
+                  <td className="py-2 pr-3">
+                    <span className="flex items-center gap-2 font-bold">
+                      <Mark name={mark} /> {line.verdict}
+                    </span>
+                  </td>
+                  <td className="py-2 text-sm">{line.who}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+        <p className="mt-4 text-sm">
+          ± is the expanded uncertainty (95 %). Limits are of book {book.unit.id}, revision {book.unit.revision}, {book.unit.source}: made-up
+          figures, not a maker’s specification. The maker’s service information comes first.
+        </p>
+      </article>
+    </div>
+  );
+}
+
+
+function Item({ name, value }: { name: string; value: string | undefined }) {
+  return (
+    <>
+      <dt className="quiet">{name}</dt>
+      <dd className="font-semibold">{value ?? ""}</dd>
+    </>
+  );
+}

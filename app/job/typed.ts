@@ -1,0 +1,58 @@
+import type { Phase, ReadingBody, ReadingSet, Worksheet } from "~core/job";
+import { plausible } from "~core/pack";
+import { nm, parseLength, type LengthUnit, type Nm, type Pa } from "~core/quantity";
+import { question, type Meaning, type Method, type PackState } from "~core/reading";
+
+/** The conditions a run of readings is taken under. */
+export interface Conditions {
+  method: Method;
+  state: PackState;
+  air?: Pa;
+}
+
+/** What the next reading most likely is taken under: as the last one was, else as the spec is stated. */
+export function usualConditions({ applied }: Worksheet, phase: Phase, set: ReadingSet): Conditions {
+  const last = set.readings.at(-1)?.fact.body;
+  if (last) return { method: last.method, state: last.state, air: last.air };
+  const facings = phase === "found" ? "run-in" : "new";
+  const hasWave = applied.stack.some(({ role }) => role === "waved plate" || role === "cushion plate");
+  return {
+    method: applied.chain.read.with[0] ?? "air and dial",
+    state: { soak: applied.spec.state.soak, facings, ...(hasWave ? { wave: applied.spec.state.wave ?? "free" } : {}) },
+    air: 400_000 as Pa,
+  };
+}
+
+/** A dial's step where nobody said otherwise: a hundredth of a millimetre, half a thousandth of an inch. */
+export const dialStep = (unit: LengthUnit): Nm => nm(unit === "mm" ? 10_000 : 12_700);
+
+export type TypedReading =
+  | { ok: true; body: ReadingBody }
+  | { ok: false; problem: string; /** Present when it was understood but cannot be meant. */ asked?: { length: Nm; meanings: Meaning[] } };
+
+/** A dial reading from what was typed; an implausible one is questioned unless the builder is sure. */
+export function readTyped(text: string, unit: LengthUnit, sheet: Worksheet, phase: Phase, sure: boolean, conditions?: Conditions): TypedReading {
+  const parsed = parseLength(text, unit);
+  if (!parsed.ok) return { ok: false, problem: `${parsed.problem}; ${parsed.remedy}` };
+  if (!sure) {
+    const meanings = question(parsed.length, parsed.unit, plausible(sheet.applied));
+    if (meanings) return { ok: false, problem: "That cannot be this pack’s clearance.", asked: { length: parsed.length, meanings } };
+  }
+  const { method, state, air } = conditions ?? usualConditions(sheet, phase, sheet[phase === "found" ? "found" : sheet.choice ? "built" : "trial"]);
+  return {
+    ok: true,
+    body: {
+      kind: "reading",
+      chain: sheet.applied.chain.id,
+      phase,
+      fit: sheet.fit,
+      method,
+      state,
+      reading: { kind: "single", value: parsed.length },
+      resolution: dialStep(parsed.unit),
+      unit: parsed.unit,
+      typed: text.trim(),
+      ...(method === "air and dial" && air ? { air } : {}),
+    },
+  };
+}

@@ -1,0 +1,69 @@
+import { Length } from "~/look/length";
+import { adviceWords, VerdictMark } from "~/look/mark";
+import type { FactOf, ReadingSet, Stage } from "~core/job";
+import { roundedText, type LengthUnit } from "~core/quantity";
+import type { DecisionRule } from "~core/reading";
+
+const TITLE = { found: "Clearance as found", trial: "Trial clearance", built: "Clearance as built" } as const;
+
+/** The figure, its uncertainty, the verdict, and what to do next: readable from where the drum stands. */
+export function VerdictPanel({
+  set: { assessment, readings },
+  unit,
+  rule,
+  stage,
+  tab,
+  choice,
+}: {
+  set: ReadingSet;
+  unit: LengthUnit;
+  rule: DecisionRule;
+  stage: Stage;
+  tab: keyof typeof TITLE;
+  choice: FactOf<"choice"> | null;
+}) {
+  const { estimate, verdict, drift } = assessment;
+  return (
+    <div className="flex items-start justify-between gap-6" data-verdict={verdict.kind}>
+      <div>
+        <h2 className="stamp quiet">{TITLE[tab]}</h2>
+        {estimate ? (
+          <p className="text-5xl leading-tight">
+            <Length of={estimate.mean} unit={unit} exact={false} />{" "}
+            <span className="quiet text-2xl whitespace-nowrap">
+              {estimate.count > 1 || estimate.components.some(({ name }) => name === "links")
+                ? `± ${roundedText(estimate.expanded, unit)}`
+                : "one reading"}
+            </span>
+          </p>
+        ) : (
+          <p className="text-5xl leading-tight">—</p>
+        )}
+        {estimate && (
+          <p className="quiet">
+            <Length of={estimate.mean} unit={unit === "mm" ? "in" : "mm"} exact={false} />
+          </p>
+        )}
+      </div>
+      <div className="max-w-88 text-right" role="status" aria-live="polite">
+        <div className="flex justify-end">
+          <VerdictMark verdict={verdict} unit={unit} large />
+        </div>
+        <p className="mt-1 text-lg leading-snug">
+          {readings.length === 0 ? emptyWords(tab, choice !== null) : adviceWords(verdict, unit)}
+          {drift.kind === "settled" && ` The first ${drift.from} rose while it settled; the later ones count.`}
+          {stage.at === "signed" && " A lead has signed for this pack."}
+        </p>
+        <p className="quiet text-sm">
+          the book’s limits, house rule: {rule} · {assessment.estimate?.count ?? 0} of {readings.length} count
+        </p>
+      </div>
+    </div>
+  );
+}
+
+function emptyWords(tab: keyof typeof TITLE, chosen: boolean): string {
+  if (tab === "found") return "Log what it has before anything is changed.";
+  if (tab === "trial") return "With the new frictions and steels in, take three readings.";
+  return chosen ? "Read it again with the chosen ring in." : "Choose a ring first.";
+}

@@ -1,0 +1,20 @@
+import { resolve, type Book } from "~core/book";
+import { fold, waitsFor, worksheets, type Fact, type House } from "~core/job";
+import type { Card } from "~store/jobs";
+
+/** What a list shows of a job. */
+export const makeCard =
+  (house: House) =>
+  (book: Book, facts: Fact[]): Card => {
+    const job = fold(facts);
+    const sheets = worksheets(job, resolve(book, job.configuration, job.depth ?? book.depths[0] ?? ""), house);
+    const inScope = sheets.filter(({ stage }) => stage.at !== "quiet");
+    return {
+      vehicle: job.booking?.body.vehicle ?? "",
+      unit: `${book.unit.maker} ${book.unit.name}`,
+      depth: job.depth ?? "",
+      waitsFor: waitsFor(job, sheets),
+      done: inScope.filter(({ stage }) => stage.at === "done" || stage.at === "signed").length,
+      packs: inScope.length,
+    };
+  };

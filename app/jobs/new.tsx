@@ -1,0 +1,171 @@
+import Joi from "joi";
+import { data, Form, redirect, useNavigation } from "react-router";
+import { v7 as newId } from "uuid";
+import { useState } from "react";
+import { Choice, Field } from "~/look/field";
+import { ground, visitor } from "~/server/context";
+import { readForm } from "~/server/form";
+import type { Fact } from "~core/job";
+import { bookById, listBooks } from "~store/books";
+import { openJob } from "~store/jobs";
+import type { Route } from "./+types/new";
+
+export const meta: Route.MetaFunction = () => [{ title: "Open a job · Yard Key" }];
+
+export const loader = async ({ context }: Route.LoaderArgs) => {
+  const { pool } = context.get(ground);
+  const entries = await listBooks(pool);
+  const books = await Promise.all(
+    entries.map(async (entry) => {
+      const { book } = await bookById(pool, entry.id);
+      return { ...entry, traits: book.traits, depths: book.depths };
+    }),
+  );
+  // Made here, so that the form sent twice opens one job.
+  return { books, id: newId() };
+};
+
+interface NewJob {
+  id: string;
+  book: string;
+  vehicle: string;
+  customer: string;
+  words: string;
+  odometer: string;
+  depth: string;
+  [trait: `trait-${string}`]: string;
+}
+
+const said = (least: number, most: number, message: string) => Joi.string().trim().min(least).max(most).required().messages({ "*": message });
+const schema = Joi.object<NewJob>({
+  id: Joi.string().uuid().required(),
+  book: Joi.string().uuid().required().messages({ "*": "Choose the unit." }),
+  vehicle: said(2, 120, "Write the vehicle: maker, model, plate or what you go by."),
+  customer: Joi.string().trim().allow("").max(120).default(""),
+  words: said(3, 4000, "Write what the customer says, in their words."),
+  odometer: Joi.string()
+    .trim()
+    .allow("")
+    .pattern(/^\d[\d .,]{0,9}\s*(km|mi)?$/)
+    .default("")
+    .messages({ "*": "Write the odometer as a number, with km or mi: 148 200 km." }),
+  depth: said(1, 60, "Choose how deep the work goes."),
+}).pattern(/^trait-/, Joi.string().allow("").max(60));
+
+export const action = async ({ context, request }: Route.ActionArgs) => {
+  const form = await readForm(request, schema);
+  if ("problems" in form) return data(form, { status: 400 });
+  const { pool } = context.get(ground);
+  const { staff } = context.get(visitor);
+  const { id, book: bookId, depth, vehicle, customer, words, odometer } = form.values;
+  const { book } = await bookById(pool, bookId);
+  const typed = form.values as unknown as Record<string, string>;
+  const problems: Record<string, string> = {};
+  if (!book.depths.includes(depth)) problems.depth = "Choose how deep the work goes.";
+  const traits: Record<string, string> = {};
+  for (const trait of book.traits) {
+    const value = typed[`trait-${trait.id}`] ?? "";
+    if (value in trait.values) traits[trait.id] = value;
+    else if (value !== "unseen") problems[`trait-${trait.id}`] = "Look, and choose what you see.";
+  }
+  if (Object.keys(problems).length > 0) return data({ problems, typed }, { status: 400 });
+
+  const at = new Date().toISOString();
+  const fact = (body: Fact["body"]): Fact => ({ id: newId(), at, by: staff.name, body });
+  const number = await openJob(pool, {
+    id,
+    bookId,
+    author: staff,
+    facts: [
+      fact({ kind: "booking", vehicle, customer, words, odometer }),
+      fact({ kind: "configuration", traits }),
+      fact({ kind: "scope", depth }),
+      fact({ kind: "holder", name: staff.name, staff: staff.id }),
+    ],
+  });
+  return redirect(`/jobs/${number}`);
+};
+
+export default function NewJobPage({ loaderData: { books, id }, actionData }: Route.ComponentProps) {
+  const typed: Record<string, string> = actionData?.typed ?? {};
+  const problems: Record<string, string> = actionData?.problems ?? {};
+  const [bookId, setBookId] = useState(typed.book ?? books[0]?.id ?? "");
+  const book = books.find((entry) => entry.id === bookId) ?? books[0];
+  const busy = useNavigation().state !== "idle";
+  if (!book) return <p className="p-8 text-xl">No unit’s book is kept here yet. Import a job or a book first.</p>;
+  return (
+    <main className="mx-auto max-w-[1320px] p-4">
+      <h1 className="mb-4 text-3xl font-bold">Open a job</h1>
+      <Form method="post" className="grid grid-cols-2 gap-6">
+        <input type="hidden" name="id" value={typed.id ?? id} />
+        <section className="plate p-5">
+          <h2 className="mb-3 text-xl font-bold">Vehicle</h2>
+          <Field label="Vehicle" name="vehicle" autoFocus defaultValue={typed.vehicle} problem={problems.vehicle} />
+          <Field label="Customer" name="customer" defaultValue={typed.customer} problem={problems.customer} />
+          <Field label="Odometer" name="odometer" defaultValue={typed.odometer} problem={problems.odometer} hint="148 200 km" />
+          <label className="stamp mb-1 block" htmlFor="words">
+            The customer’s words
+          </label>
+          <textarea
+            id="words"
+            name="words"
+            rows={4}
+            defaultValue={typed.words}
+            className={`textarea w-full text-lg ${problems.words ? "textarea-error" : ""}`}
+            aria-invalid={problems.words ? true : undefined}
+            aria-describedby="words-problem"
+          />
+          {problems.words && (
+            <p id="words-problem" role="alert" className="text-error mt-1 font-semibold">
+              {problems.words}
+            </p>
+          )}
+        </section>
+        <section className="plate p-5">
+          <h2 className="mb-3 text-xl font-bold">Unit</h2>
+          <Choice
+            label="Which unit"
+            name="book"
+            value={bookId}
+            onChange={setBookId}
+            problem={problems.book}
+            options={books.map((entry) => ({ value: entry.id, words: `${entry.maker} ${entry.name}` }))}
+          />
+          {book.traits.map((trait) => (
+            <Choice
+              key={`${book.id} ${trait.id}`}
+              label={trait.name}
+              name={`trait-${trait.id}`}
+              value={typed[`trait-${trait.id}`]}
+              problem={problems[`trait-${trait.id}`]}
+              options={[
+                ...Object.entries(trait.values).map(([value, { name, tell }]) => ({
+                  value,
+                  words: (
+                    <>
+                      <b className="block">{name}</b>
+                      <span className="text-sm">{tell}</span>
+                    </>
+                  ),
+                })),
+                { value: "unseen", words: "Cannot be seen yet" },
+              ]}
+            />
+          ))}
+          <Choice
+            key={book.id}
+            label="How deep the work goes"
+            name="depth"
+            value={typed.depth}
+            problem={problems.depth}
+            options={book.depths.map((depth) => ({ value: depth, words: depth }))}
+          />
+          <p className="quiet mb-4 text-sm">{book.name} is made up for the demo; its figures are no maker’s specification.</p>
+          <button className="btn btn-primary btn-lg touch w-full" disabled={busy}>
+            Open the job
+          </button>
+        </section>
+      </Form>
+    </main>
+  );
+}

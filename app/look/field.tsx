@@ -1,0 +1,88 @@
+import { useId, type InputHTMLAttributes, type ReactNode } from "react";
+
+/** A label, an input, and what is wrong with it. */
+export function Field({
+  label,
+  problem,
+  hint,
+  ...input
+}: { label: string; problem?: string; hint?: ReactNode } & InputHTMLAttributes<HTMLInputElement>) {
+  const id = useId();
+  return (
+    <div className="mb-3">
+      <label htmlFor={id} className="stamp mb-1 block">
+        {label}
+      </label>
+      <input
+        id={id}
+        {...input}
+        className={`input touch w-full text-lg ${problem ? "input-error" : ""} ${input.className ?? ""}`}
+        aria-invalid={problem ? true : undefined}
+        aria-describedby={problem ? `${id}-problem` : hint ? `${id}-hint` : undefined}
+      />
+      {problem ? (
+        <p id={`${id}-problem`} role="alert" className="text-error mt-1 font-semibold">
+          {problem}
+        </p>
+      ) : (
+        hint && (
+          <p id={`${id}-hint`} className="quiet mt-1 text-sm">
+            {hint}
+          </p>
+        )
+      )}
+    </div>
+  );
+}
+
+/** One of a few, as large touch targets. */
+export function Choice<T extends string>({
+  label,
+  name,
+  options,
+  value,
+  onChange,
+  problem,
+  size = "text-base",
+}: {
+  label: string;
+  name: string;
+  options: readonly { value: T; words: ReactNode }[];
+  value?: T;
+  /** Absent in a plain form: then the browser keeps the choice. */
+  onChange?: (value: T) => void;
+  problem?: string;
+  size?: string;
+}) {
+  const id = useId();
+  return (
+    <fieldset className="mb-3">
+      <legend className="stamp mb-1">{label}</legend>
+      <div className="flex flex-wrap gap-2">
+        {options.map((option) => (
+          <label
+            key={option.value}
+            className={`touch border-base-300 bg-base-100 has-checked:border-primary has-checked:bg-primary has-checked:text-primary-content has-focus-visible:outline-primary flex cursor-pointer items-center rounded border-2 px-3 py-1.5 has-focus-visible:outline-3 has-focus-visible:outline-offset-2 ${size}`}
+          >
+            <input
+              type="radio"
+              className="sr-only"
+              name={name}
+              value={option.value}
+              {...(onChange
+                ? { checked: option.value === value, onChange: () => onChange(option.value) }
+                : { defaultChecked: option.value === value })}
+              aria-describedby={problem ? `${id}-problem` : undefined}
+            />
+            <span>{option.words}</span>
+          </label>
+        ))}
+      </div>
+      {problem && (
+        <p id={`${id}-problem`} role="alert" className="text-error mt-1 font-semibold">
+          {problem}
+        </p>
+      )}
+    </fieldset>
+  );
+}

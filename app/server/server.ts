@@ -1,0 +1,110 @@
+import { randomBytes, randomUUID } from "node:crypto";
+import { createRequestHandler } from "@react-router/express";
+import compression from "compression";
+import express, { type ErrorRequestHandler, type Express, type RequestHandler } from "express";
+import helmet from "helmet";
+import type { Logger } from "pino";
+import { RouterContextProvider } from "react-router";
+import { openPool } from "~store/database";
+import { cookieKey } from "~store/house";
+import { ground, nonce } from "./context";
+
+export interface Settings {
+  databaseUrl: string;
+  gaugeUrl: string;
+  gallery: boolean;
+  log: Logger;
+}
+
+/** One web process. Any number of them may run on one database. */
+export async function createApp({ databaseUrl, gaugeUrl, gallery, log }: Settings): Promise<{ app: Express; close: () => Promise<void> }> {
+  const pool = openPool(databaseUrl, (error) => log.warn({ err: error }, "database connection lost"));
+  const key = await cookieKey(pool);
+  const app = express();
+  app.disable("x-powered-by");
+  app.use(logged(log));
+  app.get("/healthz", (_request, response) => {
+    pool.query("select 1").then(
+      () => response.json({ database: "answers" }),
+      () => response.status(503).json({ database: "does not answer" }),
+    );
+  });
+  app.use(secured());
+  app.use(sameOrigin(log));
+  // A stream of needle positions must not wait in a compressor's buffer.
+  app.use(compression({ filter: (request, response) => request.path !== "/gauge/stream" && compression.filter(request, response) }));
+  app.use("/assets", express.static("build/client/assets", { immutable: true, maxAge: "1y" }));
+  app.use(express.static("build/client", { maxAge: "1h" }));
+  app.use(
+    createRequestHandler({
+      build: () => import("virtual:react-router/server-build"),
+      getLoadContext: (_request, response) => {
+        const context = new RouterContextProvider();
+        context.set(ground, { pool, log, gaugeUrl, gallery, cookieKey: key });
+        context.set(nonce, (response.locals as { nonce: string }).nonce);
+        return context;
+      },
+    }),
+  );
+  app.use(failed(log));
+  return { app, close: () => pool.end() };
+}
+
+/** One line a request: method, path without its query, status, time. No bodies, no headers. */
+function logged(log: Logger): RequestHandler {
+  return (request, response, next) => {
+    const begun = performance.now();
+    const id = randomUUID();
+    response.on("finish", () => {
+      const level = response.statusCode >= 500 ? "error" : "info";
+      log[level]({ id, method: request.method, path: request.path, status: response.statusCode, ms: Math.round(performance.now() - begun) }, "request");
+    });
+    next();
+  };
+}
+
+/** Security headers; scripts run only with this response's nonce, styles only from files. */
+function secured(): RequestHandler {
+  const headers = helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'", (_request, response) => `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`],
+        styleSrc: ["'self'"],
+        imgSrc: ["'self'", "data:", "blob:"],
+        connectSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
+    },
+    // The shop's server speaks plain http on its own network until it is given a certificate.
+    strictTransportSecurity: false,
+  });
+  return (request, response, next) => {
+    response.locals.nonce = randomBytes(16).toString("base64");
+    headers(request, response, next);
+  };
+}
+
+/** Whatever changes something must come from a page of ours: a foreign or a missing origin is refused. */
+function sameOrigin(log: Logger): RequestHandler {
+  return (request, response, next) => {
+    if (request.method === "GET" || request.method === "HEAD") return next();
+    const origin = request.get("origin");
+    if (origin && URL.canParse(origin) && new URL(origin).host === request.get("host")) return next();
+    log.warn({ path: request.path, origin }, "refused: foreign origin");
+    response.status(403).type("text").send("This request did not come from a page of Yard Key.");
+  };
+}
+
+function failed(log: Logger): ErrorRequestHandler {
+  return (error: unknown, _request, response, next) => {
+    log.error({ err: error }, "request failed");
+    if (response.headersSent) return next(error);
+    response.status(500).type("text").send("Something went wrong in Yard Key; nothing was changed. Try again.");
+  };
+}

@@ -1,0 +1,1 @@
+export { evaluate, predict, type Link, type Swap, type Thickness } from "./chain";

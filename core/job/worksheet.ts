@@ -1,0 +1,166 @@
+import type { Applied, AppliedChain } from "../book";
+import { assess, type Assessment, type DecisionRule } from "../reading";
+import { candidates, target, type Candidate, type Piece, type Stock, type Target, type TargetSchool } from "../select";
+import type { Phase } from "./fact";
+import { chainFacts, type ChainFacts, type FactOf, type Job, type JobReading } from "./job";
+
+/** What the house has chosen where practice differs. */
+export interface House {
+  rule: DecisionRule;
+  target: TargetSchool;
+}
+
+/** Readings taken with the same parts in, and what they say. */
+export interface ReadingSet {
+  readings: JobReading[];
+  assessment: Assessment;
+}
+
+/**
+ * Where a pack stands. `found` and `trial` are about readings before the choice, `read` after it; `done`, `signed` and
+ * `quiet` (out of scope) need nothing more.
+ */
+export type Stage =
+  | { at: "quiet" }
+  | { at: "found"; begun: boolean }
+  | { at: "trial"; begun: boolean }
+  | { at: "choose" }
+  | { at: "read"; begun: boolean }
+  | { at: "done" }
+  | { at: "signed" };
+
+/** One pack of one job: everything its page shows, computed from facts. */
+export interface Worksheet {
+  applied: AppliedChain;
+  stage: Stage;
+  /** The fitting that is in now: 0 is what was found. */
+  fit: number;
+  fitted: Piece | null;
+  found: ReadingSet;
+  trial: ReadingSet;
+  /** Readings after the choice; empty until there is one. */
+  built: ReadingSet;
+  choice: FactOf<"choice"> | null;
+  waiver: FactOf<"waiver"> | null;
+  target: Target;
+}
+
+/** @returns the worksheet of one chain. */
+export function worksheet(job: Job, applied: AppliedChain, house: House): Worksheet {
+  const facts = chainFacts(job, applied.chain.id);
+  const fit = Math.max(0, ...facts.fittings.map(({ body }) => body.fit));
+  const choice = facts.choices.filter(({ body }) => body.fit === fit).at(-1) ?? null;
+  const of = (phase: Phase, wanted: (fitOfReading: number) => boolean): ReadingSet => {
+    const readings = facts.readings.filter(({ fact: { body } }) => body.phase === phase && wanted(body.fit));
+    return { readings, assessment: judged(readings, applied, house.rule) };
+  };
+  const found = of("found", () => true);
+  // Before a choice the trial readings are those with the ring now in; after it, those that led to the choice.
+  const trialFit = choice && !choice.body.kept ? fit - 1 : fit;
+  const trial = of("built", (n) => n === trialFit);
+  const built = choice ? of("built", (n) => n === fit) : of("built", () => false);
+  return {
+    applied,
+    fit,
+    fitted: fittedPiece(facts, fit),
+    found,
+    trial,
+    built,
+    choice,
+    waiver: facts.waiver,
+    target: target(applied.spec, applied.pack.duty, house.target),
+    stage: stageOf(applied.inScope, found, trial, built, choice !== null, facts.waiver !== null),
+  };
+}
+
+/** The worksheets of all chains that apply, in the book's order. */
+export const worksheets = (job: Job, applied: Applied, house: House): Worksheet[] =>
+  applied.chains.map((chain) => worksheet(job, chain, house));
+
+function judged(readings: readonly JobReading[], applied: AppliedChain, rule: DecisionRule): Assessment {
+  const taken = readings.map(({ fact: { body }, out }) => ({
+    reading: body.reading,
+    state: body.state,
+    resolution: body.resolution,
+    out: out !== null,
+  }));
+  return assess(taken, applied.spec, rule, applied.allowances);
+}
+
+const fittedPiece = (facts: ChainFacts, fit: number): Piece | null =>
+  facts.fittings.filter(({ body }) => body.fit === fit).at(-1)?.body.piece ?? null;
+
+function stageOf(
+  inScope: boolean,
+  found: ReadingSet,
+  trial: ReadingSet,
+  built: ReadingSet,
+  chosen: boolean,
+  signed: boolean,
+): Stage {
+  if (!inScope) return { at: "quiet" };
+  if (signed) return { at: "signed" };
+  if (chosen) return built.assessment.verdict.kind === "inside" ? { at: "done" } : { at: "read", begun: built.readings.length > 0 };
+  if (trial.readings.length > 0) return settledEnough(trial) ? { at: "choose" } : { at: "trial", begun: true };
+  if (found.readings.length > 0 && settledEnough(found)) return { at: "trial", begun: false };
+  return { at: "found", begun: found.readings.length > 0 };
+}
+
+const settledEnough = ({ assessment: { verdict } }: ReadingSet): boolean =>
+  verdict.kind !== "too few" && verdict.kind !== "creeping";
+
+/** The set a choice is made from: the newest readings with new parts in. */
+export const basis = (sheet: Worksheet): ReadingSet => (sheet.choice && sheet.built.readings.length > 0 ? sheet.built : sheet.trial);
+
+/**
+ * The candidates for a worksheet's selective, best first. Empty without a series, without a known ring in, or before two
+ * readings count: one reading has no scatter and a prediction from it would pretend.
+ */
+export function worksheetCandidates(sheet: Worksheet, stock: readonly Stock[], rule: DecisionRule): Candidate[] {
+  const measured = basis(sheet).assessment.estimate;
+  const { series, spec } = sheet.applied;
+  if (!series || !sheet.fitted || !measured) return [];
+  if (measured.count < 2 && measured.components.every(({ name }) => name !== "links")) return [];
+  return candidates({ measured, fitted: sheet.fitted, series, stock, spec, rule, target: sheet.target });
+}
+
+/** Whether nothing more is needed of any pack in scope. */
+export const readyToLeave = (sheets: readonly Worksheet[]): boolean =>
+  sheets.every(({ stage }) => stage.at === "quiet" || stage.at === "done" || stage.at === "signed");
+
+/** What a job waits for, in the trade's words: the first pack that is not done, and what it needs. */
+export function waitsFor(job: Job, sheets: readonly Worksheet[]): string {
+  if (job.closed) return "nothing, closed";
+  const next = sheets.find(({ stage }) => stage.at !== "quiet" && stage.at !== "done" && stage.at !== "signed");
+  if (!next) return sheets.some(({ stage }) => stage.at !== "quiet") ? "build sheet and closing" : "no pack in this scope";
+  const left = sheets.filter(({ stage }) => stage.at !== "quiet" && stage.at !== "done" && stage.at !== "signed").length;
+  const name = next.applied.pack.name;
+  const rest = left > 1 ? `, ${left} packs to go` : "";
+  return `${name}: ${stageWords(next.stage)}${rest}`;
+}
+
+/** A stage in three or four words, as the station mark and the job list say it. */
+export function stageWords(stage: Stage): string {
+  switch (stage.at) {
+    case "quiet":
+      return "out of scope";
+    case "found":
+      return stage.begun ? "as found, more readings" : "read as found";
+    case "trial":
+      return stage.begun ? "trial, more readings" : "trial reading";
+    case "choose":
+      return "choose a ring";
+    case "read":
+      return stage.begun ? "as built, not proven" : "read as built";
+    case "done":
+      return "inside";
+    case "signed":
+      return "signed off";
+  }
+}
+
+/** Everyone who took part in a set of readings, in order of appearance. */
+export const readers = (set: ReadingSet): string[] => [...new Set(set.readings.map(({ fact }) => fact.by))];
+
+/** When the last reading of a set was taken. */
+export const lastAt = (set: ReadingSet): string | null => set.readings.at(-1)?.fact.at ?? null;

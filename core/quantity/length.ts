@@ -1,0 +1,170 @@
+/**
+ * Lengths as integer nanometres. 1 in = 25 400 000 nm exactly (the international inch, 1959), so every thousandth of an
+ * inch and every micrometre is a whole number, and "equal to the limit" is decided without rounding.
+ */
+declare const nanometre: unique symbol;
+
+/** A length in whole nanometres. Make one with {@link nm}, {@link parseLength} or {@link lengthOf}. */
+export type Nm = number & { readonly [nanometre]: true };
+
+/** The units a bench speaks: millimetres, inches (three decimals are thousandths), thousandths, micrometres. */
+export type LengthUnit = "mm" | "in" | "thou" | "µm";
+
+/** Nanometres in one of each unit; all exact. */
+export const NM_PER: Readonly<Record<LengthUnit, number>> = {
+  mm: 1_000_000,
+  in: 25_400_000,
+  thou: 25_400,
+  µm: 1_000,
+};
+
+/** No unit in any gearbox is ten metres long; above it a slip of the hand is certain. */
+const LONGEST = 10_000_000_000;
+
+/** @returns `value` as a length. @throws RangeError when it is not a whole number of nanometres below ten metres. */
+export function nm(value: number): Nm {
+  if (!Number.isInteger(value) || Math.abs(value) > LONGEST) {
+    throw new RangeError(`${value} is not a whole number of nanometres below ten metres`);
+  }
+  return (value === 0 ? 0 : value) as Nm;
+}
+
+/** The nearest whole nanometre, halves away from zero: for shown values, never before a comparison. */
+export function nearestNm(value: number): Nm {
+  return nm(Math.sign(value) * Math.round(Math.abs(value)));
+}
+
+/** The outcome of reading what someone typed: a length, or what is wrong with it and what to write instead. */
+export type ParsedLength =
+  | { ok: true; length: Nm; unit: LengthUnit; unitTyped: boolean }
+  | { ok: false; problem: string; remedy: string };
+
+const UNIT_WORDS: Readonly<Record<string, LengthUnit>> = {
+  mm: "mm",
+  millimetre: "mm",
+  millimetres: "mm",
+  millimeter: "mm",
+  millimeters: "mm",
+  in: "in",
+  inch: "in",
+  inches: "in",
+  '"': "in",
+  "″": "in",
+  thou: "thou",
+  mil: "thou",
+  mils: "thou",
+  µm: "µm",
+  μm: "µm",
+  um: "µm",
+  micron: "µm",
+  microns: "µm",
+};
+
+const WRITTEN = /^([+\-−]?)(\d*)(?:[.,](\d*))?\s*([a-zµμ"″]*)\.?$/iu;
+
+/**
+ * Reads a length as people type it: `.043`, `43 thou`, `1.09`, `1.09mm`, `1,09`, `0.043"`.
+ *
+ * @param text what was typed.
+ * @param fieldUnit the unit a bare number is taken in.
+ * @returns the exact length, or a problem with its remedy; never throws.
+ */
+export function parseLength(text: string, fieldUnit: LengthUnit): ParsedLength {
+  const example = `write a number such as ${EXAMPLE[fieldUnit]}`;
+  const fail = (problem: string, remedy = example): ParsedLength => ({ ok: false, problem, remedy });
+
+  const trimmed = text.trim();
+  if (trimmed === "") return fail("nothing was typed");
+  const match = WRITTEN.exec(trimmed);
+  if (!match) return fail(`“${trimmed.slice(0, 40)}” is not a length`);
+  const [, sign = "", whole = "", fraction = "", word = ""] = match;
+  if (whole === "" && fraction === "") return fail(`“${trimmed.slice(0, 40)}” has no digits`);
+
+  const unit = word === "" ? fieldUnit : UNIT_WORDS[word.toLowerCase()];
+  if (unit === undefined) return fail(`“${word}” is not a unit known here`, "use mm, µm, in or thou");
+
+  const digits = BigInt(`${whole}${fraction}` || "0");
+  const scale = 10n ** BigInt(fraction.length);
+  const scaled = digits * BigInt(NM_PER[unit]);
+  if (scaled % scale !== 0n) {
+    return fail("more decimals than any gauge reads", `round it to ${unit === "mm" ? "0.0001 mm" : "0.00001 in"}`);
+  }
+  const magnitude = scaled / scale;
+  if (magnitude > BigInt(LONGEST)) return fail("that is over ten metres", "check the unit and the decimal point");
+  const negative = sign === "-" || sign === "−";
+  return { ok: true, length: nm(Number(negative ? -magnitude : magnitude)), unit, unitTyped: word !== "" };
+}
+
+const EXAMPLE: Readonly<Record<LengthUnit, string>> = { mm: "1.09", in: ".043", thou: "43", µm: "1090" };
+
+/**
+ * A length written in a document, such as `"1.80 mm"` or `"+0.03 mm"`: the unit must stand there.
+ *
+ * @throws RangeError with the text and the remedy when it is not one.
+ */
+export function lengthOf(text: string): Nm {
+  const parsed = parseLength(text, "mm");
+  if (!parsed.ok) throw new RangeError(`"${text}": ${parsed.problem}; ${parsed.remedy}`);
+  if (!parsed.unitTyped) throw new RangeError(`"${text}" has no unit; write "${text.trim()} mm"`);
+  return parsed.length;
+}
+
+/** A length as shown: the figure, its unit, and whether the figure is the length itself or rounded. */
+export interface ShownLength {
+  figure: string;
+  unit: LengthUnit;
+  exact: boolean;
+}
+
+/** How many decimals are always shown and how many at most, by unit. */
+const DECIMALS: Readonly<Record<LengthUnit, { least: number; most: number }>> = {
+  mm: { least: 2, most: 4 },
+  in: { least: 3, most: 5 },
+  thou: { least: 0, most: 2 },
+  µm: { least: 0, most: 1 },
+};
+
+/**
+ * Shows a length in a unit. A length that the unit can write within its decimals is written exactly, so what was typed in
+ * a unit and is shown in it has the same digits; any other is rounded (halves away from zero) to `round` decimals.
+ *
+ * @param round decimals of a rounded figure; by default 3 for mm, 4 for in, 1 for thou, 0 for µm.
+ */
+export function showLength(length: Nm, unit: LengthUnit, round = ROUND[unit]): ShownLength {
+  const { least, most } = DECIMALS[unit];
+  const per = NM_PER[unit];
+  for (let decimals = least; decimals <= most; decimals++) {
+    if ((Math.abs(length) * 10 ** decimals) % per === 0) {
+      return { figure: figure(length, per, decimals), unit, exact: true };
+    }
+  }
+  return { figure: figure(length, per, Math.max(round, least)), unit, exact: false };
+}
+
+const ROUND: Readonly<Record<LengthUnit, number>> = { mm: 3, in: 4, thou: 1, µm: 0 };
+
+/** Integer arithmetic throughout: toFixed would round the binary fraction, not the length. */
+function figure(length: number, per: number, decimals: number): string {
+  const scaled = BigInt(Math.abs(length)) * 10n ** BigInt(decimals);
+  const unit = BigInt(per);
+  const rounded = (scaled * 2n + unit) / (unit * 2n);
+  const digits = rounded.toString().padStart(decimals + 1, "0");
+  const sign = length < 0 && rounded !== 0n ? "−" : "";
+  return decimals === 0 ? sign + digits : `${sign}${digits.slice(0, -decimals)}.${digits.slice(-decimals)}`;
+}
+
+/** `1.09 mm`, `0.043 in`; a rounded figure is marked `≈`. */
+export function lengthText(length: Nm, unit: LengthUnit, round?: number): string {
+  const shown = showLength(length, unit, round);
+  return `${shown.exact ? "" : "≈"}${shown.figure} ${unit}`;
+}
+
+/** A rounded figure without the mark, for derived values (means, uncertainties) that are never exact anyway. */
+export function roundedText(length: Nm, unit: LengthUnit, round = ROUND[unit]): string {
+  return `${figure(length, NM_PER[unit], Math.max(round, DECIMALS[unit].least))} ${unit}`;
+}
+
+/** A difference with its sign: `+0.03 mm`, `−0.06 mm`. */
+export function signedText(length: Nm, unit: LengthUnit): string {
+  return `${length > 0 ? "+" : ""}${roundedText(length, unit)}`;
+}

@@ -1,0 +1,29 @@
+export { corrections, type Allowance, type Allowances, type Correction } from "./allowance";
+export { drift, type Drift } from "./drift";
+export { chanceInside, combine, doubledValue, estimate, type Component, type Estimate, type Observation } from "./estimate";
+export { question, type Meaning, type Plausible } from "./plausible";
+export {
+  METHODS,
+  type Bracket,
+  type Facings,
+  type Method,
+  type PackState,
+  type Reading,
+  type Single,
+  type Soak,
+  type Summed,
+  type TakenReading,
+  type Wave,
+} from "./reading";
+export { coverageFactor, studentCdf } from "./student";
+export {
+  assess,
+  judge,
+  READINGS_NEEDED,
+  type Assessment,
+  type CloseAdvice,
+  type DecisionRule,
+  type Mark,
+  type Spec,
+  type Verdict,
+} from "./verdict";

@@ -1,0 +1,54 @@
+import type { Nm } from "../quantity";
+
+/** How a clearance was read. */
+export type Method = "air and dial" | "hand and dial" | "feeler" | "by the numbers";
+export const METHODS: readonly Method[] = ["air and dial", "hand and dial", "feeler", "by the numbers"];
+
+/** Whether the facings had taken up fluid when the reading was taken, or when the spec holds. */
+export type Soak = "dry" | "soaked";
+/** Whether the facings were new or had bedded in. */
+export type Facings = "new" | "run-in";
+/** Whether a waved plate was left free or pressed flat. */
+export type Wave = "free" | "flat";
+
+/** The state of a pack, either at a reading or as the spec states it. */
+export interface PackState {
+  soak: Soak;
+  facings: Facings;
+  /** Absent where the pack has no waved plate. */
+  wave?: Wave;
+}
+
+/** A dial reading: the value, and where the needle came back to when the pack was let down. */
+export interface Single {
+  kind: "single";
+  value: Nm;
+  /** Needle after the pack was let down, against the zero before; absent when not looked at. */
+  back?: Nm;
+}
+
+/** Feeler blades: the thickest that passes and the thinnest that does not, or only one of them. */
+export type Bracket =
+  | { kind: "bracket"; passes: Nm; refuses: Nm }
+  | { kind: "bracket"; passes: Nm; refuses?: undefined }
+  | { kind: "bracket"; passes?: undefined; refuses: Nm };
+
+/** Worked out from links measured one by one; `uncertainty` is the standard uncertainty the chain gave. */
+export interface Summed {
+  kind: "summed";
+  value: Nm;
+  uncertainty: Nm;
+}
+
+/** One reading of a clearance or an end play. */
+export type Reading = Single | Bracket | Summed;
+
+/** A reading with the state of the pack it was taken in, and whether it counts. */
+export interface TakenReading {
+  reading: Reading;
+  state: PackState;
+  /** Left out by the builder: it stays visible and does not count. */
+  out?: boolean;
+  /** Smallest step of the gauge. */
+  resolution: Nm;
+}

@@ -1,0 +1,34 @@
+import type { Thickness } from "../chain";
+import type { Series } from "../book";
+import { nm, type Nm } from "../quantity";
+
+/** A selective part in hand: what its mark says, and what a micrometer said if someone asked it. */
+export interface Piece {
+  /** Part number; absent for a part that is in no series. */
+  part?: string;
+  mark?: string;
+  /** What the mark stands for; absent when there is no mark to go by. */
+  size?: Nm;
+  measured?: Nm;
+}
+
+/** Standard uncertainty of a thickness by bench micrometer: half-width 2 µm, rectangular. */
+export const MICROMETER_U = 2_000 / Math.sqrt(3);
+
+/**
+ * The thickness to reckon with: measured beats marked; a mark may be off by the series' tolerance (rectangular).
+ *
+ * @returns null when neither is known.
+ */
+export function thickness(piece: Piece, tolerance: Nm): Thickness | null {
+  if (piece.measured !== undefined) return { value: piece.measured, uncertainty: MICROMETER_U };
+  if (piece.size !== undefined) return { value: piece.size, uncertainty: tolerance / Math.sqrt(3) };
+  return null;
+}
+
+/** The size of a series that a measured thickness is nearest to, if it is within a quarter of a step. */
+export function sizeNear(series: Series, measured: Nm): Series["sizes"][number] | null {
+  const gaps = series.sizes.slice(1).map(({ size }, i) => size - (series.sizes[i]?.size ?? 0));
+  const reach = Math.max(series.tolerance, Math.min(...gaps, Infinity) / 4);
+  return series.sizes.find(({ size }) => Math.abs(nm(size - measured)) <= reach) ?? null;
+}

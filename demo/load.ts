@@ -1,0 +1,168 @@
+import { readFile } from "node:fs/promises";
+import { v5 as idFrom } from "uuid";
+import { readBook, resolve, type Book } from "../core/book";
+import { fold, worksheet, worksheetCandidates, type Fact, type FactBody } from "../core/job";
+import { lengthOf, nm } from "../core/quantity";
+import type { PackState } from "../core/reading";
+import type { Piece } from "../core/select";
+import { addBook } from "../store/books";
+import { openPool, type Pool } from "../store/database";
+import { setHouse } from "../store/house";
+import { openJob } from "../store/jobs";
+import { addOddPiece, addShelfPart, receive } from "../store/shelf";
+import { addStaff, listStaff, type Role } from "../store/staff";
+
+interface Shop {
+  shopName: string;
+  pin: string;
+  staff: { name: string; role: Role }[];
+  shelf: { part: string; bin: string; onHand: number; price: number; days: number; odd?: string[] }[];
+  vehicles: [string, string, string, string][];
+}
+
+/** Everything the demo makes has an id made from its name, so that every load is the same shop. */
+const SPACE = "5b0c7c1e-2f0a-4d1e-9a52-0d8f6f5a7c11";
+const file = async (name: string): Promise<unknown> => JSON.parse(await readFile(new URL(name, import.meta.url), "utf8"));
+
+/**
+ * Loads the demo shop into an empty database.
+ *
+ * @returns false when somebody is there already, in which case nothing is changed.
+ */
+export async function loadShop(databaseUrl: string, { reset = false, say = (_: string): void => {} } = {}): Promise<boolean> {
+  const pool = openPool(databaseUrl, () => {});
+  try {
+    if (reset) throw new Error("--reset throws a whole database away; it does so only with the demo's own, not with DATABASE_URL");
+    if ((await listStaff(pool)).length > 0) return false;
+    say("loading the demo shop …");
+    const shop = (await file("shop.json")) as Shop;
+    for (const { name, role } of shop.staff) await addStaff(pool, { name, role, secret: shop.pin });
+    await setHouse(pool, { shopName: shop.shopName, demoPin: shop.pin }, "demo");
+    const document = await file("books/marram-dunlin.json");
+    const added = await addBook(pool, document);
+    const read = readBook(document);
+    if (!added.ok || !read.ok) throw new Error(`the demo book is wrong: ${JSON.stringify(added)}`);
+    await fillShelf(pool, shop, read.book);
+    await openJobs(pool, shop, read.book, added.id);
+    return true;
+  } finally {
+    await pool.end();
+  }
+}
+
+async function fillShelf(pool: Pool, shop: Shop, book: Book): Promise<void> {
+  for (const { part, bin, onHand, price, days, odd = [] } of shop.shelf) {
+    const series = book.series.find(({ sizes }) => sizes.some((size) => size.part === part));
+    const size = series?.sizes.find((one) => one.part === part);
+    const name = `${series?.name ?? "part"}, ${size?.mark ?? part}`;
+    await addShelfPart(pool, { part, name, bin, priceCents: price, orderDays: days });
+    if (onHand > 0) await receive(pool, { id: idFrom(`received ${part}`, SPACE), part, quantity: onHand, by: "Ines R." });
+    for (const measured of odd) await addOddPiece(pool, part, lengthOf(measured), "Ines R.");
+  }
+}
+
+/** How far each demo job has come: packs brought to the end, then what the next one has. */
+interface Progress {
+  /** Chains in the book's order that are read, chosen and read again. */
+  finished: number;
+  next?: "found" | "trial";
+  close?: boolean;
+  depth: string;
+  body: "early" | "late";
+  daysAgo: number;
+  holder: string;
+}
+
+function progressOf(i: number): Progress {
+  const body = i % 3 === 0 ? "early" : "late";
+  const holder = ["Mira K.", "Tomas B.", "Runa S."][i % 3] ?? "Mira K.";
+  // The newest eight are open in every stage; the twenty-two before them are closed.
+  if (i >= 8) return { finished: 5, close: true, depth: i % 4 === 0 ? "front drums" : "full", body, daysAgo: 8 + (i - 7) * 15, holder };
+  const open: Partial<Progress>[] = [
+    { finished: 0 },
+    { finished: 2, next: "trial" },
+    { finished: 0, next: "found" },
+    { finished: 4, next: "found" },
+    { finished: 5 },
+    { finished: 0, depth: "pan and body" },
+    { finished: 1, depth: "front drums", next: "trial" },
+    { finished: 3, next: "found" },
+  ];
+  return { finished: 0, depth: "full", body, holder, daysAgo: 1 + i, ...open[i] };
+}
+
+/** A small generator with a fixed seed: the demo's scatter is the same at every load. */
+function scatter(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return state / 2 ** 32 - 0.5;
+  };
+}
+
+const JOBS = 30;
+
+async function openJobs(pool: Pool, shop: Shop, book: Book, bookId: string): Promise<void> {
+  for (let i = JOBS - 1; i >= 0; i--) {
+    const { facts, opened } = jobFacts(shop, book, i);
+    await openJob(pool, { id: idFrom(`job ${i}`, SPACE), bookId, facts, opened, author: { id: null, name: "" } });
+  }
+}
+
+function jobFacts(shop: Shop, book: Book, i: number): { facts: Fact[]; opened: string } {
+  const progress = progressOf(i);
+  const [vehicle, customer, words, odometer] = shop.vehicles[i % shop.vehicles.length] ?? ["", "", "", ""];
+  let clock = Date.now() - progress.daysAgo * 86_400_000;
+  const opened = new Date(clock).toISOString();
+  const facts: Fact[] = [];
+  const say = (body: FactBody): void => {
+    clock += 4 * 60_000;
+    facts.push({ id: idFrom(`job ${i} fact ${facts.length}`, SPACE), at: new Date(clock).toISOString(), by: progress.holder, body });
+  };
+  say({ kind: "booking", vehicle, customer, words, odometer });
+  say({ kind: "configuration", traits: { body: progress.body } });
+  say({ kind: "scope", depth: progress.depth });
+  say({ kind: "holder", name: progress.holder, staff: null });
+  const random = scatter(i * 7919 + 17);
+  const applied = resolve(book, { body: progress.body }, progress.depth);
+  const chains = applied.chains.filter(({ inScope }) => inScope);
+  chains.forEach((chain, c) => {
+    const id = chain.chain.id;
+    const { min, max, state } = chain.spec;
+    const series = chain.series;
+    if (!series || c > progress.finished || (c === progress.finished && !progress.next)) return;
+    const read = (phase: "found" | "built", fit: number, middle: number): void => {
+      const facings: PackState["facings"] = phase === "found" ? "run-in" : "new";
+      for (let n = 0; n < 3; n++) {
+        const value = Math.round((middle + random() * 24_000) / 10_000) * 10_000;
+        say({
+          kind: "reading",
+          ...{ chain: id, phase, fit, method: "air and dial", state: { ...state, facings } },
+          reading: { kind: "single", value: nm(value), back: nm(Math.round(random() * 2) * 10_000) },
+          ...{ resolution: nm(10_000), unit: "mm", air: 400_000 as never },
+        });
+      }
+    };
+    const size = series.sizes[2];
+    if (!size) return;
+    const piece: Piece = { part: size.part, mark: size.mark, size: size.size };
+    say({ kind: "fitting", chain: id, fit: 0, origin: "found", piece });
+    read("found", 0, max + 60_000 + random() * 250_000);
+    // The job at the bench has its brake pack near the upper limit.
+    const trial = i === 1 && c === 2 ? max - 15_000 : (min + max) / 2 + random() * 240_000;
+    if (c < progress.finished || progress.next === "trial") read("built", 0, trial);
+    if (c >= progress.finished) return;
+    const sheet = worksheet(fold(facts), chain, { rule: "proven", target: "middle" });
+    const stock = series.sizes.map(({ part }) => ({ part, onHand: 2 }));
+    const best = worksheetCandidates(sheet, stock, "proven")[0];
+    if (!best) return;
+    const kept = best.source.kind === "fitted";
+    const prediction = { mean: best.predicted.mean, expanded: best.predicted.expanded, chance: best.chance };
+    say({ kind: "choice", chain: id, fit: kept ? 0 : 1, kept, reason: best.reason.replace(/^Best: /, ""), prediction });
+    if (kept) return;
+    say({ kind: "fitting", chain: id, fit: 1, origin: "shelf", piece: best.piece });
+    read("built", 1, best.predicted.mean + random() * 20_000);
+  });
+  if (progress.close) say({ kind: "closed", rule: "proven" });
+  return { facts, opened };
+}

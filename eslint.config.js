@@ -1,0 +1,73 @@
+import hooks from "eslint-plugin-react-hooks";
+import tseslint from "typescript-eslint";
+
+/** The folders that code in `folder` may not reach: imports run core ← store ← app, core ← standins. */
+const wall = (folder, forbidden, extra = []) => ({
+  files: [`${folder}/**/*.{ts,tsx}`],
+  ignores: ["**/*.test.ts"],
+  rules: {
+    "no-restricted-imports": [
+      "error",
+      {
+        patterns: [
+          ...forbidden.map((name) => ({
+            group: [`**/${name}/**`, `~${name}/**`, ...(name === "app" ? ["~/**"] : [])],
+            message: `${folder}/ must not import from ${name}/ (README, "Where things are").`,
+          })),
+          ...extra,
+        ],
+      },
+    ],
+  },
+});
+
+export default tseslint.config(
+  { ignores: ["node_modules", "build", ".react-router", ".yard-key", "test-results"] },
+  ...tseslint.configs.recommendedTypeChecked,
+  {
+    languageOptions: {
+      parserOptions: { projectService: { allowDefaultProject: ["eslint.config.js", "jest.config.js"] } },
+    },
+    rules: {
+      "@typescript-eslint/consistent-type-imports": "error",
+      "@typescript-eslint/no-explicit-any": "error",
+      "@typescript-eslint/switch-exhaustiveness-check": ["error", { considerDefaultExhaustiveForUnions: true }],
+      "@typescript-eslint/only-throw-error": "off",
+      "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],
+      "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
+      eqeqeq: "error",
+    },
+  },
+  { files: ["**/*.{js,mjs}"], ...tseslint.configs.disableTypeChecked },
+  { files: ["app/**/*.tsx", "app/**/*.ts"], plugins: { "react-hooks": hooks }, rules: hooks.configs.recommended.rules },
+  wall(
+    "core",
+    ["store", "app", "standins", "demo", "bin", "e2e"],
+    [
+      {
+        regex: "^(node:|react|pg|joi|fs$|path$|express|pino|uuid)",
+        message: "core/ is plain TypeScript: no Node, no browser, no packages.",
+      },
+    ],
+  ),
+  {
+    files: ["core/**/*.ts"],
+    ignores: ["**/*.test.ts"],
+    rules: {
+      "no-restricted-globals": ["error", "process", "window", "document", "fetch", "setTimeout", "setInterval", "console"],
+      "no-restricted-properties": [
+        "error",
+        { object: "Math", property: "random", message: "core/ has no randomness." },
+        { object: "Date", property: "now", message: "core/ has no clock." },
+      ],
+      "no-restricted-syntax": [
+        "error",
+        { selector: "ImportExpression", message: "core/ loads nothing at run time." },
+        { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: "core/ has no clock." },
+      ],
+    },
+  },
+  wall("store", ["app", "standins", "demo", "bin", "e2e"]),
+  wall("app", ["standins", "demo", "bin", "e2e"]),
+  wall("standins", ["store", "app", "demo", "bin", "e2e"]),
+);

@@ -1,0 +1,27 @@
+const common = {
+  extensionsToTreatAsEsm: [".ts", ".tsx"],
+  moduleNameMapper: { "^~core/(.*)$": "<rootDir>/core/$1", "^~store/(.*)$": "<rootDir>/store/$1", "^~/(.*)$": "<rootDir>/app/$1" },
+  transform: {
+    "^.+\\.tsx?$": [
+      "@swc/jest",
+      {
+        jsc: { target: "es2023", parser: { syntax: "typescript", tsx: true }, transform: { react: { runtime: "automatic" } } },
+        module: { type: "es6" },
+      },
+    ],
+  },
+  testEnvironment: "node",
+};
+
+export default {
+  testTimeout: 60_000,
+  projects: [
+    { ...common, displayName: "core", testMatch: ["<rootDir>/core/**/*.test.ts"] },
+    {
+      ...common,
+      displayName: "store",
+      testMatch: ["<rootDir>/{store,app,bin,demo,standins}/**/*.test.ts"],
+    },
+    { ...common, displayName: "e2e", testMatch: ["<rootDir>/e2e/**/*.test.ts"] },
+  ],
+};

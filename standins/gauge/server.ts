@@ -1,0 +1,81 @@
+// The simulated gauge: `PORT=4400 node --import tsx standins/gauge/server.ts`. One drum per bench; GET /stream?bench=1 tells the
+// needle as server-sent events, POST /set {bench, drum?, gap?, air?} mounts a drum or turns the valve. docs/formats.md.
+import { createServer } from "node:http";
+import { after, atRest, hiddenOffset, shown, STEP, valve, type DrumState } from "./drum";
+
+interface Bench {
+  drum: string;
+  gap: number;
+  state: DrumState;
+  at: number;
+}
+const benches = new Map<string, Bench>();
+const EVERY_MS = 50;
+const MOST_BENCHES = 500;
+
+function bench(id: string): Bench {
+  let found = benches.get(id);
+  if (!found) {
+    if (benches.size >= MOST_BENCHES) benches.delete([...benches.keys()][0] ?? "");
+    found = { drum: "", gap: 0, state: atRest(), at: Date.now() };
+    benches.set(id, found);
+  }
+  const now = Date.now();
+  found.state = after(found.state, now - found.at);
+  found.at = now;
+  return found;
+}
+
+// A seed makes a run repeatable; without one every run scatters differently.
+let seed = Number(process.env.SEED ?? Date.now() % 2 ** 31);
+const chance = (): number => {
+  seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0;
+  return seed / 2 ** 32;
+};
+
+const server = createServer((request, response) => {
+  const url = new URL(request.url ?? "/", "http://gauge");
+  if (request.method === "GET" && url.pathname === "/stream") {
+    response.writeHead(200, { "Content-Type": "text/event-stream", "Cache-Control": "no-store" });
+    const id = url.searchParams.get("bench") ?? "1";
+    const tell = (): void => {
+      const { state } = bench(id);
+      response.write(`data: ${JSON.stringify({ needle: shown(state), air: state.air, step: STEP })}\n\n`);
+    };
+    tell();
+    const timer = setInterval(tell, EVERY_MS);
+    response.on("close", () => clearInterval(timer));
+    return;
+  }
+  if (request.method === "POST" && url.pathname === "/set") {
+    let body = "";
+    request.on("data", (chunk: Buffer) => {
+      body += chunk.toString();
+      if (body.length > 10_000) request.destroy();
+    });
+    request.on("end", () => {
+      try {
+        const told = JSON.parse(body) as { bench: string; drum?: string; gap?: number; air?: boolean };
+        const one = bench(told.bench);
+        if (told.drum !== undefined && told.gap !== undefined && (told.drum !== one.drum || told.gap !== one.gap)) {
+          one.drum = told.drum;
+          one.gap = told.gap;
+          one.state = atRest();
+        }
+        if (told.air !== undefined) one.state = valve(one.state, told.air, one.gap + hiddenOffset(one.drum), chance);
+        response.writeHead(200).end("{}");
+      } catch {
+        response.writeHead(400).end('{"problem":"send JSON with bench"}');
+      }
+    });
+    return;
+  }
+  response.writeHead(404).end();
+});
+server.listen(Number(process.env.PORT ?? 4400), "127.0.0.1");
+for (const signal of ["SIGTERM", "SIGINT"] as const) {
+  process.once(signal, () => {
+    server.close();
+    server.closeAllConnections();
+  });
+}

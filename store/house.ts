@@ -1,0 +1,49 @@
+import { randomBytes } from "node:crypto";
+import type { House } from "~core/job";
+import type { Queryable } from "./database";
+
+/** Everything a house can set, with what holds until it does. */
+export interface HouseSettings extends House {
+  shopName: string;
+  /** KeyboardEvent.key that a foot switch sends. */
+  footKey: string;
+  /** Shown on the sign-in page of a demo shop: the code everyone has there. */
+  demoPin: string | null;
+}
+
+const DEFAULTS: HouseSettings = { rule: "proven", target: "middle", shopName: "", footKey: "F8", demoPin: null };
+
+export async function readHouse(db: Queryable): Promise<HouseSettings> {
+  const { rows } = await db.query<{ key: string; value: unknown }>({
+    name: "house-read",
+    text: "select distinct on (key) key, value from house_setting where key <> 'cookie-key' order by key, seq desc",
+  });
+  return { ...DEFAULTS, ...(Object.fromEntries(rows.map(({ key, value }) => [key, value])) as Partial<HouseSettings>) };
+}
+
+/** Adds the settings that differ from what holds. */
+export async function setHouse(db: Queryable, changes: Partial<HouseSettings>, by: string): Promise<void> {
+  const entries = Object.entries(changes);
+  await db.query(
+    `insert into house_setting (key, value, by)
+     select k, v, $3 from unnest($1::text[], $2::jsonb[]) as c (k, v)
+      where v is distinct from (select value from house_setting h where h.key = k order by seq desc limit 1)`,
+    [entries.map(([key]) => key), entries.map(([, value]) => JSON.stringify(value)), by],
+  );
+}
+
+/** The key that signs cookies, the same for every web process; made by whichever comes first. */
+export async function cookieKey(db: Queryable): Promise<string> {
+  await db.query(
+    `insert into house_setting (key, value, by)
+     select 'cookie-key', to_jsonb($1::text), 'Yard Key' where not exists (select from house_setting where key = 'cookie-key')`,
+    [randomBytes(32).toString("base64")],
+  );
+  // Two processes may both have inserted: the oldest row is the one that both read.
+  const { rows } = await db.query<{ key: string }>(
+    "select value #>> '{}' as key from house_setting where key = 'cookie-key' order by seq limit 1",
+  );
+  const key = rows[0]?.key;
+  if (!key) throw new Error("no cookie key in house_setting");
+  return key;
+}

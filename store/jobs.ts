@@ -1,0 +1,142 @@
+import type { Fact, FactKind } from "~core/job";
+import { bookById } from "./books";
+import { inTransaction, type Pool, type Queryable } from "./database";
+import { addFacts, factsOf, factsOfMany, type Author } from "./facts";
+import type { Book } from "~core/book";
+
+/** A job with everything its pages are computed from. */
+export interface JobRecord {
+  id: string;
+  number: number;
+  opened: string;
+  origin: string | null;
+  bookId: string;
+  book: Book;
+  document: unknown;
+  facts: Fact[];
+}
+
+/** Opens a job with its first facts. The same id again leaves the job as it is: a form sent twice opens one. */
+export async function openJob(
+  pool: Pool,
+  { id, bookId, facts, author, opened, origin }: { id: string; bookId: string; facts: Fact[]; author: Author; opened?: string; origin?: string },
+): Promise<number> {
+  return inTransaction(pool, async (db) => {
+    await db.query(
+      `insert into job (id, book, opened, origin) values ($1, $2, coalesce($3, now()), $4) on conflict (id) do nothing`,
+      [id, bookId, opened ?? null, origin ?? null],
+    );
+    const { rows } = await db.query<{ number: number }>("select number from job where id = $1", [id]);
+    const number = rows[0]?.number ?? 0;
+    await db.query("insert into job_card (job, number) values ($1, $2) on conflict (job) do nothing", [id, number]);
+    await addFacts(db, id, facts, author);
+    return number;
+  });
+}
+
+/** A job by its number: one query for the job, one for its facts; the book is read once per process. */
+export async function jobByNumber(db: Queryable, number: number): Promise<JobRecord | null> {
+  if (!Number.isSafeInteger(number)) return null;
+  const { rows } = await db.query<{ id: string; number: number; opened: Date; origin: string | null; book: string }>({
+    name: "job-by-number",
+    text: "select id, number, opened, origin, book from job where number = $1",
+    values: [number],
+  });
+  const row = rows[0];
+  if (!row) return null;
+  const [facts, { book, document }] = await Promise.all([factsOf(db, row.id), bookById(db, row.book)]);
+  return { id: row.id, number: row.number, opened: row.opened.toISOString(), origin: row.origin, bookId: row.book, book, document, facts };
+}
+
+/** What a list shows of a job; made by the caller from facts, kept in `job_card`. */
+export interface Card {
+  vehicle: string;
+  unit: string;
+  depth: string;
+  waitsFor: string;
+  done: number;
+  packs: number;
+}
+export interface CardRow extends Card {
+  number: number;
+  opened: string;
+  open: boolean;
+  holder: string | null;
+}
+
+/** Which jobs a list is of, and after which number it goes on. */
+export interface JobFilter {
+  which: "open" | "closed";
+  holder?: string;
+  before?: number;
+}
+export const PAGE = 25;
+
+/** Kinds a card is made of: not photos or steps that a long job has by the hundred. */
+const CARD_KINDS: FactKind[] = ["booking", "configuration", "scope", "reading", "leave-out", "fitting", "choice", "waiver", "closed"];
+
+/**
+ * A page of job cards, newest first, keyset by number. Cards that are behind their facts are made anew with `makeCard` in two
+ * queries for the whole page.
+ */
+export async function listJobs(
+  db: Queryable,
+  { which, holder, before }: JobFilter,
+  makeCard: (book: Book, facts: Fact[]) => Card,
+): Promise<{ rows: CardRow[]; more: boolean }> {
+  const { rows } = await db.query<{
+    job: string;
+    number: number;
+    opened: Date;
+    open: boolean;
+    holder: string | null;
+    book: string;
+    card: Card;
+    seq: number;
+    newest: number;
+  }>({
+    name: `job-list-${which}${holder ? "-held" : ""}`,
+    text: `select c.job, c.number, j.opened, c.open, c.holder, j.book, c.card, c.seq, coalesce(n.seq, 0) as newest
+             from job_card c join job j on j.id = c.job
+             left join lateral (select seq from fact f where f.job = c.job order by seq desc limit 1) n on true
+            where ${which === "open" ? "c.open" : "not c.open"} and c.number < $1 ${holder ? "and c.holder = $3" : ""}
+            order by c.number desc limit $2`,
+    values: [before ?? Number.MAX_SAFE_INTEGER, PAGE + 1, ...(holder ? [holder] : [])],
+  });
+  const page = rows.slice(0, PAGE);
+  const behind = page.filter(({ seq, newest }) => seq < newest);
+  if (behind.length > 0) {
+    const facts = await factsOfMany(db, behind.map(({ job }) => job), CARD_KINDS);
+    for (const row of behind) {
+      const { book } = await bookById(db, row.book);
+      row.card = makeCard(book, facts.get(row.job) ?? []);
+    }
+    await db.query(
+      `update job_card c set card = u.card, seq = u.seq
+         from unnest($1::uuid[], $2::jsonb[], $3::bigint[]) as u (job, card, seq) where c.job = u.job and c.seq < u.seq`,
+      [behind.map(({ job }) => job), behind.map(({ card }) => JSON.stringify(card)), behind.map(({ newest }) => newest)],
+    );
+  }
+  return {
+    rows: page.map(({ number, opened, open, holder: heldBy, card }) => ({ ...card, number, opened: opened.toISOString(), open, holder: heldBy })),
+    more: rows.length > PAGE,
+  };
+}
+
+
+// A number belongs to one job for good, so remembering it cannot differ between processes.
+const idByNumber = new Map<number, string>();
+
+/** The id behind a job's number; null when there is none. */
+export async function jobIdByNumber(db: Queryable, number: number): Promise<string | null> {
+  const known = idByNumber.get(number);
+  if (known) return known;
+  if (!Number.isSafeInteger(number)) return null;
+  const { rows } = await db.query<{ id: string }>({ name: "job-id", text: "select id from job where number = $1", values: [number] });
+  const id = rows[0]?.id ?? null;
+  if (id) {
+    if (idByNumber.size > 10_000) idByNumber.clear();
+    idByNumber.set(number, id);
+  }
+  return id;
+}
