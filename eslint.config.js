@@ -31,7 +31,10 @@ export default tseslint.config(
     rules: {
       "@typescript-eslint/consistent-type-imports": "error",
       "@typescript-eslint/no-explicit-any": "error",
-      "@typescript-eslint/switch-exhaustiveness-check": ["error", { considerDefaultExhaustiveForUnions: true }],
+      "@typescript-eslint/switch-exhaustiveness-check": [
+        "error",
+        { considerDefaultExhaustiveForUnions: true },
+      ],
       "@typescript-eslint/only-throw-error": "off",
       "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],
       "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
@@ -39,7 +42,11 @@ export default tseslint.config(
     },
   },
   { files: ["**/*.{js,mjs}"], ...tseslint.configs.disableTypeChecked },
-  { files: ["app/**/*.tsx", "app/**/*.ts"], plugins: { "react-hooks": hooks }, rules: hooks.configs.recommended.rules },
+  {
+    files: ["app/**/*.tsx", "app/**/*.ts"],
+    plugins: { "react-hooks": hooks },
+    rules: hooks.configs.recommended.rules,
+  },
   wall(
     "core",
     ["store", "app", "standins", "demo", "bin", "e2e"],
@@ -54,7 +61,16 @@ export default tseslint.config(
     files: ["core/**/*.ts"],
     ignores: ["**/*.test.ts"],
     rules: {
-      "no-restricted-globals": ["error", "process", "window", "document", "fetch", "setTimeout", "setInterval", "console"],
+      "no-restricted-globals": [
+        "error",
+        "process",
+        "window",
+        "document",
+        "fetch",
+        "setTimeout",
+        "setInterval",
+        "console",
+      ],
       "no-restricted-properties": [
         "error",
         { object: "Math", property: "random", message: "core/ has no randomness." },

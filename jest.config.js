@@ -1,11 +1,19 @@
 const common = {
   extensionsToTreatAsEsm: [".ts", ".tsx"],
-  moduleNameMapper: { "^~core/(.*)$": "<rootDir>/core/$1", "^~store/(.*)$": "<rootDir>/store/$1", "^~/(.*)$": "<rootDir>/app/$1" },
+  moduleNameMapper: {
+    "^~core/(.*)$": "<rootDir>/core/$1",
+    "^~store/(.*)$": "<rootDir>/store/$1",
+    "^~/(.*)$": "<rootDir>/app/$1",
+  },
   transform: {
     "^.+\\.tsx?$": [
       "@swc/jest",
       {
-        jsc: { target: "es2023", parser: { syntax: "typescript", tsx: true }, transform: { react: { runtime: "automatic" } } },
+        jsc: {
+          target: "es2023",
+          parser: { syntax: "typescript", tsx: true },
+          transform: { react: { runtime: "automatic" } },
+        },
         module: { type: "es6" },
       },
     ],

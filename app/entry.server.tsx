@@ -44,6 +44,9 @@ export default function handleRequest(
   });
 }
 
-export function handleError(error: unknown, { request, context }: { request: Request; context: Readonly<RouterContextProvider> }): void {
+export function handleError(
+  error: unknown,
+  { request, context }: { request: Request; context: Readonly<RouterContextProvider> },
+): void {
   if (!request.signal.aborted) context.get(ground).log.error({ err: error }, "loader or action failed");
 }

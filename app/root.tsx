@@ -1,13 +1,23 @@
 import type { ReactNode } from "react";
 import { use } from "react";
-import { isRouteErrorResponse, Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from "react-router";
+import {
+  isRouteErrorResponse,
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  useRouteLoaderData,
+} from "react-router";
 import type { Route } from "./+types/root";
 import "./app.css";
 import { NonceContext } from "./look/nonce";
 import { readLook } from "./look/look-cookie";
 import { Away } from "./look/away";
 
-export const links: Route.LinksFunction = () => [{ rel: "icon", href: "/favicon.svg", type: "image/svg+xml" }];
+export const links: Route.LinksFunction = () => [
+  { rel: "icon", href: "/favicon.svg", type: "image/svg+xml" },
+];
 export const meta: Route.MetaFunction = () => [{ title: "Yard Key" }];
 
 export const loader = ({ request }: Route.LoaderArgs) => readLook(request.headers.get("cookie"));
@@ -43,7 +53,10 @@ export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
       ? ["Not here", "Nothing is kept under this address. It may have been typed wrong."]
       : error.status === 403
         ? ["Not yours to do", typeof error.data === "string" ? error.data : "Ask a lead."]
-        : ["That did not work", typeof error.data === "string" && error.data ? error.data : "Nothing was changed. Try again."];
+        : [
+            "That did not work",
+            typeof error.data === "string" && error.data ? error.data : "Nothing was changed. Try again.",
+          ];
   return (
     <main className="mx-auto mt-24 max-w-xl p-6">
       <h1 className="mb-2 text-3xl font-bold">{title}</h1>

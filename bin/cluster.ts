@@ -11,7 +11,7 @@ export interface Cluster {
   url: string;
   /** The postmaster's process id. */
   pid(): number;
-  stop(): Promise<void>;
+  stop: () => Promise<void>;
 }
 
 const PACKAGES = "/usr/lib/postgresql";
@@ -19,7 +19,9 @@ const isRoot = process.getuid?.() === 0;
 
 function binaries(): string {
   const versions = existsSync(PACKAGES) ? readdirSync(PACKAGES).map(Number).filter(Number.isFinite) : [];
-  const newest = versions.sort((a, b) => b - a).find((v) => existsSync(join(PACKAGES, `${v}`, "bin/postgres")));
+  const newest = versions
+    .sort((a, b) => b - a)
+    .find((v) => existsSync(join(PACKAGES, `${v}`, "bin/postgres")));
   if (newest === undefined) throw new Error("PostgreSQL is not installed: apt-get install postgresql");
   return join(PACKAGES, `${newest}`, "bin");
 }
@@ -38,7 +40,8 @@ function placeFor(name: string): string {
   const here = join(process.cwd(), ".yard-key", name);
   mkdirSync(here, { recursive: true, mode: 0o755 });
   if (!isRoot) return here;
-  const reachable = spawnSync("runuser", ["-u", "postgres", "--", "test", "-x", here], { cwd: "/" }).status === 0;
+  const reachable =
+    spawnSync("runuser", ["-u", "postgres", "--", "test", "-x", here], { cwd: "/" }).status === 0;
   if (reachable) return here;
   const there = join("/var/lib/yard-key", createHash("sha256").update(here).digest("hex").slice(0, 12));
   mkdirSync(there, { recursive: true, mode: 0o755 });
@@ -73,7 +76,9 @@ function clearLeftovers(bin: string, data: string): void {
 function writePrivate(file: string, content: string): void {
   writeFileSync(file, content, { mode: 0o600 });
   if (isRoot) {
-    const [uid, gid] = ["-u", "-g"].map((flag) => Number(execFileSync("id", [flag, "postgres"], { encoding: "utf8" })));
+    const [uid, gid] = ["-u", "-g"].map((flag) =>
+      Number(execFileSync("id", [flag, "postgres"], { encoding: "utf8" })),
+    );
     chownSync(file, uid ?? 0, gid ?? 0);
   }
 }
@@ -97,7 +102,18 @@ export async function startCluster(name: string, { fresh = false, careless = fal
     if (isRoot) execFileSync("chown", ["postgres:", place]);
     writePrivate(secret, randomBytes(24).toString("base64url"));
     callAccount(join(bin, "initdb"), [
-      ...["-D", data, "-U", "yardkey", "-A", "scram-sha-256", `--pwfile=${secret}`, "-E", "UTF8", "--locale=C.UTF-8"],
+      ...[
+        "-D",
+        data,
+        "-U",
+        "yardkey",
+        "-A",
+        "scram-sha-256",
+        `--pwfile=${secret}`,
+        "-E",
+        "UTF8",
+        "--locale=C.UTF-8",
+      ],
       ...(careless ? ["--no-sync"] : []),
     ]);
   }
@@ -108,9 +124,20 @@ export async function startCluster(name: string, { fresh = false, careless = fal
   let child: ChildProcess;
   let stopping = false;
   const launch = (): void => {
-    const settings = ["listen_addresses=127.0.0.1", "unix_socket_directories=", "logging_collector=off", "max_connections=100"];
+    const settings = [
+      "listen_addresses=127.0.0.1",
+      "unix_socket_directories=",
+      "logging_collector=off",
+      "max_connections=100",
+    ];
     if (careless) settings.push("fsync=off", "synchronous_commit=off", "full_page_writes=off");
-    const [command, args] = asAccount(join(bin, "postgres"), ["-D", data, "-p", `${port}`, ...settings.flatMap((s) => ["-c", s])]);
+    const [command, args] = asAccount(join(bin, "postgres"), [
+      "-D",
+      data,
+      "-p",
+      `${port}`,
+      ...settings.flatMap((s) => ["-c", s]),
+    ]);
     // A session of its own: Ctrl-C in the terminal stops the web server first, then this.
     child = spawn(command, args, { detached: true, stdio: "ignore", cwd: "/" });
     child.on("exit", () => {
@@ -150,7 +177,8 @@ export async function answering(url: string, patience: number): Promise<void> {
       return;
     } catch (error) {
       await client.end().catch(() => {});
-      if (Date.now() > until) throw new Error(`the database does not answer: ${String(error)}`, { cause: error });
+      if (Date.now() > until)
+        throw new Error(`the database does not answer: ${String(error)}`, { cause: error });
       await pause(100);
     }
   }

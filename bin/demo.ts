@@ -14,7 +14,9 @@ function refuseSecond(): void {
   const { pid, url } = JSON.parse(readFileSync(LOCK, "utf8")) as { pid: number; url: string };
   const file = `/proc/${pid}/cmdline`;
   if (pid !== process.pid && existsSync(file) && readFileSync(file, "utf8").includes("bin/demo.ts")) {
-    console.log(`The demo of this checkout is running already at ${url} (process ${pid}). Stop that one first.`);
+    console.log(
+      `The demo of this checkout is running already at ${url} (process ${pid}). Stop that one first.`,
+    );
     process.exit(1);
   }
 }
@@ -31,7 +33,11 @@ else {
 }
 await migrate(databaseUrl);
 const loaded = await loadShop(databaseUrl, { reset: reset && cluster === null, say });
-say(loaded ? "the demo shop is loaded" : "the demo shop is there from before (npm run demo -- --reset loads it anew)");
+say(
+  loaded
+    ? "the demo shop is loaded"
+    : "the demo shop is there from before (npm run demo -- --reset loads it anew)",
+);
 build();
 
 const port = await choosePort();

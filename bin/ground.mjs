@@ -23,7 +23,11 @@ if (!(command in NEEDS)) {
 const say = (text) => console.log(`· ${text}`);
 
 function run(program, args, env = {}) {
-  const result = spawnSync(program, args, { stdio: ["ignore", "pipe", "pipe"], encoding: "utf8", env: { ...process.env, ...env } });
+  const result = spawnSync(program, args, {
+    stdio: ["ignore", "pipe", "pipe"],
+    encoding: "utf8",
+    env: { ...process.env, ...env },
+  });
   if (result.status === 0) return;
   console.error(result.stdout?.slice(-2000) ?? "", result.stderr?.slice(-2000) ?? String(result.error));
   console.error(`“${program} ${args.join(" ")}” failed; see above.`);
@@ -64,7 +68,8 @@ function debian(what, names, prepare) {
 
 function postgresql() {
   const folder = "/usr/lib/postgresql";
-  const has = existsSync(folder) && readdirSync(folder).some((v) => existsSync(`${folder}/${v}/bin/postgres`));
+  const has =
+    existsSync(folder) && readdirSync(folder).some((v) => existsSync(`${folder}/${v}/bin/postgres`));
   if (has) return;
   debian("PostgreSQL", ["postgresql"], () => {
     // Without this the package starts a cluster of its own, which nobody asked for.
@@ -84,7 +89,9 @@ mkdirSync(".yard-key", { recursive: true });
 const steps = { packages, postgresql, chromium };
 for (const need of NEEDS[command]) steps[need]();
 
-const child = spawn(process.execPath, ["--import", "tsx", `bin/${command}.ts`, ...rest], { stdio: "inherit" });
+const child = spawn(process.execPath, ["--import", "tsx", `bin/${command}.ts`, ...rest], {
+  stdio: "inherit",
+});
 // A terminal's Ctrl-C reaches the child by itself; a signal sent to this process alone must be passed on.
 for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => child.kill(signal));
 child.on("exit", (code, signal) => process.exit(code ?? (signal ? 130 : 1)));

@@ -7,7 +7,15 @@ import { setTimeout as pause } from "node:timers/promises";
 const say = (text: string): void => console.log(`· ${text}`);
 
 /** Everything the build is made from. */
-const SOURCES = ["app", "core", "store", "public", "package-lock.json", "vite.config.ts", "react-router.config.ts"];
+const SOURCES = [
+  "app",
+  "core",
+  "store",
+  "public",
+  "package-lock.json",
+  "vite.config.ts",
+  "react-router.config.ts",
+];
 
 function newest(path: string): number {
   const stat = statSync(path);
@@ -44,7 +52,8 @@ export async function choosePort(): Promise<number> {
   const wanted = process.env.PORT;
   if (wanted !== undefined && wanted !== "") {
     const port = Number(wanted);
-    if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Error(`PORT=${wanted} is not a port; use 1 to 65535`);
+    if (!Number.isInteger(port) || port < 1 || port > 65_535)
+      throw new Error(`PORT=${wanted} is not a port; use 1 to 65535`);
     if (!(await isFree(port))) throw new Error(`PORT=${port} is taken; choose another or leave PORT out`);
     return port;
   }
@@ -60,7 +69,7 @@ export async function choosePort(): Promise<number> {
 /** A child process that is started again when it dies. */
 export interface Kept {
   pid(): number | undefined;
-  stop(): Promise<void>;
+  stop: () => Promise<void>;
 }
 
 export function keep(args: readonly string[], env: Record<string, string>, { again = true } = {}): Kept {

@@ -3,14 +3,23 @@ import { createServer } from "node:http";
 import pino from "pino";
 import type { createApp as CreateApp } from "../app/server/server";
 
-const log = pino({ name: "yard-key", level: process.env.LOG_LEVEL ?? "info", redact: ["*.pin", "*.secret", "*.cookie", "*.password"] });
+const log = pino({
+  name: "yard-key",
+  level: process.env.LOG_LEVEL ?? "info",
+  redact: ["*.pin", "*.secret", "*.cookie", "*.password"],
+});
 const { DATABASE_URL: databaseUrl, PORT, HOST = "127.0.0.1", GAUGE_URL: gaugeUrl = "" } = process.env;
 if (!databaseUrl || !PORT) throw new Error("DATABASE_URL and PORT must be set");
 
 // The path is put together so that the type checker does not look for a build that may not be there yet.
 const built = new URL("../build/server/index.js", import.meta.url).href;
 const { createApp } = (await import(built)) as { createApp: typeof CreateApp };
-const { app, close } = await createApp({ databaseUrl, gaugeUrl, gallery: process.env.YARD_KEY_GALLERY === "1", log });
+const { app, close } = await createApp({
+  databaseUrl,
+  gaugeUrl,
+  gallery: process.env.YARD_KEY_GALLERY === "1",
+  log,
+});
 const server = createServer(app);
 server.listen(Number(PORT), HOST, () => log.info({ port: Number(PORT) }, "listening"));
 

@@ -22,17 +22,24 @@ interface Shop {
 
 /** Everything the demo makes has an id made from its name, so that every load is the same shop. */
 const SPACE = "5b0c7c1e-2f0a-4d1e-9a52-0d8f6f5a7c11";
-const file = async (name: string): Promise<unknown> => JSON.parse(await readFile(new URL(name, import.meta.url), "utf8"));
+const file = async (name: string): Promise<unknown> =>
+  JSON.parse(await readFile(new URL(name, import.meta.url), "utf8"));
 
 /**
  * Loads the demo shop into an empty database.
  *
  * @returns false when somebody is there already, in which case nothing is changed.
  */
-export async function loadShop(databaseUrl: string, { reset = false, say = (_: string): void => {} } = {}): Promise<boolean> {
+export async function loadShop(
+  databaseUrl: string,
+  { reset = false, say = (text: string): void => void text } = {},
+): Promise<boolean> {
   const pool = openPool(databaseUrl, () => {});
   try {
-    if (reset) throw new Error("--reset throws a whole database away; it does so only with the demo's own, not with DATABASE_URL");
+    if (reset)
+      throw new Error(
+        "--reset throws a whole database away; it does so only with the demo's own, not with DATABASE_URL",
+      );
     if ((await listStaff(pool)).length > 0) return false;
     say("loading the demo shop …");
     const shop = (await file("shop.json")) as Shop;
@@ -56,7 +63,8 @@ async function fillShelf(pool: Pool, shop: Shop, book: Book): Promise<void> {
     const size = series?.sizes.find((one) => one.part === part);
     const name = `${series?.name ?? "part"}, ${size?.mark ?? part}`;
     await addShelfPart(pool, { part, name, bin, priceCents: price, orderDays: days });
-    if (onHand > 0) await receive(pool, { id: idFrom(`received ${part}`, SPACE), part, quantity: onHand, by: "Ines R." });
+    if (onHand > 0)
+      await receive(pool, { id: idFrom(`received ${part}`, SPACE), part, quantity: onHand, by: "Ines R." });
     for (const measured of odd) await addOddPiece(pool, part, lengthOf(measured), "Ines R.");
   }
 }
@@ -77,7 +85,15 @@ function progressOf(i: number): Progress {
   const body = i % 3 === 0 ? "early" : "late";
   const holder = ["Mira K.", "Tomas B.", "Runa S."][i % 3] ?? "Mira K.";
   // The newest eight are open in every stage; the twenty-two before them are closed.
-  if (i >= 8) return { finished: 5, close: true, depth: i % 4 === 0 ? "front drums" : "full", body, daysAgo: 8 + (i - 7) * 15, holder };
+  if (i >= 8)
+    return {
+      finished: 5,
+      close: true,
+      depth: i % 4 === 0 ? "front drums" : "full",
+      body,
+      daysAgo: 8 + (i - 7) * 15,
+      holder,
+    };
   const open: Partial<Progress>[] = [
     { finished: 0 },
     { finished: 2, next: "trial" },
@@ -105,7 +121,13 @@ const JOBS = 30;
 async function openJobs(pool: Pool, shop: Shop, book: Book, bookId: string): Promise<void> {
   for (let i = JOBS - 1; i >= 0; i--) {
     const { facts, opened } = jobFacts(shop, book, i);
-    await openJob(pool, { id: idFrom(`job ${i}`, SPACE), bookId, facts, opened, author: { id: null, name: "" } });
+    await openJob(pool, {
+      id: idFrom(`job ${i}`, SPACE),
+      bookId,
+      facts,
+      opened,
+      author: { id: null, name: "" },
+    });
   }
 }
 
@@ -117,7 +139,12 @@ function jobFacts(shop: Shop, book: Book, i: number): { facts: Fact[]; opened: s
   const facts: Fact[] = [];
   const say = (body: FactBody): void => {
     clock += 4 * 60_000;
-    facts.push({ id: idFrom(`job ${i} fact ${facts.length}`, SPACE), at: new Date(clock).toISOString(), by: progress.holder, body });
+    facts.push({
+      id: idFrom(`job ${i} fact ${facts.length}`, SPACE),
+      at: new Date(clock).toISOString(),
+      by: progress.holder,
+      body,
+    });
   };
   say({ kind: "booking", vehicle, customer, words, odometer });
   say({ kind: "configuration", traits: { body: progress.body } });
@@ -158,7 +185,14 @@ function jobFacts(shop: Shop, book: Book, i: number): { facts: Fact[]; opened: s
     if (!best) return;
     const kept = best.source.kind === "fitted";
     const prediction = { mean: best.predicted.mean, expanded: best.predicted.expanded, chance: best.chance };
-    say({ kind: "choice", chain: id, fit: kept ? 0 : 1, kept, reason: best.reason.replace(/^Best: /, ""), prediction });
+    say({
+      kind: "choice",
+      chain: id,
+      fit: kept ? 0 : 1,
+      kept,
+      reason: best.reason.replace(/^Best: /, ""),
+      prediction,
+    });
     if (kept) return;
     say({ kind: "fitting", chain: id, fit: 1, origin: "shelf", piece: best.piece });
     read("built", 1, best.predicted.mean + random() * 20_000);

@@ -13,7 +13,12 @@ export type AddedFacts = { ok: true } | { ok: false; why: "closed" | "no job" };
  * Adds facts to a job, each once: an id that is there already is left as it is and counts as added. A closed job takes no new
  * ones. One statement, so either all are kept or none.
  */
-export async function addFacts(db: Queryable, job: string, facts: readonly Fact[], author: Author): Promise<AddedFacts> {
+export async function addFacts(
+  db: Queryable,
+  job: string,
+  facts: readonly Fact[],
+  author: Author,
+): Promise<AddedFacts> {
   const { rows } = await db.query<{ open: boolean | null; missing: number }>({
     name: "fact-add",
     text: `with given as (
@@ -67,7 +72,11 @@ export async function factsOf(db: Queryable, job: string): Promise<Fact[]> {
 }
 
 /** The facts of several jobs at once, for cards that are behind. */
-export async function factsOfMany(db: Queryable, jobs: readonly string[], kinds: readonly FactKind[]): Promise<Map<string, Fact[]>> {
+export async function factsOfMany(
+  db: Queryable,
+  jobs: readonly string[],
+  kinds: readonly FactKind[],
+): Promise<Map<string, Fact[]>> {
   const { rows } = await db.query<FactRow & { job: string }>({
     name: "fact-of-many",
     text: `select job, id, at, by_name, replaces, body from fact

@@ -11,14 +11,23 @@ export interface HouseSettings extends House {
   demoPin: string | null;
 }
 
-const DEFAULTS: HouseSettings = { rule: "proven", target: "middle", shopName: "", footKey: "F8", demoPin: null };
+const DEFAULTS: HouseSettings = {
+  rule: "proven",
+  target: "middle",
+  shopName: "",
+  footKey: "F8",
+  demoPin: null,
+};
 
 export async function readHouse(db: Queryable): Promise<HouseSettings> {
   const { rows } = await db.query<{ key: string; value: unknown }>({
     name: "house-read",
     text: "select distinct on (key) key, value from house_setting where key <> 'cookie-key' order by key, seq desc",
   });
-  return { ...DEFAULTS, ...(Object.fromEntries(rows.map(({ key, value }) => [key, value])) as Partial<HouseSettings>) };
+  return {
+    ...DEFAULTS,
+    ...(Object.fromEntries(rows.map(({ key, value }) => [key, value])) as Partial<HouseSettings>),
+  };
 }
 
 /** Adds the settings that differ from what holds. */

@@ -19,7 +19,14 @@ export interface JobRecord {
 /** Opens a job with its first facts. The same id again leaves the job as it is: a form sent twice opens one. */
 export async function openJob(
   pool: Pool,
-  { id, bookId, facts, author, opened, origin }: { id: string; bookId: string; facts: Fact[]; author: Author; opened?: string; origin?: string },
+  {
+    id,
+    bookId,
+    facts,
+    author,
+    opened,
+    origin,
+  }: { id: string; bookId: string; facts: Fact[]; author: Author; opened?: string; origin?: string },
 ): Promise<number> {
   return inTransaction(pool, async (db) => {
     await db.query(
@@ -28,7 +35,10 @@ export async function openJob(
     );
     const { rows } = await db.query<{ number: number }>("select number from job where id = $1", [id]);
     const number = rows[0]?.number ?? 0;
-    await db.query("insert into job_card (job, number) values ($1, $2) on conflict (job) do nothing", [id, number]);
+    await db.query("insert into job_card (job, number) values ($1, $2) on conflict (job) do nothing", [
+      id,
+      number,
+    ]);
     await addFacts(db, id, facts, author);
     return number;
   });
@@ -37,7 +47,13 @@ export async function openJob(
 /** A job by its number: one query for the job, one for its facts; the book is read once per process. */
 export async function jobByNumber(db: Queryable, number: number): Promise<JobRecord | null> {
   if (!Number.isSafeInteger(number)) return null;
-  const { rows } = await db.query<{ id: string; number: number; opened: Date; origin: string | null; book: string }>({
+  const { rows } = await db.query<{
+    id: string;
+    number: number;
+    opened: Date;
+    origin: string | null;
+    book: string;
+  }>({
     name: "job-by-number",
     text: "select id, number, opened, origin, book from job where number = $1",
     values: [number],
@@ -45,7 +61,16 @@ export async function jobByNumber(db: Queryable, number: number): Promise<JobRec
   const row = rows[0];
   if (!row) return null;
   const [facts, { book, document }] = await Promise.all([factsOf(db, row.id), bookById(db, row.book)]);
-  return { id: row.id, number: row.number, opened: row.opened.toISOString(), origin: row.origin, bookId: row.book, book, document, facts };
+  return {
+    id: row.id,
+    number: row.number,
+    opened: row.opened.toISOString(),
+    origin: row.origin,
+    bookId: row.book,
+    book,
+    document,
+    facts,
+  };
 }
 
 /** What a list shows of a job; made by the caller from facts, kept in `job_card`. */
@@ -73,7 +98,17 @@ export interface JobFilter {
 export const PAGE = 25;
 
 /** Kinds a card is made of: not photos or steps that a long job has by the hundred. */
-const CARD_KINDS: FactKind[] = ["booking", "configuration", "scope", "reading", "leave-out", "fitting", "choice", "waiver", "closed"];
+const CARD_KINDS: FactKind[] = [
+  "booking",
+  "configuration",
+  "scope",
+  "reading",
+  "leave-out",
+  "fitting",
+  "choice",
+  "waiver",
+  "closed",
+];
 
 /**
  * A page of job cards, newest first, keyset by number. Cards that are behind their facts are made anew with `makeCard` in two
@@ -106,7 +141,11 @@ export async function listJobs(
   const page = rows.slice(0, PAGE);
   const behind = page.filter(({ seq, newest }) => seq < newest);
   if (behind.length > 0) {
-    const facts = await factsOfMany(db, behind.map(({ job }) => job), CARD_KINDS);
+    const facts = await factsOfMany(
+      db,
+      behind.map(({ job }) => job),
+      CARD_KINDS,
+    );
     for (const row of behind) {
       const { book } = await bookById(db, row.book);
       row.card = makeCard(book, facts.get(row.job) ?? []);
@@ -114,15 +153,24 @@ export async function listJobs(
     await db.query(
       `update job_card c set card = u.card, seq = u.seq
          from unnest($1::uuid[], $2::jsonb[], $3::bigint[]) as u (job, card, seq) where c.job = u.job and c.seq < u.seq`,
-      [behind.map(({ job }) => job), behind.map(({ card }) => JSON.stringify(card)), behind.map(({ newest }) => newest)],
+      [
+        behind.map(({ job }) => job),
+        behind.map(({ card }) => JSON.stringify(card)),
+        behind.map(({ newest }) => newest),
+      ],
     );
   }
   return {
-    rows: page.map(({ number, opened, open, holder: heldBy, card }) => ({ ...card, number, opened: opened.toISOString(), open, holder: heldBy })),
+    rows: page.map(({ number, opened, open, holder: heldBy, card }) => ({
+      ...card,
+      number,
+      opened: opened.toISOString(),
+      open,
+      holder: heldBy,
+    })),
     more: rows.length > PAGE,
   };
 }
-
 
 // A number belongs to one job for good, so remembering it cannot differ between processes.
 const idByNumber = new Map<number, string>();
@@ -132,7 +180,11 @@ export async function jobIdByNumber(db: Queryable, number: number): Promise<stri
   const known = idByNumber.get(number);
   if (known) return known;
   if (!Number.isSafeInteger(number)) return null;
-  const { rows } = await db.query<{ id: string }>({ name: "job-id", text: "select id from job where number = $1", values: [number] });
+  const { rows } = await db.query<{ id: string }>({
+    name: "job-id",
+    text: "select id from job where number = $1",
+    values: [number],
+  });
   const id = rows[0]?.id ?? null;
   if (id) {
     if (idByNumber.size > 10_000) idByNumber.clear();

@@ -2,7 +2,15 @@ import { v7 as newId } from "uuid";
 import type { Fact } from "~core/job";
 import { nm, type Nm } from "~core/quantity";
 import type { Stock } from "~core/select";
-import { CHECK_VIOLATION, constraintOf, inTransaction, sqlState, UNIQUE_VIOLATION, type Pool, type Queryable } from "./database";
+import {
+  CHECK_VIOLATION,
+  constraintOf,
+  inTransaction,
+  sqlState,
+  UNIQUE_VIOLATION,
+  type Pool,
+  type Queryable,
+} from "./database";
 import { addFacts, type Author } from "./facts";
 
 export interface ShelfPart {
@@ -13,7 +21,10 @@ export interface ShelfPart {
   orderDays: number | null;
 }
 
-export async function addShelfPart(db: Queryable, { part, name, bin, priceCents, orderDays }: ShelfPart): Promise<void> {
+export async function addShelfPart(
+  db: Queryable,
+  { part, name, bin, priceCents, orderDays }: ShelfPart,
+): Promise<void> {
   await db.query(
     `insert into shelf_part (part, name, bin, price_cents, order_days) values ($1, $2, $3, $4, $5) on conflict (part) do nothing`,
     [part, name, bin, priceCents, orderDays],
@@ -40,7 +51,9 @@ export async function stockOf(db: Queryable, parts: readonly string[]): Promise<
   return rows.map((row) => ({
     part: row.part,
     onHand: row.on_hand,
-    ...(row.piece && row.measured_nm !== null ? { piece: { id: row.piece, measured: nm(row.measured_nm) } } : {}),
+    ...(row.piece && row.measured_nm !== null
+      ? { piece: { id: row.piece, measured: nm(row.measured_nm) } }
+      : {}),
     price: row.price_cents ?? undefined,
     days: row.order_days ?? undefined,
   }));
@@ -136,8 +149,10 @@ export async function fitFromShelf(pool: Pool, { job, facts, author, take, back 
     });
   } catch (error) {
     if (error instanceof Refused) return { ok: false, why: error.why };
-    if (sqlState(error) === CHECK_VIOLATION && constraintOf(error) === "stock_not_negative") return { ok: false, why: "gone" };
-    if (sqlState(error) === UNIQUE_VIOLATION && constraintOf(error) === "fact_fitting_once") return { ok: false, why: "other fitted" };
+    if (sqlState(error) === CHECK_VIOLATION && constraintOf(error) === "stock_not_negative")
+      return { ok: false, why: "gone" };
+    if (sqlState(error) === UNIQUE_VIOLATION && constraintOf(error) === "fact_fitting_once")
+      return { ok: false, why: "other fitted" };
     throw error;
   }
 }

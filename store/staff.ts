@@ -18,7 +18,10 @@ export async function listStaff(db: Queryable): Promise<Staff[]> {
   return rows;
 }
 
-export async function addStaff(db: Queryable, { name, role, secret }: Omit<Staff, "id"> & { secret: string }): Promise<string> {
+export async function addStaff(
+  db: Queryable,
+  { name, role, secret }: Omit<Staff, "id"> & { secret: string },
+): Promise<string> {
   const id = newId();
   await db.query("insert into staff (id, name, role, secret) values ($1, btrim($2), $3, $4)", [
     id,

@@ -15,7 +15,11 @@ export const loader = async ({ context }: Route.LoaderArgs) => {
 const schema = Joi.object<{ shop: string; name: string; pin: string; again: string }>({
   shop: Joi.string().trim().max(80).required().messages({ "*": "Name the shop, at most 80 letters." }),
   name: Joi.string().trim().max(60).required().messages({ "*": "Write your name, at most 60 letters." }),
-  pin: Joi.string().min(6).max(200).required().messages({ "*": "At least six digits or letters: this account may do everything." }),
+  pin: Joi.string()
+    .min(6)
+    .max(200)
+    .required()
+    .messages({ "*": "At least six digits or letters: this account may do everything." }),
   again: Joi.string().valid(Joi.ref("pin")).required().messages({ "*": "This is not the same as above." }),
 });
 
@@ -34,12 +38,26 @@ export default function FirstRun({ actionData }: Route.ComponentProps) {
   return (
     <main className="mx-auto mt-16 max-w-lg p-6">
       <h1 className="mb-2 text-3xl font-bold">A new Yard Key</h1>
-      <p className="mb-6 text-lg">Nobody is known here yet. Make the first account, a lead’s; the lead adds the others under House.</p>
+      <p className="mb-6 text-lg">
+        Nobody is known here yet. Make the first account, a lead’s; the lead adds the others under House.
+      </p>
       <Form method="post" className="plate p-6">
         <Field label="Shop" name="shop" defaultValue={typed.shop} problem={problems.shop} />
         <Field label="Your name" name="name" defaultValue={typed.name} problem={problems.name} />
-        <Field label="PIN or password" name="pin" type="password" autoComplete="new-password" problem={problems.pin} />
-        <Field label="The same again" name="again" type="password" autoComplete="new-password" problem={problems.again} />
+        <Field
+          label="PIN or password"
+          name="pin"
+          type="password"
+          autoComplete="new-password"
+          problem={problems.pin}
+        />
+        <Field
+          label="The same again"
+          name="again"
+          type="password"
+          autoComplete="new-password"
+          problem={problems.again}
+        />
         <button className="btn btn-primary btn-lg touch w-full">Make the account</button>
       </Form>
     </main>

@@ -1,6 +1,14 @@
-import { Moon, Sun, LogOut, HelpCircle } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
-import { Form, isRouteErrorResponse, Link, NavLink, Outlet, useRevalidator, useRouteLoaderData } from "react-router";
+import { HelpCircle, LogOut, SunMoon } from "lucide-react";
+import { useEffect, useRef } from "react";
+import {
+  Form,
+  isRouteErrorResponse,
+  Link,
+  NavLink,
+  Outlet,
+  useRevalidator,
+  useRouteLoaderData,
+} from "react-router";
 import { Away } from "~/look/away";
 import { keepLook } from "~/look/look-cookie";
 import { outbox } from "~/outbox/outbox";
@@ -31,7 +39,9 @@ export default function InsidePage({ loaderData: { staff, house } }: Route.Compo
   const keys = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      const inField = event.target instanceof HTMLElement && event.target.closest("input:not([type=radio]), textarea, select");
+      const inField =
+        event.target instanceof HTMLElement &&
+        event.target.closest("input:not([type=radio]), textarea, select");
       if (event.key === "?" && !inField) keys.current?.showModal();
     };
     document.addEventListener("keydown", onKey);
@@ -40,7 +50,7 @@ export default function InsidePage({ loaderData: { staff, house } }: Route.Compo
   return (
     <>
       <header className="bg-neutral text-neutral-content no-print">
-        <div className="mx-auto flex max-w-[1320px] items-center gap-1 px-4">
+        <div className="mx-auto flex max-w-[1320px] items-center gap-1 px-4 py-1">
           <Link to="/" className="touch flex items-center gap-2 pr-4 text-xl font-bold">
             <img src="/favicon.svg" alt="" width="28" height="28" /> Yard Key
           </Link>
@@ -52,7 +62,12 @@ export default function InsidePage({ loaderData: { staff, house } }: Route.Compo
           <span className="grow" />
           <WaitingSign />
           <ThemeButton />
-          <button type="button" className="touch grid place-items-center" aria-label="Keys" onClick={() => keys.current?.showModal()}>
+          <button
+            type="button"
+            className="touch grid place-items-center"
+            aria-label="Keys"
+            onClick={() => keys.current?.showModal()}
+          >
             <HelpCircle size={22} />
           </button>
           <span className="px-2 text-right leading-tight">
@@ -76,7 +91,9 @@ const Place = ({ to, words }: { to: string; words: string }) => (
   <NavLink
     to={to}
     end={to === "/"}
-    className={({ isActive }) => `touch flex items-center border-b-4 px-3 ${isActive ? "border-accent" : "border-transparent"}`}
+    className={({ isActive }) =>
+      `touch flex items-center border-b-3 px-3 ${isActive ? "border-accent" : "border-transparent"}`
+    }
   >
     {words}
   </NavLink>
@@ -89,7 +106,10 @@ function WaitingSign() {
   const refused = waiting.filter((entry) => entry.refused !== undefined);
   return (
     <details className="relative" data-waiting={waiting.length}>
-      <summary className="touch flex cursor-pointer items-center gap-2 rounded px-3 font-semibold" role="status">
+      <summary
+        className="touch flex cursor-pointer items-center gap-2 rounded px-3 font-semibold"
+        role="status"
+      >
         <span className="border-accent inline-block size-3 rotate-45 border-3" aria-hidden="true" />
         {refused.length > 0
           ? `${refused.length} not taken`
@@ -97,7 +117,12 @@ function WaitingSign() {
       </summary>
       <div className="plate text-base-content absolute right-0 z-10 w-96 p-4">
         <p className="mb-2">
-          Kept on this machine until the server has it. {signedOut && <a href="/sign-in" className="link">Sign in again</a>}
+          Kept on this machine until the server has it.{" "}
+          {signedOut && (
+            <a href="/sign-in" className="link">
+              Sign in again
+            </a>
+          )}
         </p>
         {refused.map((entry) => (
           <div key={entry.fact.id} className="mb-2 flex items-center gap-3">
@@ -115,21 +140,22 @@ function WaitingSign() {
 }
 
 function ThemeButton() {
-  const [dark, setDark] = useState(false);
   const { revalidate } = useRevalidator();
-  useEffect(() => {
-    const chosen = document.documentElement.dataset.theme;
-    setDark(chosen ? chosen === "lamp" : window.matchMedia("(prefers-color-scheme: dark)").matches);
-  }, []);
   const change = (): void => {
+    const chosen = document.documentElement.dataset.theme;
+    const dark = chosen ? chosen === "lamp" : window.matchMedia("(prefers-color-scheme: dark)").matches;
     keepLook("theme", dark ? "chalk" : "lamp");
     document.documentElement.dataset.theme = dark ? "chalk" : "lamp";
-    setDark(!dark);
     void revalidate();
   };
   return (
-    <button type="button" className="touch grid place-items-center" onClick={change} aria-label={dark ? "Light look" : "Dark look"}>
-      {dark ? <Sun size={22} /> : <Moon size={22} />}
+    <button
+      type="button"
+      className="touch grid place-items-center"
+      onClick={change}
+      aria-label="Light or dark look"
+    >
+      <SunMoon size={22} />
     </button>
   );
 }

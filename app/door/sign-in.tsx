@@ -13,7 +13,12 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
   if (await sessionOf(context, request)) throw redirect("/");
   const [staff, house] = await Promise.all([listStaff(pool), readHouse(pool)]);
   if (staff.length === 0) throw redirect("/first-run");
-  return { staff, shop: house.shopName, demoPin: house.demoPin, to: within(new URL(request.url).searchParams.get("to")) };
+  return {
+    staff,
+    shop: house.shopName,
+    demoPin: house.demoPin,
+    to: within(new URL(request.url).searchParams.get("to")),
+  };
 };
 
 /** Only a place of our own: never on to another host. */
@@ -34,14 +39,22 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   if (!result.ok) {
     log.warn({ staff, why: result.why }, "sign-in refused");
     const message =
-      result.why === "wait" ? `Too many tries. Wait ${TRY_MINUTES} minutes, or ask a lead.` : "That is not the PIN. Try again.";
-    return data({ problems: { pin: message }, typed: { staff } }, { status: result.why === "wait" ? 429 : 400 });
+      result.why === "wait"
+        ? `Too many tries. Wait ${TRY_MINUTES} minutes, or ask a lead.`
+        : "That is not the PIN. Try again.";
+    return data(
+      { problems: { pin: message }, typed: { staff } },
+      { status: result.why === "wait" ? 429 : 400 },
+    );
   }
   const session = await beginSession(pool, result.staff.id);
   return redirect(within(to), { headers: { "Set-Cookie": await sealSession(context, request, session) } });
 };
 
-export default function SignIn({ loaderData: { staff, shop, demoPin, to }, actionData }: Route.ComponentProps) {
+export default function SignIn({
+  loaderData: { staff, shop, demoPin, to },
+  actionData,
+}: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
   const typed: Record<string, string> = actionData?.typed ?? {};
   const problems: Record<string, string> = actionData?.problems ?? {};
@@ -119,7 +132,12 @@ function Emblem() {
             />
           ))}
           <rect x="252" y="96" width="12" height="28" className="fill-brass" />
-          <path d="M234 64h17m-5-5l5 5-5 5M238 59l-5 5 5 5" fill="none" stroke="currentColor" strokeWidth="2" />
+          <path
+            d="M234 64h17m-5-5l5 5-5 5M238 59l-5 5 5 5"
+            fill="none"
+            stroke="currentColor"
+            strokeWidth="2"
+          />
         </g>
       ))}
     </svg>

@@ -20,7 +20,11 @@ export const loader = ({ context }: Route.LoaderArgs) => {
 
 export const meta: Route.MetaFunction = () => [{ title: "Gallery · Yard Key" }];
 
-const SPEC: Spec = { min: lengthOf("1.05 mm"), max: lengthOf("1.40 mm"), state: { soak: "soaked", facings: "new" } };
+const SPEC: Spec = {
+  min: lengthOf("1.05 mm"),
+  max: lengthOf("1.40 mm"),
+  state: { soak: "soaked", facings: "new" },
+};
 
 const reading = (text: string, out = false): TakenReading => ({
   reading: { kind: "single", value: lengthOf(`${text} mm`) },
@@ -41,11 +45,32 @@ const RUNS: { name: string; readings: TakenReading[] }[] = [
   { name: "tight", readings: [reading("0.91"), reading("0.93"), reading("0.92")] },
   { name: "loose", readings: [reading("1.52"), reading("1.51"), reading("1.53")] },
   { name: "creeping", readings: [reading("1.10"), reading("1.14"), reading("1.19"), reading("1.22")] },
-  { name: "settled", readings: [reading("1.10"), reading("1.15"), reading("1.22"), reading("1.23"), reading("1.22"), reading("1.21")] },
+  {
+    name: "settled",
+    readings: [
+      reading("1.10"),
+      reading("1.15"),
+      reading("1.22"),
+      reading("1.23"),
+      reading("1.22"),
+      reading("1.21"),
+    ],
+  },
   { name: "feeler", readings: [blades("1.15", "1.20"), blades("1.20", "1.25")] },
 ];
 
-const MARKS: MarkName[] = ["none", "too few", "creeping", "too close", "tight", "loose", "inside", "signed", "quiet"];
+const MARKS: MarkName[] = [
+  "none",
+  "begun",
+  "too few",
+  "creeping",
+  "too close",
+  "tight",
+  "loose",
+  "inside",
+  "signed",
+  "quiet",
+];
 
 const STATIONS: Station[] = [
   { id: "a", name: "converter", kind: "converter", from: 0, to: 14, reach: 96 },
@@ -58,12 +83,46 @@ const STATIONS: Station[] = [
   { id: "h", name: "output", kind: "output", from: 88, to: 100, reach: 30 },
 ];
 const PACKS: AxisPack[] = [
-  { id: "1", station: "d", name: "D1", aka: "low clutch", mark: "inside", words: "inside", quiet: false, current: false, to: "/" },
-  { id: "2", station: "e", name: "H1", aka: "brake", mark: "too close", words: "too close to call", quiet: false, current: true, to: "/" },
-  { id: "3", station: "g", name: "D2", aka: "high clutch", mark: "quiet", words: "out of scope", quiet: true, current: false, to: "/" },
+  {
+    id: "1",
+    station: "d",
+    name: "D1",
+    aka: "low clutch",
+    mark: "inside",
+    words: "inside",
+    quiet: false,
+    current: false,
+    to: "/",
+  },
+  {
+    id: "2",
+    station: "e",
+    name: "H1",
+    aka: "brake",
+    mark: "too close",
+    words: "too close to call",
+    quiet: false,
+    current: true,
+    to: "/",
+  },
+  {
+    id: "3",
+    station: "g",
+    name: "D2",
+    aka: "high clutch",
+    mark: "quiet",
+    words: "out of scope",
+    quiet: true,
+    current: false,
+    to: "/",
+  },
 ];
 
-const plate = (role: Plate["role"], thickness: string): Plate => ({ role, part: role, thickness: lengthOf(thickness) });
+const plate = (role: Plate["role"], thickness: string): Plate => ({
+  role,
+  part: role,
+  thickness: lengthOf(thickness),
+});
 const PLATES: Plate[] = [
   plate("waved plate", "1.90 mm"),
   ...[1, 2, 3, 4].flatMap(() => [plate("steel", "1.80 mm"), plate("friction", "1.60 mm")]),
@@ -103,17 +162,35 @@ function Language({ theme }: { theme: string }) {
                 <VerdictMark verdict={assessment.verdict} unit="mm" />
                 <span className="text-sm">{adviceWords(assessment.verdict, "mm")}</span>
               </div>
-              <Rule spec={SPEC} target={target(SPEC, "shifting", "middle")} assessment={assessment} unit="mm" />
+              <Rule
+                spec={SPEC}
+                target={target(SPEC, "shifting", "middle")}
+                assessment={assessment}
+                unit="mm"
+              />
             </section>
           );
         })}
       </div>
       <div className="grid grid-cols-2 gap-4">
         <div className="plate p-3">
-          <Stack plates={PLATES} gap={lengthOf("1.22 mm")} ring={lengthOf("1.75 mm")} unit="mm" caption="D1" />
+          <Stack
+            plates={PLATES}
+            gap={lengthOf("1.22 mm")}
+            ring={lengthOf("1.75 mm")}
+            unit="mm"
+            caption="D1"
+          />
         </div>
         <div className="plate p-3">
-          <Stack plates={PLATES} gap={lengthOf("0.95 mm")} ring={lengthOf("2.05 mm")} unit="mm" caption="with three notches" predicted />
+          <Stack
+            plates={PLATES}
+            gap={lengthOf("0.95 mm")}
+            ring={lengthOf("2.05 mm")}
+            unit="mm"
+            caption="with three notches"
+            predicted
+          />
         </div>
         <div className="plate p-3">
           <Stack plates={PLATES} gap={null} ring={null} unit="in" caption="nothing read, no ring" />
@@ -127,7 +204,12 @@ function Language({ theme }: { theme: string }) {
       <div className="plate grid grid-cols-3 gap-6 p-4">
         <div>
           <Field label="Field" name={`${theme}-a`} defaultValue="1.09" hint="a hint" />
-          <Field label="Field with a problem" name={`${theme}-b`} defaultValue="abc" problem="“abc” is not a length; write a number such as 1.09" />
+          <Field
+            label="Field with a problem"
+            name={`${theme}-b`}
+            defaultValue="abc"
+            problem="“abc” is not a length; write a number such as 1.09"
+          />
         </div>
         <Choice
           label="Choice"

@@ -6,7 +6,11 @@ export const loader = async ({ context, request }: Route.LoaderArgs): Promise<Re
   const { gaugeUrl } = context.get(ground);
   if (!gaugeUrl) return new Response(null, { status: 204 });
   const bench = new URL(request.url).searchParams.get("bench") ?? "1";
-  const upstream = await fetch(`${gaugeUrl}/stream?bench=${encodeURIComponent(bench)}`, { signal: request.signal }).catch(() => null);
+  const upstream = await fetch(`${gaugeUrl}/stream?bench=${encodeURIComponent(bench)}`, {
+    signal: request.signal,
+  }).catch(() => null);
   if (!upstream?.ok) return new Response("the gauge does not answer", { status: 503 });
-  return new Response(upstream.body, { headers: { "Content-Type": "text/event-stream", "Cache-Control": "no-store" } });
+  return new Response(upstream.body, {
+    headers: { "Content-Type": "text/event-stream", "Cache-Control": "no-store" },
+  });
 };

@@ -1,4 +1,5 @@
 import Joi from "joi";
+import { check } from "~/server/check";
 import { ground } from "~/server/context";
 import type { Route } from "./+types/valve";
 
@@ -12,10 +13,15 @@ const schema = Joi.object({
 
 export const action = async ({ context, request }: Route.ActionArgs): Promise<Response> => {
   const { gaugeUrl } = context.get(ground);
-  const { value, error } = schema.validate(await request.json().catch(() => null)) as { value: unknown; error?: Error };
-  if (error) return Response.json({ problem: error.message }, { status: 400 });
-  const answer = await fetch(`${gaugeUrl}/set`, { method: "POST", body: JSON.stringify(value) }).catch(() => null);
-  return answer?.ok ? Response.json({ ok: true }) : Response.json({ problem: "the gauge does not answer" }, { status: 503 });
+  const checked = check<unknown>(schema, await request.json().catch(() => null));
+  if (!checked.ok) return Response.json({ problem: checked.details[0]?.message }, { status: 400 });
+  const answer = await fetch(`${gaugeUrl}/set`, {
+    method: "POST",
+    body: JSON.stringify(checked.value),
+  }).catch(() => null);
+  return answer?.ok
+    ? Response.json({ ok: true })
+    : Response.json({ problem: "the gauge does not answer" }, { status: 503 });
 };
 
 export const loader = (): Response => new Response("Only for sending.", { status: 405 });

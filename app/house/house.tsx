@@ -12,13 +12,20 @@ import type { Route } from "./+types/house";
 
 export const meta: Route.MetaFunction = () => [{ title: "House · Yard Key" }];
 
-export const loader = async ({ context }: Route.LoaderArgs) => ({ everyone: await listStaff(context.get(ground).pool) });
+export const loader = async ({ context }: Route.LoaderArgs) => ({
+  everyone: await listStaff(context.get(ground).pool),
+});
 
 const settings = Joi.object<Pick<HouseSettings, "rule" | "target" | "shopName" | "footKey">>({
   rule: Joi.valid("proven", "plain").required(),
   target: Joi.valid("middle", "low end").required(),
   shopName: Joi.string().trim().max(80).required().messages({ "*": "Name the shop, at most 80 letters." }),
-  footKey: Joi.string().trim().min(2).max(20).required().messages({ "*": "Write the name of a key such as F8 or PageDown." }),
+  footKey: Joi.string()
+    .trim()
+    .min(2)
+    .max(20)
+    .required()
+    .messages({ "*": "Write the name of a key such as F8 or PageDown." }),
 });
 const person = Joi.object<{ name: string; role: Role; secret: string }>({
   name: Joi.string().trim().max(60).required().messages({ "*": "Write the name, at most 60 letters." }),
@@ -37,7 +44,10 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
       await addStaff(pool, form.values);
     } catch (error) {
       if (sqlState(error) !== UNIQUE_VIOLATION) throw error;
-      return data({ problems: { name: "Somebody of this name is here already." }, typed: { name: form.values.name } }, { status: 409 });
+      return data(
+        { problems: { name: "Somebody of this name is here already." }, typed: { name: form.values.name } },
+        { status: 409 },
+      );
     }
     return data({ problems: {}, typed: {}, done: "person" });
   }
@@ -59,13 +69,21 @@ export default function House({ loaderData: { everyone }, actionData }: Route.Co
         <h1 className="mb-3 text-3xl font-bold">House</h1>
         <Form method="post" className="plate p-5">
           <fieldset disabled={!may}>
-            <Field label="Shop" name="shopName" defaultValue={typed.shopName ?? house.shopName} problem={problems.shopName} />
+            <Field
+              label="Shop"
+              name="shopName"
+              defaultValue={typed.shopName ?? house.shopName}
+              problem={problems.shopName}
+            />
             <Choice
               label="How a limit is decided"
               name="rule"
               value={(typed.rule as HouseSettings["rule"] | undefined) ?? house.rule}
               options={[
-                { value: "proven", words: <Words title="Proven" text="the whole uncertainty must lie inside" /> },
+                {
+                  value: "proven",
+                  words: <Words title="Proven" text="the whole uncertainty must lie inside" />,
+                },
                 { value: "plain", words: <Words title="Plain" text="the mean alone is compared" /> },
               ]}
             />
@@ -78,8 +96,17 @@ export default function House({ loaderData: { everyone }, actionData }: Route.Co
                 { value: "low end", words: <Words title="Low end" text="a quarter up, for crisp apply" /> },
               ]}
             />
-            <Field label="Foot switch sends" name="footKey" defaultValue={typed.footKey ?? house.footKey} problem={problems.footKey} />
-            {may ? <button className="btn btn-primary touch">Keep</button> : <p className="quiet">A lead or the owner sets these.</p>}
+            <Field
+              label="Foot switch sends"
+              name="footKey"
+              defaultValue={typed.footKey ?? house.footKey}
+              problem={problems.footKey}
+            />
+            {may ? (
+              <button className="btn btn-primary touch">Keep</button>
+            ) : (
+              <p className="quiet">A lead or the owner sets these.</p>
+            )}
             {done === "settings" && (
               <span role="status" className="ml-3 font-semibold">
                 Kept.
@@ -106,9 +133,18 @@ export default function House({ loaderData: { everyone }, actionData }: Route.Co
               name="role"
               value={typed.role as Role | undefined}
               problem={problems.role}
-              options={(["builder", "parts", "lead", "owner"] as const).map((role) => ({ value: role, words: role }))}
+              options={(["builder", "parts", "lead", "owner"] as const).map((role) => ({
+                value: role,
+                words: role,
+              }))}
             />
-            <Field label="PIN or password" name="secret" type="password" autoComplete="new-password" problem={problems.secret} />
+            <Field
+              label="PIN or password"
+              name="secret"
+              type="password"
+              autoComplete="new-password"
+              problem={problems.secret}
+            />
             <button className="btn touch">Add</button>
           </Form>
         )}

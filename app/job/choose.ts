@@ -32,28 +32,61 @@ export function worksheetOf({ book, facts }: JobRecord, chain: string, house: Ho
   return found ? worksheet(job, found, house) : null;
 }
 
-export const partsOf = (sheet: Worksheet): string[] => sheet.applied.series?.sizes.map(({ part }) => part) ?? [];
+export const partsOf = (sheet: Worksheet): string[] =>
+  sheet.applied.series?.sizes.map(({ part }) => part) ?? [];
 
 /** Carries a decision out: facts into the job, parts off and onto the shelf, all or nothing. */
-export async function decide(pool: Pool, record: JobRecord, chain: string, house: House, decision: Decision, author: Author): Promise<Decided> {
+export async function decide(
+  pool: Pool,
+  record: JobRecord,
+  chain: string,
+  house: House,
+  decision: Decision,
+  author: Author,
+): Promise<Decided> {
   if (record.facts.some(({ id }) => id === decision.id)) return { ok: true };
   const sheet = worksheetOf(record, chain, house);
   if (!sheet) return { ok: false, problem: "This pack does not belong to this unit’s configuration." };
-  if (sheet.fit !== decision.fit) return { ok: false, problem: "Somebody else has just fitted another ring here. Look again." };
+  if (sheet.fit !== decision.fit)
+    return { ok: false, problem: "Somebody else has just fitted another ring here. Look again." };
   const candidates = worksheetCandidates(sheet, await stockOf(pool, partsOf(sheet)), house.rule);
   const chosen = candidates.find(({ key }) => key === decision.key);
-  if (!chosen) return { ok: false, problem: "That ring is no longer on the shelf: someone else has just taken it. Choose another." };
-  if (chosen.source.kind === "order") return { ok: false, problem: "That size is not on the shelf. Order it, or choose another." };
+  if (!chosen)
+    return {
+      ok: false,
+      problem: "That ring is no longer on the shelf: someone else has just taken it. Choose another.",
+    };
+  if (chosen.source.kind === "order")
+    return { ok: false, problem: "That size is not on the shelf. Order it, or choose another." };
   return chosen.source.kind === "fitted"
     ? keep(pool, record, chain, sheet, chosen, decision, author)
     : change(pool, record, chain, sheet, chosen, decision, author);
 }
 
-const predictionOf = ({ predicted, chance }: Candidate) => ({ mean: predicted.mean, expanded: predicted.expanded, chance });
+const predictionOf = ({ predicted, chance }: Candidate) => ({
+  mean: predicted.mean,
+  expanded: predicted.expanded,
+  chance,
+});
 
 /** The fitted ring stays: the readings taken with it stand as the as-built ones. */
-async function keep(pool: Pool, record: JobRecord, chain: string, sheet: Worksheet, chosen: Candidate, decision: Decision, author: Author): Promise<Decided> {
-  const body: Fact["body"] = { kind: "choice", chain, fit: sheet.fit, kept: true, reason: decision.reason, prediction: predictionOf(chosen) };
+async function keep(
+  pool: Pool,
+  record: JobRecord,
+  chain: string,
+  sheet: Worksheet,
+  chosen: Candidate,
+  decision: Decision,
+  author: Author,
+): Promise<Decided> {
+  const body: Fact["body"] = {
+    kind: "choice",
+    chain,
+    fit: sheet.fit,
+    kept: true,
+    reason: decision.reason,
+    prediction: predictionOf(chosen),
+  };
   const fact: Fact = { id: decision.id, at: new Date().toISOString(), by: author.name, body };
   const added = await addFacts(pool, record.id, [fact], author);
   return added.ok ? { ok: true } : { ok: false, problem: "The job is closed." };
@@ -66,7 +99,15 @@ const REFUSED = {
   "no job": "There is no such job.",
 } as const;
 
-async function change(pool: Pool, record: JobRecord, chain: string, sheet: Worksheet, chosen: Candidate, decision: Decision, author: Author): Promise<Decided> {
+async function change(
+  pool: Pool,
+  record: JobRecord,
+  chain: string,
+  sheet: Worksheet,
+  chosen: Candidate,
+  decision: Decision,
+  author: Author,
+): Promise<Decided> {
   const at = new Date().toISOString();
   const fit = sheet.fit + 1;
   const odd = chosen.source.kind === "odd piece" ? chosen.source.pieceId : undefined;
@@ -78,16 +119,37 @@ async function change(pool: Pool, record: JobRecord, chain: string, sheet: Works
       id: decision.id,
       at,
       by: author.name,
-      body: { kind: "choice", chain, fit, kept: false, reason: decision.reason, prediction: predictionOf(chosen) },
+      body: {
+        kind: "choice",
+        chain,
+        fit,
+        kept: false,
+        reason: decision.reason,
+        prediction: predictionOf(chosen),
+      },
     },
-    { id: newId(), at, by: author.name, body: { kind: "fitting", chain, fit, piece, origin: odd ? "odd piece" : "shelf" } },
+    {
+      id: newId(),
+      at,
+      by: author.name,
+      body: { kind: "fitting", chain, fit, piece, origin: odd ? "odd piece" : "shelf" },
+    },
   ];
-  const fitted = await fitFromShelf(pool, { job: record.id, facts, author, take: { part, piece: odd }, back: backOf(sheet, decision.removed) });
+  const fitted = await fitFromShelf(pool, {
+    job: record.id,
+    facts,
+    author,
+    take: { part, piece: odd },
+    back: backOf(sheet, decision.removed),
+  });
   return fitted.ok ? { ok: true } : { ok: false, problem: REFUSED[fitted.why] };
 }
 
 /** Under which part number the removed ring goes back: its own, or the size its measure is nearest to. */
-function backOf({ fitted, applied: { series } }: Worksheet, removed: Nm | undefined): { part: string; measured: Nm } | null {
+function backOf(
+  { fitted, applied: { series } }: Worksheet,
+  removed: Nm | undefined,
+): { part: string; measured: Nm } | null {
   if (removed === undefined || !series) return null;
   const part = fitted?.part ?? sizeNear(series, removed)?.part;
   return part ? { part, measured: removed } : null;

@@ -9,6 +9,9 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
   if (!record) throw new Response("There is no job of this number.", { status: 404 });
   const { id, number, opened, document, facts } = record;
   return new Response(JSON.stringify(jobDocument({ id, number, opened, book: document, facts }), null, 2), {
-    headers: { "Content-Type": "application/json", "Content-Disposition": `attachment; filename="job-${number}.json"` },
+    headers: {
+      "Content-Type": "application/json",
+      "Content-Disposition": `attachment; filename="job-${number}.json"`,
+    },
   });
 };

@@ -1,4 +1,5 @@
 import Joi from "joi";
+import { check } from "~/server/check";
 import type { Fact } from "~core/job";
 import { METHODS } from "~core/reading";
 
@@ -10,8 +11,15 @@ const name = Joi.string().max(80);
 
 const reading = Joi.alternatives(
   Joi.object({ kind: Joi.valid("single").required(), value: length.required(), back: length }),
-  Joi.object({ kind: Joi.valid("bracket").required(), passes: length, refuses: length }).or("passes", "refuses"),
-  Joi.object({ kind: Joi.valid("summed").required(), value: length.required(), uncertainty: length.min(0).required() }),
+  Joi.object({ kind: Joi.valid("bracket").required(), passes: length, refuses: length }).or(
+    "passes",
+    "refuses",
+  ),
+  Joi.object({
+    kind: Joi.valid("summed").required(),
+    value: length.required(),
+    uncertainty: length.min(0).required(),
+  }),
 );
 
 const bodies = {
@@ -32,7 +40,14 @@ const bodies = {
     typed: Joi.string().max(80),
     air: Joi.number().integer().min(0).max(20_000_000),
     links: Joi.array()
-      .items(Joi.object({ name: name.required(), sign: Joi.valid(1, -1).required(), value: length.required(), uncertainty: length.min(0).required() }))
+      .items(
+        Joi.object({
+          name: name.required(),
+          sign: Joi.valid(1, -1).required(),
+          value: length.required(),
+          uncertainty: length.min(0).required(),
+        }),
+      )
       .max(60),
   }),
   "leave-out": Joi.object({
@@ -51,14 +66,24 @@ const bodies = {
       .or("size", "measured")
       .required(),
   }),
-  configuration: Joi.object({ kind: Joi.valid("configuration").required(), traits: Joi.object().pattern(name, name).required() }),
+  configuration: Joi.object({
+    kind: Joi.valid("configuration").required(),
+    traits: Joi.object().pattern(name, name).required(),
+  }),
   scope: Joi.object({ kind: Joi.valid("scope").required(), depth: name.required() }),
-  holder: Joi.object({ kind: Joi.valid("holder").required(), name: name.required(), staff: id.allow(null).required() }),
+  holder: Joi.object({
+    kind: Joi.valid("holder").required(),
+    name: name.required(),
+    staff: id.allow(null).required(),
+  }),
 } as const;
 
 /** Kinds that come only through actions with checks of their own; an exported job has them too. */
 const guarded = [
-  bodies.fitting.keys({ fit: Joi.number().integer().min(0).required(), origin: Joi.valid("found", "shelf", "odd piece", "ordered").required() }),
+  bodies.fitting.keys({
+    fit: Joi.number().integer().min(0).required(),
+    origin: Joi.valid("found", "shelf", "odd piece", "ordered").required(),
+  }),
   Joi.object({
     kind: Joi.valid("booking").required(),
     vehicle: Joi.string().max(120).required(),
@@ -72,7 +97,11 @@ const guarded = [
     fit: Joi.number().integer().min(0).required(),
     kept: Joi.boolean().required(),
     reason: Joi.string().allow("").max(500).required(),
-    prediction: Joi.object({ mean: length.required(), expanded: length.required(), chance: Joi.number().min(0).max(1).required() }).required(),
+    prediction: Joi.object({
+      mean: length.required(),
+      expanded: length.required(),
+      chance: Joi.number().min(0).max(1).required(),
+    }).required(),
   }),
   Joi.object({
     kind: Joi.valid("waiver").required(),
@@ -87,7 +116,7 @@ const facts = (kinds: Joi.Schema[]) =>
   Joi.array().items(
     Joi.object({
       id: id.required(),
-      at: Joi.date().iso().raw().required(),
+      at: Joi.string().isoDate().required(),
       by: name.required(),
       replaces: id,
       body: Joi.alternatives(...kinds).required(),
@@ -97,10 +126,15 @@ const facts = (kinds: Joi.Schema[]) =>
 /** Facts that anyone signed in may say from the bench. Choices, waivers and closing have actions of their own. */
 const benchFacts = facts(Object.values(bodies)).min(1).max(200);
 /** Every kind of fact, as an exported job has them. */
-export const factsSchema = facts([...Object.values(bodies).filter((body) => body !== bodies.fitting), ...guarded]).max(20_000);
+export const factsSchema = facts([
+  ...Object.values(bodies).filter((body) => body !== bodies.fitting),
+  ...guarded,
+]).max(20_000);
 
 /** @returns the facts, or where and what is wrong. */
 export function readBenchFacts(given: unknown): { ok: true; facts: Fact[] } | { ok: false; problem: string } {
-  const { value, error } = benchFacts.validate(given, { convert: false });
-  return error ? { ok: false, problem: error.message } : { ok: true, facts: value as Fact[] };
+  const checked = check<Fact[]>(benchFacts, given, { convert: false, abortEarly: true });
+  return checked.ok
+    ? { ok: true, facts: checked.value }
+    : { ok: false, problem: checked.details[0]?.message ?? "not facts" };
 }

@@ -18,8 +18,10 @@ export const action = async ({ context, request, params }: Route.ActionArgs): Pr
     const added = await addFacts(pool, job, read.facts, context.get(visitor).staff);
     return added.ok ? Response.json({ stored: read.facts.length }) : refuse(409, "the job is closed");
   } catch (error) {
-    if (sqlState(error) === UNIQUE_VIOLATION) return refuse(409, "somebody else has said which ring was in; look again");
-    if (sqlState(error) === FOREIGN_KEY_VIOLATION) return refuse(409, "it corrects something this job does not have");
+    if (sqlState(error) === UNIQUE_VIOLATION)
+      return refuse(409, "somebody else has said which ring was in; look again");
+    if (sqlState(error) === FOREIGN_KEY_VIOLATION)
+      return refuse(409, "it corrects something this job does not have");
     throw error;
   }
 };

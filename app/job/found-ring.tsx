@@ -34,8 +34,10 @@ export function FoundRing({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit 
     event.preventDefault();
     const parsed = measured.trim() === "" ? null : parseLength(measured, unit);
     if (parsed && !parsed.ok) return setProblem(`${parsed.problem}; ${parsed.remedy}`);
-    if (parsed && (parsed.length < 200_000 || parsed.length > 20_000_000)) return setProblem("no ring is that thick; check the unit");
-    const size = series.sizes.find((one) => one.part === part) ?? (parsed ? sizeNear(series, parsed.length) : null);
+    if (parsed && (parsed.length < 200_000 || parsed.length > 20_000_000))
+      return setProblem("no ring is that thick; check the unit");
+    const size =
+      series.sizes.find((one) => one.part === part) ?? (parsed ? sizeNear(series, parsed.length) : null);
     if (!size && !parsed) return setProblem("Choose its mark, or measure it.");
     const piece: Piece = { ...(size ?? {}), ...(parsed ? { measured: parsed.length } : {}) };
     say({ kind: "fitting", chain: chain.id, fit: 0, origin: "found", piece }, before?.id);
@@ -49,7 +51,10 @@ export function FoundRing({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit 
         name="found-ring"
         value={part}
         onChange={setPart}
-        options={series.sizes.map((size) => ({ value: size.part, words: `${size.mark} ${lengthText(size.size, unit)}` }))}
+        options={series.sizes.map((size) => ({
+          value: size.part,
+          words: `${size.mark} ${lengthText(size.size, unit)}`,
+        }))}
         size="text-base"
       />
       <Field

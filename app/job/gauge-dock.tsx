@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { useInside } from "~/door/inside";
 import type { Phase, Worksheet } from "~core/job";
 import { nominalGap } from "~core/pack";
@@ -15,7 +15,8 @@ interface Needle {
 }
 
 /** Where a take stands: at rest with its zero, air on with the peak so far, let down and coming back. */
-type Take = { at: "rest" } | { at: "lifted"; zero: number; peak: number } | { at: "back"; zero: number; peak: number };
+type Take =
+  { at: "rest" } | { at: "lifted"; zero: number; peak: number } | { at: "back"; zero: number; peak: number };
 
 /** The needle rests when it has stood within one step for this many tellings. */
 const RESTING = 6;
@@ -37,19 +38,23 @@ export function GaugeDock({
   const [lost, setLost] = useState(false);
   const [take, setTake] = useState<Take>({ at: "rest" });
   const history = useRef<number[]>([]);
+  const button = useRef<HTMLButtonElement>(null);
   const current = useRef({ needle, take, onTake });
   const bench = `${number}`;
   // What the simulated drum is built to: the book's figures with the ring that is in; its own error it keeps to itself.
   const drum = `${phase} ${number}/${sheet.applied.chain.id}`;
   const gap = nominalGap(sheet.applied, ringIn(sheet));
 
-  const set = (what: Record<string, unknown>): void => {
-    void fetch("/gauge/valve", {
-      method: "POST",
-      headers: { "Content-Type": "application/json", Accept: "application/json" },
-      body: JSON.stringify({ bench, ...what }),
-    }).catch(() => setLost(true));
-  };
+  const set = useCallback(
+    (what: Record<string, unknown>): void => {
+      void fetch("/gauge/valve", {
+        method: "POST",
+        headers: { "Content-Type": "application/json", Accept: "application/json" },
+        body: JSON.stringify({ bench, ...what }),
+      }).catch(() => setLost(true));
+    },
+    [bench],
+  );
 
   useEffect(() => {
     current.current = { needle, take, onTake };
@@ -67,14 +72,21 @@ export function GaugeDock({
       if (state.at === "lifted" && told.needle > state.peak) setTake({ ...state, peak: told.needle });
       if (state.at === "back" && isResting(history.current, told.step)) {
         setTake({ at: "rest" });
-        done({ kind: "single", value: nm(state.peak - state.zero), back: nm(told.needle - state.zero) }, nm(told.step));
+        done(
+          { kind: "single", value: nm(state.peak - state.zero), back: nm(told.needle - state.zero) },
+          nm(told.step),
+        );
       }
     };
     source.onerror = () => setLost(true);
     return () => source.close();
     // The drum is mounted when the dock opens or another ring goes in; nothing else may disturb a take.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [drum, gap, bench]);
+  }, [drum, gap, bench, set]);
+
+  const here = needle !== null;
+  useEffect(() => {
+    if (here) button.current?.focus();
+  }, [here]);
 
   const next = (): void => {
     if (!needle) return;
@@ -95,7 +107,9 @@ export function GaugeDock({
     <div className="flex items-center gap-4" data-take={take.at}>
       <Dial value={value} unit={unit} />
       <div className="min-w-0 grow">
-        <p className="figure text-5xl leading-none whitespace-nowrap">{lost || !needle ? "—" : roundedText(value, unit)}</p>
+        <p className="figure text-5xl leading-none whitespace-nowrap">
+          {lost || !needle ? "—" : roundedText(value, unit)}
+        </p>
         <p className="quiet mt-1 mb-3 min-h-12 leading-tight" role="status">
           {lost
             ? "The gauge does not answer. Type the readings, or look at its cable."
@@ -105,8 +119,15 @@ export function GaugeDock({
                 ? `Air on, peak ${roundedText(nm(take.peak - take.zero), unit)}. Take it when it stands.`
                 : "Letting down: waiting for the zero."}
         </p>
-        <button type="button" className="btn btn-primary btn-lg touch w-full text-xl" onClick={next} disabled={!needle || lost || take.at === "back"} autoFocus>
-          {take.at === "lifted" ? "Take" : take.at === "back" ? "Coming back …" : "Air on"} <kbd className="key">Space</kbd>
+        <button
+          ref={button}
+          type="button"
+          className="btn btn-primary btn-lg touch w-full text-xl"
+          onClick={next}
+          disabled={!needle || lost}
+        >
+          {take.at === "lifted" ? "Take" : take.at === "back" ? "Coming back …" : "Air on"}{" "}
+          <kbd className="key">Space</kbd>
         </button>
       </div>
     </div>
@@ -120,8 +141,11 @@ const isResting = (history: readonly number[], step: number): boolean =>
 function useTakeKeys(footKey: string, next: () => void): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      const onControl = event.target instanceof HTMLElement && event.target.closest("button, a, summary, input[type=radio]") !== null;
-      if (event.repeat || (event.key !== footKey && (event.key !== " " || inField(event) || onControl))) return;
+      const onControl =
+        event.target instanceof HTMLElement &&
+        event.target.closest("button, a, summary, input[type=radio]") !== null;
+      if (event.repeat || (event.key !== footKey && (event.key !== " " || inField(event) || onControl)))
+        return;
       event.preventDefault();
       next();
     };
@@ -138,14 +162,32 @@ export function Dial({ value, unit }: { value: Nm; unit: LengthUnit }) {
     <svg viewBox="-60 -60 120 120" className="w-40 shrink-0" aria-hidden="true">
       <circle r="57" className="fill-case stroke-ink" strokeWidth="3" />
       {Array.from({ length: 40 }, (_, i) => (
-        <path key={i} className="stroke-ink" strokeWidth={i % 5 === 0 ? 2.5 : 1} d={`M0 ${i % 5 === 0 ? -44 : -48}V-53`} transform={`rotate(${i * 9})`} />
+        <path
+          key={i}
+          className="stroke-ink"
+          strokeWidth={i % 5 === 0 ? 2.5 : 1}
+          d={`M0 ${i % 5 === 0 ? -44 : -48}V-53`}
+          transform={`rotate(${i * 9})`}
+        />
       ))}
       {[0, 1, 2, 3].map((i) => (
-        <text key={i} textAnchor="middle" fontSize="12" x={Math.sin((i * Math.PI) / 2) * 34} y={-Math.cos((i * Math.PI) / 2) * 34 + 4}>
+        <text
+          key={i}
+          textAnchor="middle"
+          fontSize="12"
+          x={Math.sin((i * Math.PI) / 2) * 34}
+          y={-Math.cos((i * Math.PI) / 2) * 34 + 4}
+        >
           {unit === "mm" ? (i * 0.5).toFixed(1) : i * 20}
         </text>
       ))}
-      <path className="stroke-blue" strokeWidth="3.5" strokeLinecap="round" d="M0 14V-46" transform={`rotate(${angle.toFixed(2)})`} />
+      <path
+        className="stroke-blue"
+        strokeWidth="3.5"
+        strokeLinecap="round"
+        d="M0 14V-46"
+        transform={`rotate(${angle.toFixed(2)})`}
+      />
       <circle r="6" className="fill-blue" />
     </svg>
   );

@@ -74,12 +74,14 @@ export default function JobPage({ loaderData: { number, opened, book, facts: tol
   );
 }
 
-/** How a pack shows on the axis: the mark of its last verdict, and what it waits for. */
+/** How a pack shows on the axis: a mark, and what it waits for. */
 function axisPack(sheet: Worksheet, number: number, current: string | undefined): AxisPack {
   const { applied, stage, found, trial, built, choice } = sheet;
-  const set = choice ? built : trial.readings.length > 0 ? trial : found;
-  const mark =
-    stage.at === "quiet" ? "quiet" : stage.at === "signed" ? "signed" : set.readings.length === 0 ? "none" : markOf(set.assessment.verdict);
+  // Only an as-built verdict is drawn as one: what a trial says is not yet what the unit leaves with.
+  const begun = found.readings.length + trial.readings.length > 0;
+  const verdict =
+    choice && built.readings.length > 0 ? markOf(built.assessment.verdict) : begun ? "begun" : "none";
+  const mark = stage.at === "quiet" || stage.at === "signed" ? stage.at : verdict;
   return {
     id: applied.chain.id,
     station: applied.pack.station,
@@ -113,7 +115,8 @@ function useUnit(ofBook: LengthUnit): [LengthUnit, () => void] {
 
 /** Whether a key belongs to a field that is being filled. */
 export const inField = (event: KeyboardEvent): boolean =>
-  event.target instanceof HTMLElement && event.target.closest("input:not([type=radio]), textarea, select, dialog") !== null;
+  event.target instanceof HTMLElement &&
+  event.target.closest("input:not([type=radio]), textarea, select, dialog") !== null;
 
 function useJobKeys(number: number, packs: readonly AxisPack[], changeUnit: () => void): void {
   const navigate = useNavigate();

@@ -9,14 +9,17 @@ export function Outcome({ sheet: { choice, built, fitted }, unit }: { sheet: Wor
   const measured = built.assessment.estimate;
   return (
     <p className="mt-2">
-      <span className="quiet">{kept ? "Ring kept" : "Ring chosen"}:</span> <b>{fitted && pieceText(fitted, unit)}</b>
+      <span className="quiet">{kept ? "Ring kept" : "Ring chosen"}:</span>{" "}
+      <b>{fitted && pieceText(fitted, unit)}</b>
       {reason && ` (${reason})`}.{" "}
       {!kept && (
         <>
-          <span className="quiet">Predicted</span> {roundedText(prediction.mean, unit)} ± {roundedText(prediction.expanded, unit)}
+          <span className="quiet">Predicted</span> {roundedText(prediction.mean, unit)} ±{" "}
+          {roundedText(prediction.expanded, unit)}
           {measured && (
             <>
-              , <span className="quiet">came out</span> {signedText(nm(measured.mean - prediction.mean), unit)} from that
+              , <span className="quiet">came out</span>{" "}
+              {signedText(nm(measured.mean - prediction.mean), unit)} from that
             </>
           )}
           .

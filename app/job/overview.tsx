@@ -22,7 +22,13 @@ export default function Overview() {
           {book.traits.map((trait) => {
             const value = job.configuration[trait.id];
             const known = value === undefined ? undefined : trait.values[value];
-            return <Item key={trait.id} name={trait.name} value={known ? `${known.name} (${known.tell})` : "not seen yet"} />;
+            return (
+              <Item
+                key={trait.id}
+                name={trait.name}
+                value={known ? `${known.name} (${known.tell})` : "not seen yet"}
+              />
+            );
           })}
         </dl>
       </section>
@@ -33,22 +39,28 @@ export default function Overview() {
             <p className="mb-4 text-2xl font-bold">
               {next.applied.pack.element.toUpperCase()}: {stageWords(next.stage)}
             </p>
-            <Link to={`/jobs/${number}/pack/${next.applied.chain.id}`} className="btn btn-primary btn-lg touch">
+            <Link
+              to={`/jobs/${number}/pack/${next.applied.chain.id}`}
+              className="btn btn-primary btn-lg touch"
+            >
               Go to {next.applied.pack.element.toUpperCase()} <ArrowRight aria-hidden="true" />
             </Link>
           </>
         )}
         {ready && (
           <>
-            <p className="mb-4 text-2xl font-bold">{job.closed ? "Closed. Its record is the build sheet." : "Every pack is proven or signed."}</p>
+            <p className="mb-4 text-2xl font-bold">
+              {job.closed ? "Closed. Its record is the build sheet." : "Every pack is proven or signed."}
+            </p>
             <Link to={`/jobs/${number}/sheet`} className="btn btn-primary btn-lg touch">
               Build sheet <ArrowRight aria-hidden="true" />
             </Link>
           </>
         )}
         <p className="quiet mt-auto pt-6 text-sm">
-          {book.unit.maker} {book.unit.name}, book revision {book.unit.revision}: {book.unit.source}. The maker’s service information comes
-          first. Snap rings sit under spring load: compressor, eye protection, thumb over the ring.
+          {book.unit.maker} {book.unit.name}, book revision {book.unit.revision}: {book.unit.source}. The
+          maker’s service information comes first. Snap rings sit under spring load: compressor, eye
+          protection, thumb over the ring.
         </p>
       </section>
     </div>

@@ -1,4 +1,5 @@
 import Joi from "joi";
+import { ArrowRight } from "lucide-react";
 import { useEffect, useState } from "react";
 import { data, Link, redirect, useSearchParams } from "react-router";
 import { v7 as newId } from "uuid";
@@ -9,7 +10,7 @@ import { Working } from "~/look/working";
 import { ground, visitor } from "~/server/context";
 import { readForm } from "~/server/form";
 import type { ReadingSet, Stage, Worksheet } from "~core/job";
-import { worksheetCandidates } from "~core/job";
+import { stageWords, worksheetCandidates } from "~core/job";
 import { plates } from "~core/pack";
 import { parseLength, type LengthUnit, type Nm } from "~core/quantity";
 import type { Candidate } from "~core/select";
@@ -23,6 +24,7 @@ import { decide, partsOf, worksheetOf } from "./choose";
 import { FoundRing } from "./found-ring";
 import { inField, useJobView } from "./job";
 import { Outcome } from "./outcome";
+import { pieceText } from "./piece-text";
 import { Readings } from "./readings";
 import { Ring } from "./ring";
 import { ringIn } from "./ring-in";
@@ -33,7 +35,11 @@ import { Waiver } from "./waiver";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const { pool } = context.get(ground);
-  const [record, house, staff] = await Promise.all([jobByNumber(pool, Number(params.number)), readHouse(pool), listStaff(pool)]);
+  const [record, house, staff] = await Promise.all([
+    jobByNumber(pool, Number(params.number)),
+    readHouse(pool),
+    listStaff(pool),
+  ]);
   const sheet = record && worksheetOf(record, params.chain, house);
   if (!sheet) throw new Response("This job has no such pack.", { status: 404 });
   return {
@@ -47,7 +53,16 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
 const text = (message: string) => Joi.string().trim().min(2).max(500).required().messages({ "*": message });
 const id = Joi.string().uuid().required();
 
-const chooseForm = Joi.object<{ id: string; key: string; fit: number; reason: string; removed: string; going: string; scrap: string; unit: LengthUnit }>({
+const chooseForm = Joi.object<{
+  id: string;
+  key: string;
+  fit: number;
+  reason: string;
+  removed: string;
+  going: string;
+  scrap: string;
+  unit: LengthUnit;
+}>({
   id,
   key: Joi.string().max(80).required().messages({ "*": "Pick a ring." }),
   fit: Joi.number().integer().min(0).required(),
@@ -63,7 +78,13 @@ const waiveForm = Joi.object<{ id: string; reason: string; lead: string; pin: st
   lead: Joi.string().uuid().required().messages({ "*": "Choose the lead who signs." }),
   pin: Joi.string().max(200).required().messages({ "*": "The lead’s PIN is the signature." }),
 });
-const readForm1 = Joi.object<{ id: string; phase: "found" | "built"; value: string; sure: string; unit: LengthUnit }>({
+const readForm1 = Joi.object<{
+  id: string;
+  phase: "found" | "built";
+  value: string;
+  sure: string;
+  unit: LengthUnit;
+}>({
   id,
   phase: Joi.valid("found", "built").required(),
   value: Joi.string().max(40).required().messages({ "*": "Type the reading." }),
@@ -90,21 +111,32 @@ async function choose(context: Context, request: Request, record: JobRecord, cha
   const { pool } = context.get(ground);
   const { unit, removed, going, scrap, ...decision } = form.values;
   const typed: Record<string, string> = { ...form.values, fit: `${decision.fit}` };
-  const refuse = (problems: Record<string, string>, status = 400) => data({ intent: "choose", problems, typed }, { status });
+  const refuse = (problems: Record<string, string>, status = 400) =>
+    data({ intent: "choose", problems, typed }, { status });
   const measured: { removed?: Nm; going?: Nm } = {};
   for (const [name, value] of Object.entries({ removed, going })) {
     if (value === "") continue;
     const parsed = parseLength(value, unit);
     if (!parsed.ok) return refuse({ [name]: `${parsed.problem}; ${parsed.remedy}` });
-    if (parsed.length < 200_000 || parsed.length > 20_000_000) return refuse({ [name]: "no ring is that thick; check the unit" });
+    if (parsed.length < 200_000 || parsed.length > 20_000_000)
+      return refuse({ [name]: "no ring is that thick; check the unit" });
     measured[name as "removed" | "going"] = parsed.length;
   }
   if (decision.key !== "fitted" && measured.removed === undefined && scrap === "") {
     return refuse({ removed: "Measure the ring that came out, or tick that it is scrapped." });
   }
   const house = await readHouse(pool);
-  const result = await decide(pool, record, chain, house, { ...decision, ...measured }, context.get(visitor).staff);
-  return result.ok ? redirect("?show=built") : refuse({ key: result.problem }, 409);
+  const result = await decide(
+    pool,
+    record,
+    chain,
+    house,
+    { ...decision, ...measured },
+    context.get(visitor).staff,
+  );
+  return result.ok
+    ? redirect(`/jobs/${record.number}/pack/${chain}?show=built`)
+    : refuse({ key: result.problem }, 409);
 }
 
 async function waive(context: Context, request: Request, record: JobRecord, chain: string) {
@@ -112,15 +144,24 @@ async function waive(context: Context, request: Request, record: JobRecord, chai
   if ("problems" in form) return data({ intent: "waive", ...form }, { status: 400 });
   const { pool, log } = context.get(ground);
   const { id: factId, reason, lead, pin } = form.values;
-  const refuse = (problems: Record<string, string>, status = 400) => data({ intent: "waive", problems, typed: { reason, lead } }, { status });
+  const refuse = (problems: Record<string, string>, status = 400) =>
+    data({ intent: "waive", problems, typed: { reason, lead } }, { status });
   const proof = await proveSecret(pool, lead, pin);
   if (!proof.ok) {
     log.warn({ lead, why: proof.why }, "signature refused");
-    return refuse({ pin: proof.why === "wait" ? "Too many tries. Wait five minutes." : "That is not this lead’s PIN." });
+    return refuse({
+      pin: proof.why === "wait" ? "Too many tries. Wait five minutes." : "That is not this lead’s PIN.",
+    });
   }
-  if (proof.staff.role !== "lead" && proof.staff.role !== "owner") return refuse({ lead: "Only a lead may sign." }, 403);
+  if (proof.staff.role !== "lead" && proof.staff.role !== "owner")
+    return refuse({ lead: "Only a lead may sign." }, 403);
   const body = { kind: "waiver", chain, reason, signedBy: proof.staff.name } as const;
-  const added = await addFacts(pool, record.id, [{ id: factId, at: new Date().toISOString(), by: proof.staff.name, body }], proof.staff);
+  const added = await addFacts(
+    pool,
+    record.id,
+    [{ id: factId, at: new Date().toISOString(), by: proof.staff.name, body }],
+    proof.staff,
+  );
   return added.ok ? data({ intent: "waive", done: true }) : refuse({ reason: "The job is closed." }, 409);
 }
 
@@ -133,9 +174,15 @@ async function readWithoutScript(context: Context, request: Request, record: Job
   const sheet = worksheetOf(record, chain, await readHouse(pool));
   if (!sheet) throw new Response("This job has no such pack.", { status: 404 });
   const read = readTyped(value, unit, sheet, phase, sure !== "");
-  if (!read.ok) return data({ intent: "read", problems: { value: read.problem }, typed: { value } }, { status: 400 });
+  if (!read.ok)
+    return data({ intent: "read", problems: { value: read.problem }, typed: { value } }, { status: 400 });
   const { staff } = context.get(visitor);
-  await addFacts(pool, record.id, [{ id: factId, at: new Date().toISOString(), by: staff.name, body: read.body }], staff);
+  await addFacts(
+    pool,
+    record.id,
+    [{ id: factId, at: new Date().toISOString(), by: staff.name, body: read.body }],
+    staff,
+  );
   return data({ intent: "read", done: true });
 }
 
@@ -163,22 +210,33 @@ function tabOf(stage: Stage): Tab {
   }
 }
 
-export default function PackPage({ loaderData: { stock, leads, ids }, actionData, params }: Route.ComponentProps) {
-  const { sheets, unit, job } = useJobView();
+export default function PackPage({ loaderData, actionData, params }: Route.ComponentProps) {
+  const { sheets } = useJobView();
+  const sheet = sheets.find(({ applied }) => applied.chain.id === params.chain);
+  if (!sheet)
+    return <p className="plate mt-3 p-6 text-xl">This pack does not belong to this unit’s configuration.</p>;
+  return <Pack key={params.chain} {...{ sheet, actionData }} {...loaderData} />;
+}
+
+type Loaded = Route.ComponentProps["loaderData"];
+
+function Pack({ sheet, stock, leads, ids, actionData }: Loaded & Pick<TabProps, "sheet" | "actionData">) {
+  const { unit, job } = useJobView();
   const { house } = useInside();
   const [search, setSearch] = useSearchParams();
-  const sheet = sheets.find(({ applied }) => applied.chain.id === params.chain);
-  const asked = TABS.find(({ tab }) => tab === search.get("show"))?.tab;
   useTabKeys((tab) => setSearch({ show: tab }, { replace: true }));
-  if (!sheet) return <p className="plate mt-3 p-6 text-xl">This pack does not belong to this unit’s configuration.</p>;
-  const tab = asked ?? tabOf(sheet.stage);
+  // Where the work is when the page opens; a stage that ends while one reads does not pull the page away.
+  const [landing] = useState(() => tabOf(sheet.stage));
+  const tab = TABS.find(({ tab: one }) => one === search.get("show"))?.tab ?? landing;
+  const due = tabOf(sheet.stage);
   const candidates = worksheetCandidates(sheet, stock, house.rule);
   const closed = job.closed !== null;
   return (
-    <div className="mt-3">
+    <div className="mt-2">
       <div className="mb-2 flex items-center gap-4">
         <h1 className="text-2xl font-bold whitespace-nowrap">
-          {sheet.applied.pack.element.toUpperCase()} <span className="quiet text-lg font-normal">{sheet.applied.pack.name}</span>
+          {sheet.applied.pack.element.toUpperCase()}{" "}
+          <span className="quiet text-lg font-normal">{sheet.applied.pack.name}</span>
         </h1>
         <nav aria-label="Stages of this pack" className="flex gap-1">
           {TABS.map(({ tab: one, words }, i) => (
@@ -187,17 +245,26 @@ export default function PackPage({ loaderData: { stock, leads, ids }, actionData
               to={`?show=${one}`}
               replace
               aria-current={one === tab ? "step" : undefined}
-              className={`btn touch ${one === tab ? "btn-neutral" : "btn-ghost"} ${one === tabOf(sheet.stage) && one !== tab ? "underline underline-offset-4" : ""}`}
+              className={`btn touch ${one === tab ? "btn-neutral" : "btn-ghost"}`}
             >
               {words} <kbd className="key">{i + 1}</kbd>
             </Link>
           ))}
         </nav>
+        <span className="grow" />
+        {due !== tab && sheet.stage.at !== "quiet" && !closed && (
+          <Link to={`?show=${due}`} replace className="btn touch border-primary text-primary">
+            Next: {stageWords(sheet.stage)} <ArrowRight size={20} aria-hidden="true" />
+          </Link>
+        )}
       </div>
       {tab === "ring" ? (
         <RingTab {...{ sheet, candidates, unit, closed, ids, actionData, leads }} />
       ) : (
-        <ReadTab key={`${tab} ${sheet.fit}`} {...{ tab, sheet, unit, closed, ids, actionData, leads, candidates }} />
+        <ReadTab
+          key={`${tab} ${sheet.fit}`}
+          {...{ tab, sheet, unit, closed, ids, actionData, leads, candidates }}
+        />
       )}
     </div>
   );
@@ -213,18 +280,36 @@ interface TabProps {
   actionData: Route.ComponentProps["actionData"];
 }
 
-function ReadTab({ tab, sheet, unit, closed, ids, actionData, leads, candidates }: TabProps & { tab: "found" | "trial" | "built" }) {
+function ReadTab({
+  tab,
+  sheet,
+  unit,
+  closed,
+  ids,
+  actionData,
+  leads,
+}: TabProps & { tab: "found" | "trial" | "built" }) {
   const { house } = useInside();
   const set: ReadingSet = sheet[tab];
   const { applied } = sheet;
   // Before a change of ring the one now fitted was not in.
   const sameRing = tab === "built" || !sheet.choice || sheet.choice.body.kept;
   const ring = sameRing ? ringIn(sheet) : null;
-  const mayRead = !closed && (tab === "found" || (tab === "built" ? sheet.choice !== null : sheet.choice === null || sheet.choice.body.kept));
+  const mayRead =
+    !closed &&
+    (tab === "found" ||
+      (tab === "built" ? sheet.choice !== null : sheet.choice === null || sheet.choice.body.kept));
   return (
     <div className="grid grid-cols-[minmax(0,29fr)_minmax(0,20fr)] gap-3">
       <section className="plate px-4 py-3" aria-label="Verdict">
-        <VerdictPanel set={set} unit={unit} rule={house.rule} stage={sheet.stage} tab={tab} choice={sheet.choice} />
+        <VerdictPanel
+          set={set}
+          unit={unit}
+          rule={house.rule}
+          stage={sheet.stage}
+          tab={tab}
+          choice={sheet.choice}
+        />
         <Rule spec={applied.spec} target={sheet.target} assessment={set.assessment} unit={unit} />
         <Readings set={set} unit={unit} closed={closed} />
         {tab === "built" && sheet.choice && <Outcome sheet={sheet} unit={unit} />}
@@ -232,7 +317,14 @@ function ReadTab({ tab, sheet, unit, closed, ids, actionData, leads, candidates 
       </section>
       <div className="grid content-start gap-3">
         {mayRead ? (
-          <TakeReading sheet={sheet} phase={tab === "found" ? "found" : "built"} set={set} unit={unit} readingId={ids.reading} actionData={actionData} />
+          <TakeReading
+            sheet={sheet}
+            phase={tab === "found" ? "found" : "built"}
+            set={set}
+            unit={unit}
+            readingId={ids.reading}
+            actionData={actionData}
+          />
         ) : (
           <p className="plate p-4 text-lg">
             {closed
@@ -255,11 +347,6 @@ function ReadTab({ tab, sheet, unit, closed, ids, actionData, leads, candidates 
         {tab === "built" && sheet.stage.at !== "done" && !closed && (
           <Waiver leads={leads} id={ids.waiver} actionData={actionData} signed={sheet.waiver} />
         )}
-        {tab === "trial" && candidates.length > 0 && !sheet.choice && (
-          <Link to="?show=ring" replace className="btn btn-lg touch">
-            Choose the ring
-          </Link>
-        )}
       </div>
     </div>
   );
@@ -281,9 +368,11 @@ function RingTab({ sheet, candidates, unit, closed, ids, actionData }: TabProps)
   if (!chosen) {
     return (
       <p className="plate p-5 text-lg">
-        {sheet.applied.series
-          ? "Take at least two trial readings with the new frictions and steels in: one reading has no scatter to predict from."
-          : "The book names no selective series for this pack."}
+        {sheet.choice && sheet.built.readings.length === 0
+          ? `The ring is chosen: ${sheet.fitted ? pieceText(sheet.fitted, unit) : ""}. Read as built with it in; then another can be chosen from those readings.`
+          : sheet.applied.series
+            ? "Take at least two trial readings with the new frictions and steels in: one reading has no scatter to predict from."
+            : "The book names no selective series for this pack."}
       </p>
     );
   }

@@ -14,13 +14,22 @@ const USE: Record<Mark["use"], string> = {
 };
 
 /** Every reading as a chip, in the order taken. Touching one leaves it out with a reason; it stays, struck. */
-export function Readings({ set: { readings, assessment }, unit, closed }: { set: ReadingSet; unit: LengthUnit; closed: boolean }) {
+export function Readings({
+  set: { readings, assessment },
+  unit,
+  closed,
+}: {
+  set: ReadingSet;
+  unit: LengthUnit;
+  closed: boolean;
+}) {
   const [open, setOpen] = useState<string | null>(null);
   const say = useSay();
   if (readings.length === 0) return null;
   const reading = readings.find(({ fact }) => fact.id === open);
   const leave = (out: boolean, reason: string): void => {
-    if (reading && reason.trim().length >= 2) say({ kind: "leave-out", reading: reading.fact.id, out, reason: reason.trim() });
+    if (reading && reason.trim().length >= 2)
+      say({ kind: "leave-out", reading: reading.fact.id, out, reason: reason.trim() });
     setOpen(null);
   };
   return (
@@ -37,9 +46,15 @@ export function Readings({ set: { readings, assessment }, unit, closed }: { set:
                 disabled={closed}
                 aria-expanded={open === one.fact.id}
               >
-                <span className={`figure text-lg ${use === "out" ? "decoration-error line-through decoration-2" : ""}`}>{readingText(one, unit)}</span>
+                <span
+                  className={`figure text-lg ${use === "out" ? "decoration-error line-through decoration-2" : ""}`}
+                >
+                  {readingText(one, unit)}
+                </span>
                 <span className="quiet block text-sm">
-                  {one.out ? `out: ${one.out.body.reason}` : USE[use] || backText(one, unit) || one.fact.body.method}
+                  {one.out
+                    ? `out: ${one.out.body.reason}`
+                    : USE[use] || backText(one, unit) || one.fact.body.method}
                 </span>
               </button>
             </li>
@@ -49,7 +64,8 @@ export function Readings({ set: { readings, assessment }, unit, closed }: { set:
       {reading && (
         <div className="border-primary mt-2 rounded border-2 p-3">
           <p className="mb-2">
-            <b>{readingText(reading, unit)}</b>, {conditionsText(reading)}; {reading.fact.by}, {reading.fact.at.slice(11, 16)} UTC
+            <b>{readingText(reading, unit)}</b>, {conditionsText(reading)}; {reading.fact.by},{" "}
+            {reading.fact.at.slice(11, 16)} UTC
             {reading.fact.body.typed && ` · typed “${reading.fact.body.typed}”`}
           </p>
           {reading.out ? (
@@ -85,7 +101,13 @@ function LeaveOut({ onLeave }: { onLeave: (reason: string) => void }) {
             if (reason.trim().length >= 2) onLeave(reason);
           }}
         >
-          <input className="input touch" value={reason} onChange={(e) => setReason(e.target.value)} aria-label="Another reason" placeholder="another reason" />
+          <input
+            className="input touch"
+            value={reason}
+            onChange={(e) => setReason(e.target.value)}
+            aria-label="Another reason"
+            placeholder="another reason"
+          />
           <button className="btn touch">Leave out</button>
         </form>
       </div>
@@ -114,7 +136,13 @@ function backText({ fact: { body } }: JobReading, unit: LengthUnit): string {
 
 function conditionsText({ fact: { body } }: JobReading): string {
   const { method, state, air } = body;
-  return [method, air ? `${(air / 100_000).toFixed(1)} bar` : "", state.soak, `facings ${state.facings}`, state.wave ? `wave ${state.wave}` : ""]
+  return [
+    method,
+    air ? `${(air / 100_000).toFixed(1)} bar` : "",
+    state.soak,
+    `facings ${state.facings}`,
+    state.wave ? `wave ${state.wave}` : "",
+  ]
     .filter(Boolean)
     .join(", ");
 }

@@ -20,7 +20,8 @@ interface Props {
   closed: boolean;
   id: string;
   plates: Plate[];
-  actionData: { intent?: string; problems?: Record<string, string>; typed?: Record<string, string> } | undefined;
+  actionData:
+    { intent?: string; problems?: Record<string, string>; typed?: Record<string, string> } | undefined;
 }
 
 /** Every ring of the series against this pack, best first; the picked one shown in place. */
@@ -28,6 +29,7 @@ export function Ring({ sheet, candidates, chosen, onPick, unit, closed, id, plat
   const { house } = useInside();
   const { applied, fitted } = sheet;
   const measured = basis(sheet);
+  if (!measured) return null;
   const tolerance = applied.series?.tolerance;
   const into = tolerance === undefined ? null : thickness(chosen.piece, tolerance);
   const name = pieceText(chosen.piece, unit);
@@ -42,7 +44,9 @@ export function Ring({ sheet, candidates, chosen, onPick, unit, closed, id, plat
           target={sheet.target}
           assessment={measured.assessment}
           unit={unit}
-          predicted={[{ label: `predicted ${roundedText(chosen.predicted.mean, unit)}`, estimate: chosen.predicted }]}
+          predicted={[
+            { label: `predicted ${roundedText(chosen.predicted.mean, unit)}`, estimate: chosen.predicted },
+          ]}
         />
         <table className="w-full">
           <thead>
@@ -56,7 +60,13 @@ export function Ring({ sheet, candidates, chosen, onPick, unit, closed, id, plat
           </thead>
           <tbody>
             {candidates.map((candidate) => (
-              <Line key={candidate.key} candidate={candidate} picked={candidate.key === chosen.key} onPick={onPick} unit={unit} />
+              <Line
+                key={candidate.key}
+                candidate={candidate}
+                picked={candidate.key === chosen.key}
+                onPick={onPick}
+                unit={unit}
+              />
             ))}
           </tbody>
         </table>
@@ -65,10 +75,13 @@ export function Ring({ sheet, candidates, chosen, onPick, unit, closed, id, plat
             Working of the prediction
           </summary>
           <p>
-            result′ = result − (new − old) = {measured.assessment.estimate && roundedText(measured.assessment.estimate.mean, unit)} − (
-            {into && roundedText(into.value, unit)} − {fittedText(sheet, unit)}) = <b>{roundedText(chosen.predicted.mean, unit)}</b>. Everything that
-            stays in cancels; only the two rings’ uncertainties are added. Chance of being inside {percent(chosen.chance)} from Student’s
-            distribution with {chosen.predicted.dof === Infinity ? "∞" : chosen.predicted.dof.toFixed(1)} degrees of freedom.
+            result′ = result − (new − old) ={" "}
+            {measured.assessment.estimate && roundedText(measured.assessment.estimate.mean, unit)} − (
+            {into && roundedText(into.value, unit)} − {fittedText(sheet, unit)}) ={" "}
+            <b>{roundedText(chosen.predicted.mean, unit)}</b>. Everything that stays in cancels; only the two
+            rings’ uncertainties are added. Chance of being inside {percent(chosen.chance)} from Student’s
+            distribution with {chosen.predicted.dof === Infinity ? "∞" : chosen.predicted.dof.toFixed(1)}{" "}
+            degrees of freedom.
           </p>
           <Budget estimate={chosen.predicted} unit={unit} />
         </details>
@@ -76,7 +89,14 @@ export function Ring({ sheet, candidates, chosen, onPick, unit, closed, id, plat
       </section>
       <div className="grid content-start gap-3">
         <section className="plate px-3 pt-3" aria-label="The stack with this ring">
-          <Stack plates={plates} gap={chosen.predicted.mean} ring={into?.value ?? null} unit={unit} caption={`with ${name}`} predicted />
+          <Stack
+            plates={plates}
+            gap={chosen.predicted.mean}
+            ring={into?.value ?? null}
+            unit={unit}
+            caption={`with ${name}`}
+            predicted
+          />
         </section>
         {closed ? (
           <p className="plate p-4">The job is closed.</p>
@@ -88,21 +108,38 @@ export function Ring({ sheet, candidates, chosen, onPick, unit, closed, id, plat
   );
 }
 
-const percent = (chance: number): string => (chance > 0.995 ? "> 99 %" : chance < 0.005 ? "< 1 %" : `${Math.round(chance * 100)} %`);
+const percent = (chance: number): string =>
+  chance > 0.995 ? "> 99 %" : chance < 0.005 ? "< 1 %" : `${Math.round(chance * 100)} %`;
 
 function fittedText({ fitted, applied: { series } }: Worksheet, unit: LengthUnit): string {
   const old = fitted && series ? thickness(fitted, series.tolerance) : null;
   return old ? roundedText(old.value, unit) : "?";
 }
 
-function Line({ candidate, picked, onPick, unit }: { candidate: Candidate; picked: boolean; onPick: (key: string) => void; unit: LengthUnit }) {
+function Line({
+  candidate,
+  picked,
+  onPick,
+  unit,
+}: {
+  candidate: Candidate;
+  picked: boolean;
+  onPick: (key: string) => void;
+  unit: LengthUnit;
+}) {
   const { piece, source, predicted, verdict, chance, reason, key } = candidate;
   const size = piece.measured ?? piece.size;
   return (
     <tr className={`border-base-300 border-t ${picked ? "bg-base-200" : ""}`}>
       <td className="py-1 pr-2">
         <label className="touch flex cursor-pointer items-center gap-2">
-          <input type="radio" name="candidate" className="radio radio-primary" checked={picked} onChange={() => onPick(key)} />
+          <input
+            type="radio"
+            name="candidate"
+            className="radio radio-primary"
+            checked={picked}
+            onChange={() => onPick(key)}
+          />
           <span className="leading-tight">
             <b className="text-lg whitespace-nowrap">{size === undefined ? "?" : lengthText(size, unit)}</b>
             <span className="quiet block text-sm">{piece.mark}</span>
@@ -141,9 +178,17 @@ function sourceText(source: Candidate["source"]): string {
 }
 
 /** The decision: what goes in, what came out, why. */
-function Choose({ sheet, chosen, unit, id, actionData, name }: Pick<Props, "sheet" | "chosen" | "unit" | "id" | "actionData"> & { name: string }) {
+function Choose({
+  sheet,
+  chosen,
+  unit,
+  id,
+  actionData,
+  name,
+}: Pick<Props, "sheet" | "chosen" | "unit" | "id" | "actionData"> & { name: string }) {
   const busy = useNavigation().state !== "idle";
-  const sent = actionData?.intent === "choose" && actionData.typed?.key === chosen.key ? actionData : undefined;
+  const sent =
+    actionData?.intent === "choose" && actionData.typed?.key === chosen.key ? actionData : undefined;
   const refused = actionData?.intent === "choose" ? actionData.problems?.key : undefined;
   const problems = sent?.problems ?? {};
   const keeps = chosen.source.kind === "fitted";
@@ -151,7 +196,8 @@ function Choose({ sheet, chosen, unit, id, actionData, name }: Pick<Props, "shee
     return (
       <section className="plate p-4 text-lg">
         {refused && <Refused problem={refused} />}
-        This size is not on the shelf{chosen.source.days === undefined ? "" : `; ordered, it takes ${chosen.source.days} days`}. Once it is
+        This size is not on the shelf
+        {chosen.source.days === undefined ? "" : `; ordered, it takes ${chosen.source.days} days`}. Once it is
         booked in under Shelf it can be chosen here. Meanwhile pick one that is in hand.
       </section>
     );
@@ -167,7 +213,14 @@ function Choose({ sheet, chosen, unit, id, actionData, name }: Pick<Props, "shee
       {!keeps && (
         <div className="grid grid-cols-2 gap-3">
           <div>
-            <Field label={`Ring out measures, ${unit}`} name="removed" inputMode="decimal" autoComplete="off" defaultValue={sent?.typed?.removed} problem={problems.removed} />
+            <Field
+              label={`Ring out measures, ${unit}`}
+              name="removed"
+              inputMode="decimal"
+              autoComplete="off"
+              defaultValue={sent?.typed?.removed}
+              problem={problems.removed}
+            />
             <label className="touch -mt-2 flex items-center gap-2">
               <input type="checkbox" className="checkbox" name="scrap" value="yes" /> scrapped instead
             </label>
@@ -183,11 +236,20 @@ function Choose({ sheet, chosen, unit, id, actionData, name }: Pick<Props, "shee
           />
         </div>
       )}
-      <Field label="Why this one" name="reason" defaultValue={sent?.typed?.reason ?? chosen.reason.replace(/^Best: /, "")} problem={problems.reason} />
+      <Field
+        label="Why this one"
+        name="reason"
+        defaultValue={sent?.typed?.reason ?? chosen.reason.replace(/^Best: /, "")}
+        problem={problems.reason}
+      />
       <button className="btn btn-primary btn-lg touch w-full text-lg" disabled={busy}>
         {keeps ? `Keep ${name}` : `Fit ${name}`}
       </button>
-      {!keeps && <p className="quiet mt-2 text-sm">Spring load: use the compressor, cover your eyes, thumb over the ring. Then measure again.</p>}
+      {!keeps && (
+        <p className="quiet mt-2 text-sm">
+          Spring load: use the compressor, cover your eyes, thumb over the ring. Then measure again.
+        </p>
+      )}
     </Form>
   );
 }

@@ -9,7 +9,13 @@ export function useSay(): (body: FactBody, replaces?: string) => void {
   const { staff } = useInside();
   const { number } = useJobView();
   return (body, replaces) => {
-    const fact = { id: newId(), at: new Date().toISOString(), by: staff.name, ...(replaces ? { replaces } : {}), body };
+    const fact = {
+      id: newId(),
+      at: new Date().toISOString(),
+      by: staff.name,
+      ...(replaces ? { replaces } : {}),
+      body,
+    };
     void outbox.say(number, fact);
   };
 }

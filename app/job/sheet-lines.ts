@@ -51,4 +51,5 @@ export function sheetLine(sheet: Worksheet, unit: LengthUnit): SheetLine {
 export const configurationText = (
   traits: readonly { id: string; values: Record<string, { name: string }> }[],
   configuration: Readonly<Record<string, string>>,
-): string => traits.map(({ id, values }) => values[configuration[id] ?? ""]?.name ?? `${id} not seen`).join(", ");
+): string =>
+  traits.map(({ id, values }) => values[configuration[id] ?? ""]?.name ?? `${id} not seen`).join(", ");

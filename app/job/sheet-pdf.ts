@@ -50,7 +50,10 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       `${book.unit.source}: made-up figures, not a maker’s specification. The maker’s service information comes first.`,
   });
   return new Response(new Uint8Array(pdf), {
-    headers: { "Content-Type": "application/pdf", "Content-Disposition": `attachment; filename="build-sheet-${record.number}.pdf"` },
+    headers: {
+      "Content-Type": "application/pdf",
+      "Content-Disposition": `attachment; filename="build-sheet-${record.number}.pdf"`,
+    },
   });
 };
 
@@ -68,7 +71,11 @@ const font = (weight: 400 | 700): string =>
   );
 
 function draw({ title, shop, facts, lines, foot }: Sheet): Promise<Buffer> {
-  const document = new PDFDocument({ size: "A4", margin: MARGIN, info: { Title: title, Author: "Yard Key" } });
+  const document = new PDFDocument({
+    size: "A4",
+    margin: MARGIN,
+    info: { Title: title, Author: "Yard Key" },
+  });
   const chunks: Buffer[] = [];
   const done = new Promise<Buffer>((finish, fail) => {
     document.on("data", (chunk: Buffer) => chunks.push(chunk));
@@ -81,7 +88,10 @@ function draw({ title, shop, facts, lines, foot }: Sheet): Promise<Buffer> {
   const bottom = 792 - MARGIN;
 
   document.font("bold").fontSize(17).text(title, MARGIN, MARGIN);
-  document.font("plain").fontSize(10).text(shop, MARGIN, MARGIN + 5, { width, align: "right" });
+  document
+    .font("plain")
+    .fontSize(10)
+    .text(shop, MARGIN, MARGIN + 5, { width, align: "right" });
   let y = MARGIN + 34;
   facts.forEach(([name, value], i) => {
     const x = MARGIN + (i % 2) * (width / 2);
@@ -93,7 +103,9 @@ function draw({ title, shop, facts, lines, foot }: Sheet): Promise<Buffer> {
   const row = (cells: string[], bold: boolean): void => {
     document.font(bold ? "bold" : "plain").fontSize(8.5);
     const widths = COLUMNS.map(({ part }) => part * width);
-    const height = Math.max(...cells.map((cell, i) => document.heightOfString(cell, { width: (widths[i] ?? 0) - 6 })));
+    const height = Math.max(
+      ...cells.map((cell, i) => document.heightOfString(cell, { width: (widths[i] ?? 0) - 6 })),
+    );
     let x = MARGIN;
     cells.forEach((cell, i) => {
       document.text(cell, x, y, { width: (widths[i] ?? 0) - 6 });
@@ -107,9 +119,19 @@ function draw({ title, shop, facts, lines, foot }: Sheet): Promise<Buffer> {
       .stroke();
     y += 6;
   };
-  row(COLUMNS.map(({ words }) => words), true);
-  for (const line of lines) row(COLUMNS.map(({ of }) => line[of]), false);
-  document.font("plain").fontSize(8).text(foot, MARGIN, Math.min(y + 10, bottom - 40), { width });
+  row(
+    COLUMNS.map(({ words }) => words),
+    true,
+  );
+  for (const line of lines)
+    row(
+      COLUMNS.map(({ of }) => line[of]),
+      false,
+    );
+  document
+    .font("plain")
+    .fontSize(8)
+    .text(foot, MARGIN, Math.min(y + 10, bottom - 40), { width });
   document.end();
   return done;
 }

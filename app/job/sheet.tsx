@@ -22,11 +22,20 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   const { staff } = context.get(visitor);
   const id = (await request.formData()).get("id");
   const [record, house] = await Promise.all([jobByNumber(pool, Number(params.number)), readHouse(pool)]);
-  if (!record || typeof id !== "string" || !/^[0-9a-f-]{36}$/.test(id)) throw new Response("There is no such job.", { status: 404 });
+  if (!record || typeof id !== "string" || !/^[0-9a-f-]{36}$/.test(id))
+    throw new Response("There is no such job.", { status: 404 });
   const job = fold(record.facts);
   if (job.closed) return data({ problem: "" });
-  const sheets = worksheets(job, resolve(record.book, job.configuration, job.depth ?? record.book.depths[0] ?? ""), house);
-  if (!readyToLeave(sheets)) return data({ problem: "A pack in scope has neither an as-built verdict inside nor a lead’s signature." }, { status: 409 });
+  const sheets = worksheets(
+    job,
+    resolve(record.book, job.configuration, job.depth ?? record.book.depths[0] ?? ""),
+    house,
+  );
+  if (!readyToLeave(sheets))
+    return data(
+      { problem: "A pack in scope has neither an as-built verdict inside nor a lead’s signature." },
+      { status: 409 },
+    );
   const body = { kind: "closed", rule: house.rule } as const;
   await addFacts(pool, record.id, [{ id, at: new Date().toISOString(), by: staff.name, body }], staff);
   return data({ problem: "" });
@@ -70,7 +79,11 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
         <button type="button" className="btn touch" onClick={() => window.print()}>
           <Printer size={20} aria-hidden="true" /> Print
         </button>
-        <a className="btn touch" href={`/jobs/${number}/sheet.pdf?unit=${unit}`} download={`build-sheet-${number}.pdf`}>
+        <a
+          className="btn touch"
+          href={`/jobs/${number}/sheet.pdf?unit=${unit}`}
+          download={`build-sheet-${number}.pdf`}
+        >
           <Download size={20} aria-hidden="true" /> PDF
         </a>
         <a className="btn touch" href={`/jobs/${number}/export.json`} download={`job-${number}.json`}>
@@ -92,7 +105,10 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
         </header>
         <dl className="mb-4 grid grid-cols-[auto_1fr_auto_1fr] gap-x-4 gap-y-1">
           <Item name="Vehicle" value={booking?.vehicle} />
-          <Item name="Unit" value={`${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`} />
+          <Item
+            name="Unit"
+            value={`${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`}
+          />
           <Item name="Odometer" value={booking?.odometer || "not read"} />
           <Item name="Scope" value={depth} />
           <Item name="Opened" value={opened.slice(0, 10)} />
@@ -101,19 +117,29 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
         <table className="w-full">
           <thead>
             <tr className="stamp border-base-content border-b-2 text-left">
-              {["Pack", "Spec", "As found", "Ring", "As built", "Verdict", "Who and when (UTC)"].map((word) => (
-                <th key={word} className="py-1 pr-3 font-semibold">
-                  {word}
-                </th>
-              ))}
+              {["Pack", "Spec", "As found", "Ring", "As built", "Verdict", "Who and when (UTC)"].map(
+                (word) => (
+                  <th key={word} className="py-1 pr-3 font-semibold">
+                    {word}
+                  </th>
+                ),
+              )}
             </tr>
           </thead>
           <tbody>
             {inScope.map((sheet) => {
               const line = sheetLine(sheet, unit);
-              const mark = sheet.waiver ? "signed" : sheet.built.readings.length > 0 ? markOf(sheet.built.assessment.verdict) : "none";
+              const mark = sheet.waiver
+                ? "signed"
+                : sheet.built.readings.length > 0
+                  ? markOf(sheet.built.assessment.verdict)
+                  : "none";
               return (
-                <tr key={sheet.applied.chain.id} className="border-base-300 border-b align-top" data-pack={sheet.applied.chain.id}>
+                <tr
+                  key={sheet.applied.chain.id}
+                  className="border-base-300 border-b align-top"
+                  data-pack={sheet.applied.chain.id}
+                >
                   <th scope="row" className="py-2 pr-3 text-left leading-tight">
                     <span className="text-xl">{line.pack}</span>
                     <span className="quiet block text-sm font-normal">{line.name}</span>
@@ -134,14 +160,14 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
           </tbody>
         </table>
         <p className="mt-4 text-sm">
-          ± is the expanded uncertainty (95 %). Limits are of book {book.unit.id}, revision {book.unit.revision}, {book.unit.source}: made-up
-          figures, not a maker’s specification. The maker’s service information comes first.
+          ± is the expanded uncertainty (95 %). Limits are of book {book.unit.id}, revision{" "}
+          {book.unit.revision}, {book.unit.source}: made-up figures, not a maker’s specification. The maker’s
+          service information comes first.
         </p>
       </article>
     </div>
   );
 }
-
 
 function Item({ name, value }: { name: string; value: string | undefined }) {
   return (

@@ -5,7 +5,15 @@ import { Choice } from "~/look/field";
 import { evaluate } from "~core/chain";
 import type { MeasuredLink, Phase, ReadingBody, ReadingSet, Worksheet } from "~core/job";
 import { plausible } from "~core/pack";
-import { lengthText, nm, parseLength, parsePressure, pressureText, type LengthUnit, type Nm } from "~core/quantity";
+import {
+  lengthText,
+  nm,
+  parseLength,
+  parsePressure,
+  pressureText,
+  type LengthUnit,
+  type Nm,
+} from "~core/quantity";
 import { question, type Meaning, type Reading } from "~core/reading";
 import { MICROMETER_U } from "~core/select";
 import { GaugeDock } from "./gauge-dock";
@@ -28,7 +36,8 @@ interface Props {
   unit: LengthUnit;
   /** For the form that works before the script has loaded. */
   readingId: string;
-  actionData: { intent?: string; problems?: Record<string, string>; typed?: Record<string, string> } | undefined;
+  actionData:
+    { intent?: string; problems?: Record<string, string>; typed?: Record<string, string> } | undefined;
 }
 
 /** Where a reading gets in: by gauge, by typing or a gauge that types, by feeler blades, or by the numbers. */
@@ -38,7 +47,11 @@ export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: 
   const [way, setWay] = useState<Way>("type");
   const [changed, setChanged] = useState<Partial<Conditions>>({});
   const usual = usualConditions(sheet, phase, set);
-  const conditions: Conditions = { ...usual, ...changed, method: methodOf(way, changed.method ?? usual.method) };
+  const conditions: Conditions = {
+    ...usual,
+    ...changed,
+    method: methodOf(way, changed.method ?? usual.method),
+  };
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
@@ -86,9 +99,20 @@ export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: 
       {way === "type" && (
         <Typed {...{ sheet, phase, unit, conditions, readingId, actionData }} onStore={(body) => say(body)} />
       )}
-      {way === "gauge" && <GaugeDock sheet={sheet} phase={phase} unit={unit} onTake={(reading, resolution) => store(reading, { resolution, unit: "mm" })} />}
-      {way === "feeler" && <Feeler sheet={sheet} unit={unit} onStore={(reading, typed) => store(reading, { typed })} />}
-      {way === "numbers" && <Numbers sheet={sheet} unit={unit} onStore={(reading, links) => store(reading, { links })} />}
+      {way === "gauge" && (
+        <GaugeDock
+          sheet={sheet}
+          phase={phase}
+          unit={unit}
+          onTake={(reading, resolution) => store(reading, { resolution, unit: "mm" })}
+        />
+      )}
+      {way === "feeler" && (
+        <Feeler sheet={sheet} unit={unit} onStore={(reading, typed) => store(reading, { typed })} />
+      )}
+      {way === "numbers" && (
+        <Numbers sheet={sheet} unit={unit} onStore={(reading, links) => store(reading, { links })} />
+      )}
       <ConditionsLine conditions={conditions} onChange={(change) => setChanged({ ...changed, ...change })} />
     </section>
   );
@@ -101,13 +125,24 @@ function methodOf(way: Way, dial: Conditions["method"]): Conditions["method"] {
 }
 
 /** Questions a value that cannot be: the likely meanings are one touch away, and the builder may still insist. */
-function Question({ length, unit, meanings, onAnswer }: { length: Nm; unit: LengthUnit; meanings: Meaning[]; onAnswer: (meant: Nm, unit: LengthUnit) => void }) {
+function Question({
+  length,
+  unit,
+  meanings,
+  onAnswer,
+}: {
+  length: Nm;
+  unit: LengthUnit;
+  meanings: Meaning[];
+  onAnswer: (meant: Nm, unit: LengthUnit) => void;
+}) {
   const first = useRef<HTMLButtonElement>(null);
   useEffect(() => first.current?.focus(), []);
   return (
     <div className="border-warning mt-2 rounded border-2 p-3" role="alert">
       <p className="mb-2 text-lg font-semibold">
-        {lengthText(length, unit)} cannot be this pack’s clearance.{meanings.length > 0 ? " Did you mean" : " Check the unit and the decimal point."}
+        {lengthText(length, unit)} cannot be this pack’s clearance.
+        {meanings.length > 0 ? " Did you mean" : " Check the unit and the decimal point."}
       </p>
       <div className="flex flex-wrap gap-2">
         {meanings.map((meaning, i) => (
@@ -120,6 +155,9 @@ function Question({ length, unit, meanings, onAnswer }: { length: Nm; unit: Leng
             onClick={() => onAnswer(meaning.length, meaning.unit)}
           >
             {lengthText(meaning.length, meaning.unit)}
+            {meaning.unit !== unit && (
+              <span className="text-sm opacity-85">= {lengthText(meaning.length, unit)}</span>
+            )}
           </button>
         ))}
         <button type="button" className="btn touch" onClick={() => onAnswer(length, unit)}>
@@ -211,7 +249,15 @@ function Typed({
 }
 
 /** The thickest blade that passes and the thinnest that does not; one of them may be missing. */
-function Feeler({ sheet, unit, onStore }: { sheet: Worksheet; unit: LengthUnit; onStore: (reading: Reading, typed: string) => void }) {
+function Feeler({
+  sheet,
+  unit,
+  onStore,
+}: {
+  sheet: Worksheet;
+  unit: LengthUnit;
+  onStore: (reading: Reading, typed: string) => void;
+}) {
   const [typed, setTyped] = useState({ passes: "", refuses: "" });
   const [problems, setProblems] = useState<{ passes?: string; refuses?: string }>({});
   const first = useRef<HTMLInputElement>(null);
@@ -224,12 +270,15 @@ function Feeler({ sheet, unit, onStore }: { sheet: Worksheet; unit: LengthUnit; 
       if (typed[side].trim() === "") continue;
       const parsed = parseLength(typed[side], unit);
       if (!parsed.ok) found[side] = `${parsed.problem}; ${parsed.remedy}`;
-      else if (question(parsed.length, parsed.unit, { min: nm(0), max: range.max })) found[side] = "no such blade fits here; check the unit";
+      else if (question(parsed.length, parsed.unit, { min: nm(0), max: range.max }))
+        found[side] = "no such blade fits here; check the unit";
       else values[side] = parsed.length;
     }
     const { passes, refuses } = values;
-    if (passes === undefined && refuses === undefined && !found.passes && !found.refuses) found.passes = "give at least one blade";
-    if (passes !== undefined && refuses !== undefined && refuses <= passes) found.refuses = "this blade must be the thicker one";
+    if (passes === undefined && refuses === undefined && !found.passes && !found.refuses)
+      found.passes = "give at least one blade";
+    if (passes !== undefined && refuses !== undefined && refuses <= passes)
+      found.refuses = "this blade must be the thicker one";
     setProblems(found);
     if (found.passes ?? found.refuses) return;
     onStore({ kind: "bracket", passes, refuses } as Reading, `${typed.passes} / ${typed.refuses}`);
@@ -276,9 +325,23 @@ function Feeler({ sheet, unit, onStore }: { sheet: Worksheet; unit: LengthUnit; 
 const DEPTH_U = 10_000 / Math.sqrt(3);
 
 /** Depth to the ring groove, every plate, and the ring, measured one by one. */
-function Numbers({ sheet, unit, onStore }: { sheet: Worksheet; unit: LengthUnit; onStore: (reading: Reading, links: MeasuredLink[]) => void }) {
+function Numbers({
+  sheet,
+  unit,
+  onStore,
+}: {
+  sheet: Worksheet;
+  unit: LengthUnit;
+  onStore: (reading: Reading, links: MeasuredLink[]) => void;
+}) {
   const groups = [
-    { id: "depth", words: "Depth, piston seated to loaded groove face", count: 1, sign: 1 as const, u: DEPTH_U },
+    {
+      id: "depth",
+      words: "Depth, piston seated to loaded groove face",
+      count: 1,
+      sign: 1 as const,
+      u: DEPTH_U,
+    },
     ...sheet.applied.stack
       .filter(({ role }) => role !== "piston")
       .map((entry, i) => ({
@@ -288,7 +351,9 @@ function Numbers({ sheet, unit, onStore }: { sheet: Worksheet; unit: LengthUnit;
         sign: -1 as const,
         u: MICROMETER_U,
       })),
-    ...(sheet.applied.series ? [{ id: "ring", words: "Snap ring", count: 1, sign: -1 as const, u: MICROMETER_U }] : []),
+    ...(sheet.applied.series
+      ? [{ id: "ring", words: "Snap ring", count: 1, sign: -1 as const, u: MICROMETER_U }]
+      : []),
   ];
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [problems, setProblems] = useState<Record<string, string>>({});
@@ -299,7 +364,10 @@ function Numbers({ sheet, unit, onStore }: { sheet: Worksheet; unit: LengthUnit;
     for (const { id, words, count, sign, u } of groups) {
       const values = (typed[id] ?? "").trim().split(/[\s;]+(?=[\d.,])/);
       if (values.length !== count) {
-        found[id] = count === 1 ? "measure it" : `${count} values with spaces between, got ${values[0] === "" ? 0 : values.length}`;
+        found[id] =
+          count === 1
+            ? "measure it"
+            : `${count} values with spaces between, got ${values[0] === "" ? 0 : values.length}`;
         continue;
       }
       for (const value of values) {
@@ -349,13 +417,25 @@ function Numbers({ sheet, unit, onStore }: { sheet: Worksheet; unit: LengthUnit;
 }
 
 /** What belongs to every reading besides its figure; one line that opens. */
-function ConditionsLine({ conditions, onChange }: { conditions: Conditions; onChange: (change: Partial<Conditions>) => void }) {
+function ConditionsLine({
+  conditions,
+  onChange,
+}: {
+  conditions: Conditions;
+  onChange: (change: Partial<Conditions>) => void;
+}) {
   const { method, state, air } = conditions;
   const [typedAir, setTypedAir] = useState<string | null>(null);
   const parsed = typedAir === null ? null : parsePressure(typedAir, "bar");
   const airProblem = parsed && !parsed.ok ? `${parsed.problem}; ${parsed.remedy}` : "";
   const dial = method === "air and dial" || method === "hand and dial";
-  const words = [method, method === "air and dial" && air ? pressureText(air, "bar") : "", state.soak, `facings ${state.facings}`, state.wave ? `wave ${state.wave}` : ""];
+  const words = [
+    method,
+    method === "air and dial" && air ? pressureText(air, "bar") : "",
+    state.soak,
+    `facings ${state.facings}`,
+    state.wave ? `wave ${state.wave}` : "",
+  ];
   return (
     <details className="mt-1">
       <summary className="touch flex cursor-pointer items-center">

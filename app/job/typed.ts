@@ -18,7 +18,11 @@ export function usualConditions({ applied }: Worksheet, phase: Phase, set: Readi
   const hasWave = applied.stack.some(({ role }) => role === "waved plate" || role === "cushion plate");
   return {
     method: applied.chain.read.with[0] ?? "air and dial",
-    state: { soak: applied.spec.state.soak, facings, ...(hasWave ? { wave: applied.spec.state.wave ?? "free" } : {}) },
+    state: {
+      soak: applied.spec.state.soak,
+      facings,
+      ...(hasWave ? { wave: applied.spec.state.wave ?? "free" } : {}),
+    },
     air: 400_000 as Pa,
   };
 }
@@ -28,17 +32,35 @@ export const dialStep = (unit: LengthUnit): Nm => nm(unit === "mm" ? 10_000 : 12
 
 export type TypedReading =
   | { ok: true; body: ReadingBody }
-  | { ok: false; problem: string; /** Present when it was understood but cannot be meant. */ asked?: { length: Nm; meanings: Meaning[] } };
+  | {
+      ok: false;
+      problem: string;
+      /** Present when it was understood but cannot be meant. */ asked?: { length: Nm; meanings: Meaning[] };
+    };
 
 /** A dial reading from what was typed; an implausible one is questioned unless the builder is sure. */
-export function readTyped(text: string, unit: LengthUnit, sheet: Worksheet, phase: Phase, sure: boolean, conditions?: Conditions): TypedReading {
+export function readTyped(
+  text: string,
+  unit: LengthUnit,
+  sheet: Worksheet,
+  phase: Phase,
+  sure: boolean,
+  conditions?: Conditions,
+): TypedReading {
   const parsed = parseLength(text, unit);
   if (!parsed.ok) return { ok: false, problem: `${parsed.problem}; ${parsed.remedy}` };
   if (!sure) {
     const meanings = question(parsed.length, parsed.unit, plausible(sheet.applied));
-    if (meanings) return { ok: false, problem: "That cannot be this pack’s clearance.", asked: { length: parsed.length, meanings } };
+    if (meanings)
+      return {
+        ok: false,
+        problem: "That cannot be this pack’s clearance.",
+        asked: { length: parsed.length, meanings },
+      };
   }
-  const { method, state, air } = conditions ?? usualConditions(sheet, phase, sheet[phase === "found" ? "found" : sheet.choice ? "built" : "trial"]);
+  const { method, state, air } =
+    conditions ??
+    usualConditions(sheet, phase, sheet[phase === "found" ? "found" : sheet.choice ? "built" : "trial"]);
   return {
     ok: true,
     body: {

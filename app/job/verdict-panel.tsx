@@ -1,7 +1,8 @@
-import { Length } from "~/look/length";
+import { Length, otherUnit } from "~/look/length";
+import { isSpread } from "~core/reading";
 import { adviceWords, VerdictMark } from "~/look/mark";
 import type { FactOf, ReadingSet, Stage } from "~core/job";
-import { roundedText, type LengthUnit } from "~core/quantity";
+import { roundedText, signedText, type LengthUnit } from "~core/quantity";
 import type { DecisionRule } from "~core/reading";
 
 const TITLE = { found: "Clearance as found", trial: "Trial clearance", built: "Clearance as built" } as const;
@@ -29,29 +30,33 @@ export function VerdictPanel({
         <h2 className="stamp quiet">{TITLE[tab]}</h2>
         {estimate ? (
           <p className="text-5xl leading-tight">
-            <Length of={estimate.mean} unit={unit} exact={false} />{" "}
-            <span className="quiet text-2xl whitespace-nowrap">
-              {estimate.count > 1 || estimate.components.some(({ name }) => name === "links")
-                ? `± ${roundedText(estimate.expanded, unit)}`
-                : "one reading"}
-            </span>
+            <Length of={estimate.mean} unit={unit} exact={false} />
           </p>
         ) : (
           <p className="text-5xl leading-tight">—</p>
         )}
         {estimate && (
-          <p className="quiet">
-            <Length of={estimate.mean} unit={unit === "mm" ? "in" : "mm"} exact={false} />
-          </p>
+          <>
+            <p className="text-xl">
+              {isSpread(estimate) ? `± ${roundedText(estimate.expanded, unit)}` : "one reading"}
+              <span className="quiet ml-3 text-base">{roundedText(estimate.mean, otherUnit(unit))}</span>
+            </p>
+            {assessment.corrections.map(({ name, amount }) => (
+              <p key={name} className="quiet text-sm">
+                {name} {signedText(amount, unit)} brings it to the spec’s state
+              </p>
+            ))}
+          </>
         )}
       </div>
-      <div className="max-w-88 text-right" role="status" aria-live="polite">
+      <div className="max-w-100 text-right" role="status" aria-live="polite">
         <div className="flex justify-end">
           <VerdictMark verdict={verdict} unit={unit} large />
         </div>
         <p className="mt-1 text-lg leading-snug">
           {readings.length === 0 ? emptyWords(tab, choice !== null) : adviceWords(verdict, unit)}
-          {drift.kind === "settled" && ` The first ${drift.from} rose while it settled; the later ones count.`}
+          {drift.kind === "settled" &&
+            ` The first ${drift.from} rose while it settled; the later ones count.`}
           {stage.at === "signed" && " A lead has signed for this pack."}
         </p>
         <p className="quiet text-sm">

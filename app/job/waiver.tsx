@@ -11,7 +11,8 @@ export function Waiver({
 }: {
   leads: { id: string; name: string }[];
   id: string;
-  actionData: { intent?: string; problems?: Record<string, string>; typed?: Record<string, string> } | undefined;
+  actionData:
+    { intent?: string; problems?: Record<string, string>; typed?: Record<string, string> } | undefined;
   signed: FactOf<"waiver"> | null;
 }) {
   if (signed) {
@@ -25,7 +26,9 @@ export function Waiver({
   const problems = sent?.problems ?? {};
   return (
     <details className="plate px-4 py-1" open={Object.keys(problems).length > 0}>
-      <summary className="touch flex cursor-pointer items-center">It must leave without being proven: a lead signs</summary>
+      <summary className="touch flex cursor-pointer items-center">
+        It must leave without being proven: a lead signs
+      </summary>
       <Form method="post" preventScrollReset>
         <input type="hidden" name="intent" value="waive" />
         <input type="hidden" name="id" value={id} />
@@ -37,7 +40,14 @@ export function Waiver({
           problem={problems.lead}
           options={leads.map((lead) => ({ value: lead.id, words: lead.name }))}
         />
-        <Field label="Lead’s PIN" name="pin" type="password" inputMode="numeric" autoComplete="off" problem={problems.pin} />
+        <Field
+          label="Lead’s PIN"
+          name="pin"
+          type="password"
+          inputMode="numeric"
+          autoComplete="off"
+          problem={problems.pin}
+        />
         <button className="btn btn-primary touch mb-3 w-full">Sign</button>
       </Form>
     </details>

@@ -7,7 +7,11 @@ export const makeCard =
   (house: House) =>
   (book: Book, facts: Fact[]): Card => {
     const job = fold(facts);
-    const sheets = worksheets(job, resolve(book, job.configuration, job.depth ?? book.depths[0] ?? ""), house);
+    const sheets = worksheets(
+      job,
+      resolve(book, job.configuration, job.depth ?? book.depths[0] ?? ""),
+      house,
+    );
     const inScope = sheets.filter(({ stage }) => stage.at !== "quiet");
     return {
       vehicle: job.booking?.body.vehicle ?? "",

@@ -22,8 +22,18 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   if (!read.ok) return refuse(read.problems);
   const { id, number, opened, book, facts } = read.document;
   const added = await addBook(pool, book);
-  if (!added.ok) return refuse(added.problems.slice(0, 10).map(({ path, message, remedy }) => `book ${path}: ${message}; ${remedy}`));
-  const here = await openJob(pool, { id, bookId: added.id, facts, opened, origin: `${number}`, author: { id: null, name: "" } });
+  if (!added.ok)
+    return refuse(
+      added.problems.slice(0, 10).map(({ path, message, remedy }) => `book ${path}: ${message}; ${remedy}`),
+    );
+  const here = await openJob(pool, {
+    id,
+    bookId: added.id,
+    facts,
+    opened,
+    origin: `${number}`,
+    author: { id: null, name: "" },
+  });
   return redirect(`/jobs/${here}`);
 };
 
@@ -32,13 +42,21 @@ export default function ImportJob({ actionData }: Route.ComponentProps) {
     <main className="mx-auto max-w-xl p-6">
       <h1 className="mb-2 text-3xl font-bold">Import a job</h1>
       <p className="mb-4 text-lg">
-        A job exported from a Yard Key (yard-key/job@1) comes in whole: its facts, who said them, and the book it was built by.
+        A job exported from a Yard Key (yard-key/job@1) comes in whole: its facts, who said them, and the book
+        it was built by.
       </p>
       <Form method="post" encType="multipart/form-data" className="plate p-5">
         <label htmlFor="file" className="stamp mb-1 block">
           File
         </label>
-        <input id="file" type="file" name="file" accept=".json,application/json" className="file-input touch mb-3 w-full" aria-describedby="file-problems" />
+        <input
+          id="file"
+          type="file"
+          name="file"
+          accept=".json,application/json"
+          className="file-input touch mb-3 w-full"
+          aria-describedby="file-problems"
+        />
         {actionData && (
           <ul id="file-problems" role="alert" className="text-error mb-3 font-semibold">
             {actionData.problems.map((problem) => (

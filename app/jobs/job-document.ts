@@ -1,25 +1,28 @@
 import Joi from "joi";
 import { factsSchema } from "~/job/fact-schema";
+import { check } from "~/server/check";
 import { JOB_FORMAT, type JobDocument } from "~core/job";
 
 const schema = Joi.object({
   format: Joi.valid(JOB_FORMAT).required(),
   id: Joi.string().uuid().required(),
   number: Joi.number().integer().min(1).required(),
-  opened: Joi.date().iso().raw().required(),
+  opened: Joi.string().isoDate().required(),
   book: Joi.object().required(),
   facts: factsSchema.required(),
 });
 
 /** Reads an exported job. @returns the document, or each problem with its place. The book is checked by whoever keeps it. */
-export function readJobDocument(text: string): { ok: true; document: JobDocument } | { ok: false; problems: string[] } {
+export function readJobDocument(
+  text: string,
+): { ok: true; document: JobDocument } | { ok: false; problems: string[] } {
   let given: unknown;
   try {
     given = JSON.parse(text);
   } catch {
     return { ok: false, problems: ["This is not JSON. Choose a file that Yard Key exported."] };
   }
-  const { value, error } = schema.validate(given, { abortEarly: false, convert: false });
-  if (error) return { ok: false, problems: error.details.slice(0, 10).map(({ message }) => message) };
-  return { ok: true, document: value as JobDocument };
+  const checked = check<JobDocument>(schema, given, { convert: false });
+  if (!checked.ok) return { ok: false, problems: checked.details.slice(0, 10).map(({ message }) => message) };
+  return { ok: true, document: checked.value };
 }

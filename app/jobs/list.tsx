@@ -25,14 +25,22 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
 export default function Jobs({ loaderData: { rows, more, filter } }: Route.ComponentProps) {
   const { staff } = useInside();
   const last = rows.at(-1);
-  const onward = new URLSearchParams({ which: filter.which, ...(filter.holder ? { holder: filter.holder } : {}), before: `${last?.number}` });
+  const onward = new URLSearchParams({
+    which: filter.which,
+    ...(filter.holder ? { holder: filter.holder } : {}),
+    before: `${last?.number}`,
+  });
   return (
     <main className="mx-auto max-w-[1320px] p-4">
       <div className="mb-4 flex items-center gap-3">
         <h1 className="text-3xl font-bold">Jobs</h1>
         <nav aria-label="Which jobs" className="ml-4 flex gap-2">
           <Tab to="/" words="Open" current={filter.which === "open" && !filter.holder} />
-          <Tab to={`/?holder=${encodeURIComponent(staff.name)}`} words="Mine" current={Boolean(filter.holder)} />
+          <Tab
+            to={`/?holder=${encodeURIComponent(staff.name)}`}
+            words="Mine"
+            current={Boolean(filter.holder)}
+          />
           <Tab to="/?which=closed" words="Closed" current={filter.which === "closed"} />
         </nav>
         <span className="grow" />
@@ -45,7 +53,9 @@ export default function Jobs({ loaderData: { rows, more, filter } }: Route.Compo
       </div>
       {rows.length === 0 ? (
         <p className="plate p-8 text-xl">
-          {filter.which === "closed" ? "No job has been closed yet." : "Nothing on the benches. Open a job for the next unit that comes in."}
+          {filter.which === "closed"
+            ? "No job has been closed yet."
+            : "Nothing on the benches. Open a job for the next unit that comes in."}
         </p>
       ) : (
         <ul className="grid gap-2">
@@ -66,7 +76,9 @@ export default function Jobs({ loaderData: { rows, more, filter } }: Route.Compo
                 </span>
                 <span className="min-w-0">
                   <span className="stamp quiet block">{row.open ? "waits for" : "closed"}</span>
-                  <span className="block truncate text-lg">{row.open ? row.waitsFor : `${row.done} of ${row.packs} packs recorded`}</span>
+                  <span className="block truncate text-lg">
+                    {row.open ? row.waitsFor : `${row.done} of ${row.packs} packs recorded`}
+                  </span>
                 </span>
                 <span className="text-right">
                   <span className="block font-semibold">{row.holder ?? "nobody yet"}</span>
@@ -87,7 +99,11 @@ export default function Jobs({ loaderData: { rows, more, filter } }: Route.Compo
 }
 
 const Tab = ({ to, words, current }: { to: string; words: string; current: boolean }) => (
-  <Link to={to} aria-current={current ? "page" : undefined} className={`btn touch ${current ? "btn-neutral" : "btn-ghost"}`}>
+  <Link
+    to={to}
+    aria-current={current ? "page" : undefined}
+    className={`btn touch ${current ? "btn-neutral" : "btn-ghost"}`}
+  >
     {words}
   </Link>
 );
@@ -95,7 +111,14 @@ const Tab = ({ to, words, current }: { to: string; words: string; current: boole
 /** One block a pack, filled when it is proven or signed. */
 function Progress({ done, packs }: { done: number; packs: number }) {
   return (
-    <svg viewBox="0 0 90 14" width="90" height="14" className="ml-auto" role="img" aria-label={`${done} of ${packs} packs done`}>
+    <svg
+      viewBox="0 0 90 14"
+      width="90"
+      height="14"
+      className="ml-auto"
+      role="img"
+      aria-label={`${done} of ${packs} packs done`}
+    >
       {Array.from({ length: packs }, (_, i) => (
         <rect
           key={i}

@@ -36,7 +36,8 @@ interface NewJob {
   [trait: `trait-${string}`]: string;
 }
 
-const said = (least: number, most: number, message: string) => Joi.string().trim().min(least).max(most).required().messages({ "*": message });
+const said = (least: number, most: number, message: string) =>
+  Joi.string().trim().min(least).max(most).required().messages({ "*": message });
 const schema = Joi.object<NewJob>({
   id: Joi.string().uuid().required(),
   book: Joi.string().uuid().required().messages({ "*": "Choose the unit." }),
@@ -92,7 +93,8 @@ export default function NewJobPage({ loaderData: { books, id }, actionData }: Ro
   const [bookId, setBookId] = useState(typed.book ?? books[0]?.id ?? "");
   const book = books.find((entry) => entry.id === bookId) ?? books[0];
   const busy = useNavigation().state !== "idle";
-  if (!book) return <p className="p-8 text-xl">No unit’s book is kept here yet. Import a job or a book first.</p>;
+  if (!book)
+    return <p className="p-8 text-xl">No unit’s book is kept here yet. Import a job or a book first.</p>;
   return (
     <main className="mx-auto max-w-[1320px] p-4">
       <h1 className="mb-4 text-3xl font-bold">Open a job</h1>
@@ -100,9 +102,21 @@ export default function NewJobPage({ loaderData: { books, id }, actionData }: Ro
         <input type="hidden" name="id" value={typed.id ?? id} />
         <section className="plate p-5">
           <h2 className="mb-3 text-xl font-bold">Vehicle</h2>
-          <Field label="Vehicle" name="vehicle" autoFocus defaultValue={typed.vehicle} problem={problems.vehicle} />
+          <Field
+            label="Vehicle"
+            name="vehicle"
+            autoFocus
+            defaultValue={typed.vehicle}
+            problem={problems.vehicle}
+          />
           <Field label="Customer" name="customer" defaultValue={typed.customer} problem={problems.customer} />
-          <Field label="Odometer" name="odometer" defaultValue={typed.odometer} problem={problems.odometer} hint="148 200 km" />
+          <Field
+            label="Odometer"
+            name="odometer"
+            defaultValue={typed.odometer}
+            problem={problems.odometer}
+            hint="148 200 km"
+          />
           <label className="stamp mb-1 block" htmlFor="words">
             The customer’s words
           </label>
@@ -160,7 +174,9 @@ export default function NewJobPage({ loaderData: { books, id }, actionData }: Ro
             problem={problems.depth}
             options={book.depths.map((depth) => ({ value: depth, words: depth }))}
           />
-          <p className="quiet mb-4 text-sm">{book.name} is made up for the demo; its figures are no maker’s specification.</p>
+          <p className="quiet mb-4 text-sm">
+            {book.name} is made up for the demo; its figures are no maker’s specification.
+          </p>
           <button className="btn btn-primary btn-lg touch w-full" disabled={busy}>
             Open the job
           </button>

@@ -21,21 +21,51 @@ const LEFT = 40;
 const RIGHT = WIDTH - 40;
 
 /** The map of a job: the unit cut along its shaft, front on the left, every pack a station that opens its worksheet. */
-export function Axis({ stations, packs, tall = false }: { stations: readonly Station[]; packs: readonly AxisPack[]; tall?: boolean }) {
-  const half = tall ? 92 : 46;
-  const middle = half + 8;
-  const height = middle + half + (tall ? 44 : 26);
+export function Axis({
+  stations,
+  packs,
+  tall = false,
+}: {
+  stations: readonly Station[];
+  packs: readonly AxisPack[];
+  tall?: boolean;
+}) {
+  const half = tall ? 92 : 34;
+  const middle = half + (tall ? 30 : 6);
+  const height = middle + half + (tall ? 38 : 20);
   const x = (at: number): number => LEFT + (at / 100) * (RIGHT - LEFT);
   const inOrder = [...packs].sort((a, b) => centre(stations, a) - centre(stations, b));
   return (
-    <nav aria-label="The unit along its axis" className="plate no-print px-3 pt-2 pb-3">
+    <nav
+      aria-label="The unit along its axis"
+      className={`plate no-print px-3 ${tall ? "pt-2 pb-3" : "py-1.5"}`}
+    >
       <svg viewBox={`0 0 ${WIDTH} ${height}`} className="block w-full" aria-hidden="true">
-        <path className="fill-case stroke-soft" strokeWidth="1.5" d={caseOutline(stations, x, middle, half)} />
+        <path
+          className="fill-case stroke-soft"
+          strokeWidth="1.5"
+          d={caseOutline(stations, x, middle, half)}
+        />
         {stations.map((station) => {
           const pack = packs.find((p) => p.station === station.id);
-          return <StationShape key={station.id} station={station} x={x} middle={middle} half={half} pack={pack} tall={tall} />;
+          return (
+            <StationShape
+              key={station.id}
+              station={station}
+              x={x}
+              middle={middle}
+              half={half}
+              pack={pack}
+              tall={tall}
+            />
+          );
         })}
-        <path className="stroke-ink" strokeWidth="1.5" strokeDasharray="18 5 4 5" d={`M${LEFT - 30} ${middle}H${RIGHT + 30}`} />
+        <path
+          className="stroke-ink"
+          strokeWidth="1.5"
+          strokeDasharray="18 5 4 5"
+          d={`M${LEFT - 30} ${middle}H${RIGHT + 30}`}
+        />
         {inOrder.map((pack, i) => {
           const from = x(centre(stations, pack));
           const to = ((i + 0.5) / inOrder.length) * WIDTH;
@@ -44,7 +74,7 @@ export function Axis({ stations, packs, tall = false }: { stations: readonly Sta
               key={pack.id}
               className={`fill-none ${pack.current ? "stroke-blue" : "stroke-soft"}`}
               strokeWidth={pack.current ? 3 : 1.5}
-              d={`M${from} ${middle + reachOf(stations, pack, half)}V${height - 14}H${to}v14`}
+              d={`M${from} ${middle + reachOf(stations, pack, half)}V${middle + half + 6}L${to} ${height - 6}V${height}`}
             />
           );
         })}
@@ -55,18 +85,25 @@ export function Axis({ stations, packs, tall = false }: { stations: readonly Sta
             <Link
               to={pack.to}
               aria-current={pack.current ? "page" : undefined}
-              className={`touch flex h-full items-center gap-3 rounded border-2 px-3 py-1.5 ${
+              className={`touch flex h-full items-center gap-3 rounded border-2 px-3 ${tall ? "py-1.5" : "justify-center"} ${
                 pack.current ? "border-primary bg-base-200" : "border-base-300"
               } ${pack.quiet ? "border-dashed" : ""}`}
             >
-              <Mark name={pack.mark} size={tall ? 38 : 30} />
-              <span className="min-w-0 leading-tight">
-                <span className="flex items-baseline gap-2">
-                  <span className={`font-bold ${tall ? "text-2xl" : "text-lg"}`}>{pack.name}</span>
-                  {tall && <span className="quiet truncate text-sm">{pack.aka}</span>}
+              <Mark name={pack.mark} size={tall ? 38 : 26} />
+              {tall ? (
+                <span className="min-w-0 leading-tight">
+                  <span className="flex items-baseline gap-2">
+                    <span className="text-2xl font-bold">{pack.name}</span>
+                    <span className="quiet truncate text-sm">{pack.aka}</span>
+                  </span>
+                  <span className={`block ${pack.quiet ? "quiet" : ""}`}>{pack.words}</span>
                 </span>
-                <span className={`block ${pack.quiet ? "quiet" : ""} ${tall ? "" : "truncate text-sm"}`}>{pack.words}</span>
-              </span>
+              ) : (
+                <span className="flex min-w-0 items-baseline gap-2">
+                  <b className="text-lg">{pack.name}</b>
+                  <span className={`truncate text-sm ${pack.quiet ? "quiet" : ""}`}>{pack.words}</span>
+                </span>
+              )}
             </Link>
           </li>
         ))}
@@ -85,7 +122,12 @@ const reachOf = (stations: readonly Station[], pack: AxisPack, half: number): nu
   ((stationOf(stations, pack)?.reach ?? 50) / 100) * half;
 
 /** The case follows the stations: wide at the converter, narrow at the tail. */
-function caseOutline(stations: readonly Station[], x: (at: number) => number, middle: number, half: number): string {
+function caseOutline(
+  stations: readonly Station[],
+  x: (at: number) => number,
+  middle: number,
+  half: number,
+): string {
   const inOrder = [...stations].sort((a, b) => a.from - b.from);
   const upper = inOrder.flatMap(({ from, to, reach }) => {
     const y = Math.min(half + 4, (reach / 100) * half + 9);
@@ -123,7 +165,7 @@ function StationShape({ station, x, middle, half, pack, tall }: ShapeProps) {
         </g>
       ))}
       {tall && !pack && (
-        <text className="stamp" textAnchor="middle" x={from + wide / 2} y={middle + half + 26} opacity="0.8">
+        <text className="stamp" textAnchor="middle" x={from + wide / 2} y="14" opacity="0.8">
           {station.name}
         </text>
       )}
@@ -142,13 +184,31 @@ function shape(kind: Station["kind"], wide: number, reach: number, line: string,
         />
       );
     case "pump":
-      return <path className={`fill-reaction ${line}`} strokeWidth={thick} d={`M0 4V${reach}H${wide * 0.55}V${reach * 0.45}H${wide}V4z`} />;
+      return (
+        <path
+          className={`fill-reaction ${line}`}
+          strokeWidth={thick}
+          d={`M0 4V${reach}H${wide * 0.55}V${reach * 0.45}H${wide}V4z`}
+        />
+      );
     case "gear set":
       return (
         <g className={line} strokeWidth={thick}>
           <rect className="fill-steel" x={wide * 0.12} y="4" width={wide * 0.76} height={reach * 0.26} />
-          <rect className="fill-paper" x={wide * 0.24} y={reach * 0.34} width={wide * 0.52} height={reach * 0.34} />
-          <rect className="fill-steel" x={wide * 0.05} y={reach * 0.76} width={wide * 0.9} height={reach * 0.24} />
+          <rect
+            className="fill-paper"
+            x={wide * 0.24}
+            y={reach * 0.34}
+            width={wide * 0.52}
+            height={reach * 0.34}
+          />
+          <rect
+            className="fill-steel"
+            x={wide * 0.05}
+            y={reach * 0.76}
+            width={wide * 0.9}
+            height={reach * 0.24}
+          />
         </g>
       );
     case "drum":
@@ -166,9 +226,21 @@ function shape(kind: Station["kind"], wide: number, reach: number, line: string,
         </g>
       );
     case "support":
-      return <path className={`fill-reaction ${line}`} strokeWidth={thick} d={`M${wide * 0.3} 4V${reach}H${wide * 0.7}V4z`} />;
+      return (
+        <path
+          className={`fill-reaction ${line}`}
+          strokeWidth={thick}
+          d={`M${wide * 0.3} 4V${reach}H${wide * 0.7}V4z`}
+        />
+      );
     case "output":
-      return <path className={`fill-piston ${line}`} strokeWidth={thick} d={`M0 0V${reach}H${wide * 0.7}V${reach * 0.7}H${wide}V0z`} />;
+      return (
+        <path
+          className={`fill-piston ${line}`}
+          strokeWidth={thick}
+          d={`M0 0V${reach}H${wide * 0.7}V${reach * 0.7}H${wide}V0z`}
+        />
+      );
   }
 }
 

@@ -7,7 +7,17 @@ export const otherUnit = (unit: LengthUnit): LengthUnit => (unit === "mm" ? "in"
 export const lengthWords = (length: Nm, unit: LengthUnit): string => roundedText(length, unit);
 
 /** A length with its unit; the other unit small beside it when asked for. */
-export function Length({ of, unit, both = false, exact = true }: { of: Nm; unit: LengthUnit; both?: boolean; exact?: boolean }) {
+export function Length({
+  of,
+  unit,
+  both = false,
+  exact = true,
+}: {
+  of: Nm;
+  unit: LengthUnit;
+  both?: boolean;
+  exact?: boolean;
+}) {
   const write = exact ? lengthText : roundedText;
   return (
     <span className="whitespace-nowrap">

@@ -9,7 +9,8 @@ export interface Look {
 }
 
 export function readLook(cookies: string | null): Look {
-  const value = (name: string): string | undefined => new RegExp(`(?:^|;\\s*)${name}=(\\w+)`).exec(cookies ?? "")?.[1];
+  const value = (name: string): string | undefined =>
+    new RegExp(`(?:^|;\\s*)${name}=(\\w+)`).exec(cookies ?? "")?.[1];
   const theme = value("look-theme");
   const unit = value("look-unit");
   return {

@@ -3,9 +3,11 @@ import type { LengthUnit } from "~core/quantity";
 import type { Verdict } from "~core/reading";
 
 /** The names of the marks: a verdict's kind with its side, and the two states without a figure. */
-export type MarkName = "inside" | "tight" | "loose" | "too close" | "too few" | "creeping" | "signed" | "quiet" | "none";
+export type MarkName =
+  "inside" | "tight" | "loose" | "too close" | "too few" | "creeping" | "signed" | "quiet" | "none" | "begun";
 
-export const markOf = (verdict: Verdict): MarkName => (verdict.kind === "outside" ? verdict.side : verdict.kind);
+export const markOf = (verdict: Verdict): MarkName =>
+  verdict.kind === "outside" ? verdict.side : verdict.kind;
 
 const TONE: Record<MarkName, "good" | "bad" | "warn" | "ink"> = {
   inside: "good",
@@ -17,7 +19,11 @@ const TONE: Record<MarkName, "good" | "bad" | "warn" | "ink"> = {
   signed: "good",
   quiet: "ink",
   none: "ink",
+  begun: "ink",
 };
+
+/** Marks that say nothing about limits. */
+const POSTLESS: ReadonlySet<MarkName> = new Set(["quiet", "signed", "none", "begun"]);
 
 /**
  * A verdict as a drawing of what it means: two posts are the limits, the block is the figure. The shape alone tells it, without
@@ -30,16 +36,23 @@ export function Mark({ name, size = 28, x, y }: { name: MarkName; size?: number;
   const line = `fill-none stroke-${tone}`;
   return (
     <svg viewBox="0 0 28 28" width={size} height={size} x={x} y={y} aria-hidden="true" className="shrink-0">
-      {name !== "quiet" && name !== "signed" && name !== "none" && <path className={post} strokeWidth="3" d="M6 4v20M22 4v20" />}
+      {!POSTLESS.has(name) && <path className={post} strokeWidth="3" d="M6 4v20M22 4v20" />}
       {name === "inside" && <rect className={block} x="9.5" y="8" width="9" height="12" />}
       {name === "tight" && <path className={block} d="M1 8h8v12H1z M12 14l6-5v10z" />}
       {name === "loose" && <path className={block} d="M19 8h8v12h-8z M16 14l-6-5v10z" />}
       {name === "too close" && <path className={block} d="M17 14l5-7 5 7-5 7z" />}
-      {name === "too few" && <path className={line} strokeWidth="2.5" strokeDasharray="3 3" d="M10 9h8v10h-8z" />}
+      {name === "too few" && (
+        <path className={line} strokeWidth="2.5" strokeDasharray="3 3" d="M10 9h8v10h-8z" />
+      )}
       {name === "creeping" && <path className={line} strokeWidth="3" d="M9 20h4v-5h4v-5h3" />}
-      {name === "signed" && <path className={line} strokeWidth="3" d="M4 18c4-12 7-12 7-3s3 5 5 1 3-3 3 0 2 3 5 0M4 24h20" />}
+      {name === "signed" && (
+        <path className={line} strokeWidth="3" d="M4 18c4-12 7-12 7-3s3 5 5 1 3-3 3 0 2 3 5 0M4 24h20" />
+      )}
       {name === "quiet" && <path className={line} strokeWidth="2.5" opacity="0.6" d="M8 14h12" />}
-      {name === "none" && <circle className={line} strokeWidth="2.5" cx="14" cy="14" r="7" />}
+      {(name === "none" || name === "begun") && (
+        <circle className={line} strokeWidth="2.5" cx="14" cy="14" r="8" />
+      )}
+      {name === "begun" && <path className="fill-blue" d="M14 9.5a4.5 4.5 0 0 0 0 9z" />}
     </svg>
   );
 }
@@ -52,10 +65,20 @@ const INK: Record<"good" | "bad" | "warn" | "ink", string> = {
 };
 
 /** Mark and word together. */
-export function VerdictMark({ verdict, unit, large = false }: { verdict: Verdict; unit: LengthUnit; large?: boolean }) {
+export function VerdictMark({
+  verdict,
+  unit,
+  large = false,
+}: {
+  verdict: Verdict;
+  unit: LengthUnit;
+  large?: boolean;
+}) {
   const name = markOf(verdict);
   return (
-    <span className={`inline-flex items-center gap-2 font-bold ${INK[TONE[name]]} ${large ? "text-2xl" : ""}`}>
+    <span
+      className={`inline-flex items-center gap-2 font-bold ${INK[TONE[name]]} ${large ? "text-[1.4rem] whitespace-nowrap" : ""}`}
+    >
       <Mark name={name} size={large ? 40 : 28} />
       {verdictWords(verdict, unit)}
     </span>
@@ -68,7 +91,7 @@ export function verdictWords(verdict: Verdict, unit: LengthUnit): string {
     case "inside":
       return "Inside";
     case "outside":
-      return `Outside: ${verdict.side} by ${lengthWords(verdict.by, unit)}`;
+      return `Outside, ${verdict.side} by ${lengthWords(verdict.by, unit)}`;
     case "too close":
       return "Too close to call";
     case "too few":

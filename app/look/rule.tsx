@@ -1,5 +1,5 @@
 import { roundedText, type LengthUnit, type Nm } from "~core/quantity";
-import type { Assessment, Estimate, Spec } from "~core/reading";
+import { isSpread, type Assessment, type Estimate, type Spec } from "~core/reading";
 import type { Target } from "~core/select";
 
 /** Something drawn above the scale: a prediction, never drawn like a measurement. */
@@ -17,8 +17,14 @@ const BASE = 96;
 function scaleFor(spec: Spec, lengths: readonly number[]): (length: number) => number {
   const width = spec.max - spec.min;
   const far = 2.2 * width;
-  const low = Math.max(spec.min - far, Math.min(spec.min - 0.6 * width, ...lengths.map((l) => l - 0.1 * width)));
-  const high = Math.min(spec.max + far, Math.max(spec.max + 0.6 * width, ...lengths.map((l) => l + 0.1 * width)));
+  const low = Math.max(
+    spec.min - far,
+    Math.min(spec.min - 0.6 * width, ...lengths.map((l) => l - 0.1 * width)),
+  );
+  const high = Math.min(
+    spec.max + far,
+    Math.max(spec.max + 0.6 * width, ...lengths.map((l) => l + 0.1 * width)),
+  );
   return (length) => LEFT + ((Math.min(high, Math.max(low, length)) - low) / (high - low)) * (RIGHT - LEFT);
 }
 
@@ -51,13 +57,24 @@ export function Rule({
       role="img"
       aria-label={`Spec ${show(spec.min)} to ${show(spec.max)}; ${summary}`}
     >
-      <rect className="fill-band" x={at(spec.min)} y={BASE - 62} width={at(spec.max) - at(spec.min)} height={62} />
+      <rect
+        className="fill-band"
+        x={at(spec.min)}
+        y={BASE - 62}
+        width={at(spec.max) - at(spec.min)}
+        height={62}
+      />
       <Ticks spec={spec} at={at} />
       <Limit x={at(spec.min)} word="min" label={show(spec.min)} anchor="end" />
       <Limit x={at(spec.max)} word="max" label={show(spec.max)} anchor="start" />
       {target.kind === "at" && (
         <g>
-          <path className="stroke-brass fill-none" strokeWidth="2.5" strokeDasharray="7 4" d={`M${at(target.length)} ${BASE - 74}v${74}`} />
+          <path
+            className="stroke-brass fill-none"
+            strokeWidth="2.5"
+            strokeDasharray="7 4"
+            d={`M${at(target.length)} ${BASE - 74}v${74}`}
+          />
           <text className="stamp" textAnchor="middle" x={at(target.length)} y={BASE - 80}>
             target {show(target.length)}
           </text>
@@ -76,8 +93,12 @@ export function Rule({
             strokeDasharray="3 3"
             d={`M${at(guess.mean - guess.expanded)} ${BASE + 58}H${at(guess.mean + guess.expanded)}`}
           />
-          <path className="stroke-blue fill-paper" strokeWidth="2.5" d={`M${at(guess.mean)} ${BASE + 50}l8 8-8 8-8-8z`} />
-          <text x={at(guess.mean) + 14} y={BASE + 63} fontSize="15">
+          <path
+            className="stroke-blue fill-paper"
+            strokeWidth="2.5"
+            d={`M${at(guess.mean)} ${BASE + 50}l8 8-8 8-8-8z`}
+          />
+          <text x={at(guess.mean + guess.expanded) + 12} y={BASE + 63} fontSize="15">
             {label}
           </text>
         </g>
@@ -86,7 +107,17 @@ export function Rule({
   );
 }
 
-function Limit({ x, word, label, anchor }: { x: number; word: string; label: string; anchor: "start" | "end" }) {
+function Limit({
+  x,
+  word,
+  label,
+  anchor,
+}: {
+  x: number;
+  word: string;
+  label: string;
+  anchor: "start" | "end";
+}) {
   const away = anchor === "end" ? -8 : 8;
   return (
     <g>
@@ -104,12 +135,18 @@ function Limit({ x, word, label, anchor }: { x: number; word: string; label: str
 /** Graduations at a tenth of the band, so that the eye can count. */
 function Ticks({ spec, at }: { spec: Spec; at: (length: number) => number }) {
   const step = (spec.max - spec.min) / 10;
-  const ticks = Array.from({ length: 23 }, (_, i) => ({ x: at(spec.min + (i - 6) * step), long: (i - 6) % 5 === 0 }));
+  const ticks = Array.from({ length: 23 }, (_, i) => ({
+    x: at(spec.min + (i - 6) * step),
+    long: (i - 6) % 5 === 0,
+  }));
   return (
     <path
       className="stroke-soft fill-none"
       strokeWidth="1.5"
-      d={ticks.filter(({ x }) => x > LEFT && x < RIGHT).map(({ x, long }) => `M${x} ${BASE}v${long ? 12 : 7}`).join("")}
+      d={ticks
+        .filter(({ x }) => x > LEFT && x < RIGHT)
+        .map(({ x, long }) => `M${x} ${BASE}v${long ? 12 : 7}`)
+        .join("")}
     />
   );
 }
@@ -126,15 +163,32 @@ function ReadingMark({ mark, at }: { mark: Assessment["marks"][number]; at: (len
     const open = low === undefined ? "M-10 0l-6 5m6-5l-6-5" : high === undefined ? "M10 0l6 5m-6-5l6-5" : "";
     return (
       <g opacity={faint} transform={`translate(0 ${y})`}>
-        <path className="stroke-ink fill-none" strokeWidth="3" d={`M${at(from)} -6v12M${at(from)} 0H${at(to)}M${at(to)} -6v12`} />
-        {open && <path className="stroke-ink fill-none" strokeWidth="2.5" d={open} transform={`translate(${at(from)} 0)`} />}
+        <path
+          className="stroke-ink fill-none"
+          strokeWidth="3"
+          d={`M${at(from)} -6v12M${at(from)} 0H${at(to)}M${at(to)} -6v12`}
+        />
+        {open && (
+          <path
+            className="stroke-ink fill-none"
+            strokeWidth="2.5"
+            d={open}
+            transform={`translate(${at(from)} 0)`}
+          />
+        )}
       </g>
     );
   }
   const x = at(from);
   return (
     <g opacity={faint}>
-      <circle className={use === "used" ? "fill-ink" : "stroke-ink fill-paper"} strokeWidth="2" cx={x} cy={y} r="5.5" />
+      <circle
+        className={use === "used" ? "fill-ink" : "stroke-ink fill-paper"}
+        strokeWidth="2"
+        cx={x}
+        cy={y}
+        r="5.5"
+      />
       {use === "out" && <path className="stroke-bad" strokeWidth="2.5" d={`M${x - 9} ${y + 9}l18-18`} />}
     </g>
   );
@@ -148,7 +202,13 @@ function Mean({ estimate, at }: { estimate: Estimate; at: (length: number) => nu
   return (
     <g>
       <path className="fill-blue" d={`M${x} ${BASE + 2}l9 16h-18z`} />
-      <path className="stroke-blue fill-none" strokeWidth="3.5" d={`M${from} ${BASE + 20}v14M${from} ${BASE + 27}H${to}M${to} ${BASE + 20}v14`} />
+      {isSpread(estimate) && (
+        <path
+          className="stroke-blue fill-none"
+          strokeWidth="3.5"
+          d={`M${from} ${BASE + 20}v14M${from} ${BASE + 27}H${to}M${to} ${BASE + 20}v14`}
+        />
+      )}
     </g>
   );
 }

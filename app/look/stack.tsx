@@ -2,7 +2,7 @@ import { drawStack, GAP_DRAWN, type Plate } from "~core/pack";
 import { roundedText, type LengthUnit, type Nm } from "~core/quantity";
 
 const WIDTH = 640;
-const TOP = 30;
+const TOP = 52;
 const HALF = 84;
 
 const FILL = {
@@ -44,22 +44,46 @@ export function Stack({
   return (
     <svg viewBox={`0 0 ${WIDTH} ${TOP + HALF + 58}`} className="w-full" role="img" aria-label={words}>
       {/* the drum's wall with the ring groove */}
-      <path className="fill-case stroke-soft" strokeWidth="1.5" d={`M8 ${TOP - 18}H${x(length) + 34}v16H8z`} />
+      <path
+        className="fill-case stroke-soft"
+        strokeWidth="1.5"
+        d={`M8 ${TOP - 18}H${x(length) + 34}v16H8z`}
+      />
       {/* the piston with its lip seal */}
       <path className="fill-piston" d={`M26 ${TOP + 6}h28v${HALF - 12}h-16v-14h-12z`} />
       <path className="stroke-ink fill-none" strokeWidth="2.5" d={`M26 ${TOP + 12}l-7-6`} />
       {pieces.map((piece, i) => {
         const from = x(piece.from);
         const wide = Math.max(x(piece.to) - from, 1.5);
-        if (piece.kind === "gap") return <Gap key={i} from={from} wide={wide} label={roundedText(piece.thickness, unit)} predicted={predicted} />;
+        if (piece.kind === "gap")
+          return (
+            <Gap
+              key={i}
+              from={from}
+              wide={wide}
+              label={roundedText(piece.thickness, unit)}
+              predicted={predicted}
+            />
+          );
         if (piece.kind === "ring") {
           return (
             <g key={i}>
               <rect className="fill-brass" x={from} y={TOP - 16} width={wide} height={40} />
-              <text textAnchor="middle" x={from + wide / 2} y={TOP + HALF + 44} fontSize="15" fontWeight="700">
+              <text
+                textAnchor="middle"
+                x={from + wide / 2}
+                y={TOP + HALF + 44}
+                fontSize="15"
+                fontWeight="700"
+              >
                 {roundedText(piece.thickness, unit)}
               </text>
-              <path className="stroke-soft" strokeWidth="1.5" strokeDasharray="2 3" d={`M${from + wide / 2} ${TOP + 26}v${HALF + 2}`} />
+              <path
+                className="stroke-soft"
+                strokeWidth="1.5"
+                strokeDasharray="2 3"
+                d={`M${from + wide / 2} ${TOP + 26}v${HALF + 2}`}
+              />
             </g>
           );
         }
@@ -67,19 +91,50 @@ export function Stack({
         const outer = piece.kind === "friction" ? TOP + 16 : TOP + 2;
         const inner = piece.kind === "friction" ? TOP + HALF + 12 : TOP + HALF;
         if (piece.kind === "waved plate") {
-          return <path key={i} className="stroke-ink fill-steel" strokeWidth="1" d={waved(from, wide, outer, inner)} />;
+          return (
+            <path
+              key={i}
+              className="stroke-ink fill-steel"
+              strokeWidth="1"
+              d={waved(from, wide, outer, inner)}
+            />
+          );
         }
-        return <rect key={i} className={`${FILL[piece.kind]} stroke-ink`} strokeWidth="1" x={from} y={outer} width={wide} height={inner - outer} />;
+        return (
+          <rect
+            key={i}
+            className={`${FILL[piece.kind]} stroke-ink`}
+            strokeWidth="1"
+            x={from}
+            y={outer}
+            width={wide}
+            height={inner - outer}
+          />
+        );
       })}
-      <path className="stroke-soft fill-none" strokeWidth="1.5" d={`M8 ${TOP + HALF + 20}H${x(length) + 34}`} />
+      <path
+        className="stroke-soft fill-none"
+        strokeWidth="1.5"
+        d={`M8 ${TOP + HALF + 20}H${x(length) + 34}`}
+      />
       <text className="stamp" x="8" y={TOP + HALF + 44}>
-        {caption} · {frictions} F + {steels} S
+        {caption} · {frictions} F + {steels} S{gap !== null && ` · gap drawn ×${GAP_DRAWN}`}
       </text>
     </svg>
   );
 }
 
-function Gap({ from, wide, label, predicted }: { from: number; wide: number; label: string; predicted: boolean }) {
+function Gap({
+  from,
+  wide,
+  label,
+  predicted,
+}: {
+  from: number;
+  wide: number;
+  label: string;
+  predicted: boolean;
+}) {
   const middle = from + wide / 2;
   return (
     <g>
@@ -92,12 +147,14 @@ function Gap({ from, wide, label, predicted }: { from: number; wide: number; lab
         width={wide}
         height={HALF - 2}
       />
-      <path className="stroke-blue fill-none" strokeWidth="2.5" d={`M${from + 2} ${TOP + 56}H${from + wide - 2}m-7-5l7 5-7 5M${from + 9} ${TOP + 51}l-7 5 7 5`} />
-      <text textAnchor="middle" x={middle} y={TOP + 40} fontSize="17" fontWeight="700">
+      <path
+        className="stroke-blue fill-none"
+        strokeWidth="2.5"
+        d={`M${from + 2} ${TOP + 56}H${from + wide - 2}m-7-5l7 5-7 5M${from + 9} ${TOP + 51}l-7 5 7 5`}
+      />
+      <path className="stroke-blue" strokeWidth="1.5" d={`M${middle} ${TOP - 24}V${TOP + 52}`} />
+      <text textAnchor="middle" x={middle} y={TOP - 30} fontSize="18" fontWeight="700">
         {label}
-      </text>
-      <text textAnchor="middle" x={middle} y={TOP + 78} fontSize="13">
-        drawn ×{GAP_DRAWN}
       </text>
     </g>
   );
@@ -109,6 +166,8 @@ function waved(from: number, wide: number, top: number, bottom: number): string 
   const quarter = (bottom - top) / 4;
   const half = quarter / 2;
   const side = (sign: 1 | -1): string =>
-    `q${swing * sign} ${half * sign} 0 ${quarter * sign}q${-swing * sign} ${half * sign} 0 ${quarter * sign}`.repeat(2);
+    `q${swing * sign} ${half * sign} 0 ${quarter * sign}q${-swing * sign} ${half * sign} 0 ${quarter * sign}`.repeat(
+      2,
+    );
   return `M${from} ${top}${side(1)}h${wide}${side(-1)}z`;
 }

@@ -32,12 +32,15 @@ export function Working({
   const used = marks.filter(({ use }) => use === "used");
   return (
     <details className="mt-2">
-      <summary className="touch quiet flex cursor-pointer items-center font-semibold underline underline-offset-4">Working</summary>
+      <summary className="touch quiet flex cursor-pointer items-center font-semibold underline underline-offset-4">
+        Working
+      </summary>
       <div className="text-base leading-relaxed">
         <p>
-          Spec {roundedText(spec.min, unit)} to {roundedText(spec.max, unit)}, stated {spec.state.soak}, facings {spec.state.facings}
-          {spec.state.wave ? `, wave ${spec.state.wave}` : ""}; the book’s, checked {chain.spec.checked}. Made up for the demo, not a
-          maker’s figure.
+          Spec {roundedText(spec.min, unit)} to {roundedText(spec.max, unit)}, stated {spec.state.soak},
+          facings {spec.state.facings}
+          {spec.state.wave ? `, wave ${spec.state.wave}` : ""}; the book’s, checked {chain.spec.checked}. Made
+          up for the demo, not a maker’s figure.
         </p>
         {assessment.corrections.map(({ name, amount, within }) => (
           <p key={name}>
@@ -48,9 +51,11 @@ export function Working({
         {estimate && (
           <>
             <p>
-              Mean of {estimate.count}: ({used.map(({ low, high }) => figureOf(low, high, unit)).join(" + ")}) ÷ {estimate.count} ={" "}
-              <b>{roundedText(estimate.mean, unit)}</b>
-              {estimate.spread !== null && <>; spread s = {roundedText(Math.round(estimate.spread) as Nm, unit, FINE[unit])}</>}
+              Mean of {estimate.count}: ({used.map(({ low, high }) => figureOf(low, high, unit)).join(" + ")})
+              ÷ {estimate.count} = <b>{roundedText(estimate.mean, unit)}</b>
+              {estimate.spread !== null && (
+                <>; spread s = {roundedText(Math.round(estimate.spread) as Nm, unit, FINE[unit])}</>
+              )}
             </p>
             <Budget estimate={estimate} unit={unit} />
             <p>
@@ -96,8 +101,8 @@ export function Budget({ estimate, unit }: { estimate: Estimate; unit: LengthUni
         </tr>
         <tr>
           <th scope="row" className="pr-4 text-left font-normal">
-            U = k·u, 95 %, k = {estimate.k.toFixed(2)} (Student, {estimate.dof === Infinity ? "∞" : estimate.dof.toFixed(1)} degrees of
-            freedom)
+            U = k·u, 95 %, k = {estimate.k.toFixed(2)} (Student,{" "}
+            {estimate.dof === Infinity ? "∞" : estimate.dof.toFixed(1)} degrees of freedom)
           </th>
           <td className="text-right font-bold">{fine(estimate.expanded)}</td>
         </tr>

@@ -45,7 +45,9 @@ class Outbox {
     void this.database
       .then((db) => db.getAll(STORE) as Promise<Waiting[]>)
       .then((kept) => {
-        this.set({ waiting: [...kept, ...this.state.waiting.filter(({ n }) => !kept.some((k) => k.n === n))] });
+        this.set({
+          waiting: [...kept, ...this.state.waiting.filter(({ n }) => !kept.some((k) => k.n === n))],
+        });
         void this.flush();
       });
     window.addEventListener("online", () => void this.flush());
@@ -100,7 +102,10 @@ class Outbox {
     }
   }
 
-  private async send({ job, fact }: Waiting): Promise<"stored" | "away" | "signed out" | { refused: string }> {
+  private async send({
+    job,
+    fact,
+  }: Waiting): Promise<"stored" | "away" | "signed out" | { refused: string }> {
     const response = await fetch(`/jobs/${job}/facts`, {
       method: "POST",
       headers: { "Content-Type": "application/json", Accept: "application/json" },

@@ -1,4 +1,5 @@
 import type { ObjectSchema } from "joi";
+import { check } from "./check";
 
 /** What a form gets back when something was wrong: a message at each field, and everything as it was typed. */
 export interface FormProblems {
@@ -11,12 +12,15 @@ export interface FormProblems {
  *
  * @returns the values, or every problem by field and what was typed.
  */
-export async function readForm<T>(request: Request, schema: ObjectSchema<T>): Promise<{ values: T } | FormProblems> {
+export async function readForm<T>(
+  request: Request,
+  schema: ObjectSchema<T>,
+): Promise<{ values: T } | FormProblems> {
   const typed: Record<string, string> = {};
   for (const [name, value] of await request.formData()) if (typeof value === "string") typed[name] = value;
-  const { value, error } = schema.validate(typed, { abortEarly: false, stripUnknown: true, errors: { label: false } });
-  if (!error) return { values: value };
+  const checked = check(schema, typed, { stripUnknown: true, errors: { label: false } });
+  if (checked.ok) return { values: checked.value };
   const problems: Record<string, string> = {};
-  for (const { path, message } of error.details) problems[String(path[0])] ??= message;
+  for (const { path, message } of checked.details) problems[String(path[0])] ??= message;
   return { problems, typed };
 }

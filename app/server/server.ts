@@ -17,7 +17,12 @@ export interface Settings {
 }
 
 /** One web process. Any number of them may run on one database. */
-export async function createApp({ databaseUrl, gaugeUrl, gallery, log }: Settings): Promise<{ app: Express; close: () => Promise<void> }> {
+export async function createApp({
+  databaseUrl,
+  gaugeUrl,
+  gallery,
+  log,
+}: Settings): Promise<{ app: Express; close: () => Promise<void> }> {
   const pool = openPool(databaseUrl, (error) => log.warn({ err: error }, "database connection lost"));
   const key = await cookieKey(pool);
   const app = express();
@@ -32,7 +37,12 @@ export async function createApp({ databaseUrl, gaugeUrl, gallery, log }: Setting
   app.use(secured());
   app.use(sameOrigin(log));
   // A stream of needle positions must not wait in a compressor's buffer.
-  app.use(compression({ filter: (request, response) => request.path !== "/gauge/stream" && compression.filter(request, response) }));
+  app.use(
+    compression({
+      filter: (request, response) =>
+        request.path !== "/gauge/stream" && compression.filter(request, response),
+    }),
+  );
   app.use("/assets", express.static("build/client/assets", { immutable: true, maxAge: "1y" }));
   app.use(express.static("build/client", { maxAge: "1h" }));
   app.use(
@@ -57,7 +67,16 @@ function logged(log: Logger): RequestHandler {
     const id = randomUUID();
     response.on("finish", () => {
       const level = response.statusCode >= 500 ? "error" : "info";
-      log[level]({ id, method: request.method, path: request.path, status: response.statusCode, ms: Math.round(performance.now() - begun) }, "request");
+      log[level](
+        {
+          id,
+          method: request.method,
+          path: request.path,
+          status: response.statusCode,
+          ms: Math.round(performance.now() - begun),
+        },
+        "request",
+      );
     });
     next();
   };
@@ -70,7 +89,11 @@ function secured(): RequestHandler {
       useDefaults: false,
       directives: {
         defaultSrc: ["'self'"],
-        scriptSrc: ["'self'", (_request, response) => `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`],
+        scriptSrc: [
+          "'self'",
+          (_request, response) =>
+            `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`,
+        ],
         styleSrc: ["'self'"],
         imgSrc: ["'self'", "data:", "blob:"],
         connectSrc: ["'self'"],
@@ -105,6 +128,9 @@ function failed(log: Logger): ErrorRequestHandler {
   return (error: unknown, _request, response, next) => {
     log.error({ err: error }, "request failed");
     if (response.headersSent) return next(error);
-    response.status(500).type("text").send("Something went wrong in Yard Key; nothing was changed. Try again.");
+    response
+      .status(500)
+      .type("text")
+      .send("Something went wrong in Yard Key; nothing was changed. Try again.");
   };
 }

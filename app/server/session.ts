@@ -19,7 +19,10 @@ export const sealSession = (context: Context, request: Request, sessionId: strin
 export const clearSession = (context: Context, request: Request): Promise<string> =>
   cookieFor(context, request).serialize("", { maxAge: 0 });
 
-export async function sessionOf(context: Context, request: Request): Promise<{ staff: Staff; sessionId: string } | null> {
+export async function sessionOf(
+  context: Context,
+  request: Request,
+): Promise<{ staff: Staff; sessionId: string } | null> {
   const sessionId: unknown = await cookieFor(context, request).parse(request.headers.get("cookie"));
   if (typeof sessionId !== "string" || sessionId === "") return null;
   const staff = await sessionStaff(context.get(ground).pool, sessionId);
@@ -34,7 +37,8 @@ export const door: MiddlewareFunction<Response> = async ({ request, context }) =
     return;
   }
   const url = new URL(request.url);
-  if (request.headers.get("accept")?.includes("application/json")) throw Response.json({ problem: "sign in again" }, { status: 401 });
+  if (request.headers.get("accept")?.includes("application/json"))
+    throw Response.json({ problem: "sign in again" }, { status: 401 });
   const from = url.pathname.replace(/\.data$/, "");
   throw redirect(from === "/" || from === "/_root" ? "/sign-in" : `/sign-in?to=${encodeURIComponent(from)}`);
 };
@@ -42,6 +46,7 @@ export const door: MiddlewareFunction<Response> = async ({ request, context }) =
 /** @throws a 403 response unless the person signed in has one of the roles. */
 export function mustBe(context: Context, ...roles: Role[]): Staff {
   const { staff } = context.get(visitor);
-  if (!roles.includes(staff.role)) throw new Response(`Only ${roles.join(" or ")} may do this.`, { status: 403 });
+  if (!roles.includes(staff.role))
+    throw new Response(`Only ${roles.join(" or ")} may do this.`, { status: 403 });
   return staff;
 }

@@ -22,7 +22,12 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
 const schema = Joi.object<{ id: string; part: string; quantity: number }>({
   id: Joi.string().uuid().required(),
   part: Joi.string().max(80).required(),
-  quantity: Joi.number().integer().min(1).max(1000).required().messages({ "*": "A whole number from 1 to 1000." }),
+  quantity: Joi.number()
+    .integer()
+    .min(1)
+    .max(1000)
+    .required()
+    .messages({ "*": "A whole number from 1 to 1000." }),
 });
 
 /** Books in what was bought. */
@@ -34,7 +39,10 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
     await receive(context.get(ground).pool, { ...form.values, by: staff.name });
   } catch (error) {
     if (sqlState(error) !== FOREIGN_KEY_VIOLATION) throw error;
-    return data({ problems: { quantity: "The shelf has no such part." }, typed: { part: form.values.part } }, { status: 404 });
+    return data(
+      { problems: { quantity: "The shelf has no such part." }, typed: { part: form.values.part } },
+      { status: 404 },
+    );
   }
   return data({ problems: {}, typed: {} });
 };
@@ -62,7 +70,9 @@ export default function Shelf({ loaderData: { rows, more }, actionData }: Route.
                 {row.orderDays !== null && ` · ${row.orderDays} d`}
               </span>
               {row.oddPieces.length > 0 && (
-                <span className="block text-sm">odd pieces: {row.oddPieces.map(({ measured }) => lengthText(nm(measured), "mm")).join(", ")}</span>
+                <span className="block text-sm">
+                  odd pieces: {row.oddPieces.map(({ measured }) => lengthText(nm(measured), "mm")).join(", ")}
+                </span>
               )}
             </span>
             {keeps && (
@@ -102,7 +112,9 @@ function Count({ row: { onHand } }: { row: ShelfRow }) {
   const words = onHand === 0 ? "none" : onHand <= LOW ? "low" : "";
   return (
     <span className="w-16 shrink-0 text-center leading-none">
-      <b className={`block text-3xl ${onHand === 0 ? "text-error" : onHand <= LOW ? "text-warning" : ""}`}>{onHand}</b>
+      <b className={`block text-3xl ${onHand === 0 ? "text-error" : onHand <= LOW ? "text-warning" : ""}`}>
+        {onHand}
+      </b>
       <span className="stamp">{words}</span>
     </span>
   );

@@ -1,6 +1,20 @@
 import { lengthOf } from "../quantity";
 import { METHODS } from "../reading";
-import { id, list, map, number, object, oneOf, optional, text, tuple, whole, written, type Problem, type Read } from "./shape";
+import {
+  id,
+  list,
+  map,
+  number,
+  object,
+  oneOf,
+  optional,
+  text,
+  tuple,
+  whole,
+  written,
+  type Problem,
+  type Read,
+} from "./shape";
 
 /** `yard-key/book@1`: what is known about one unit. This file is the one description of the document. */
 export const BOOK_FORMAT = "yard-key/book@1";
@@ -96,7 +110,13 @@ const book = object({
     }),
   ),
   elements: list(
-    object({ id, kind: oneOf("clutch", "brake", "band", "one-way clutch"), joins: tuple(id, id), aka: list(text), ...holds }),
+    object({
+      id,
+      kind: oneOf("clutch", "brake", "band", "one-way clutch"),
+      joins: tuple(id, id),
+      aka: list(text),
+      ...holds,
+    }),
   ),
   ranges: list(object({ id: text, applied: list(id), ratio: number(-20, 20) })),
   series: list(series),
@@ -127,8 +147,12 @@ export function readBook(document: unknown): { ok: true; book: Book } | { ok: fa
 }
 
 /** Ids that are used must exist, once; sizes rise; a range has width; a chain can be brought inside. */
-function checkReferences({ traits, depths, stations, members, gearSets, elements, ranges, series: allSeries, packs, chains }: Book, problems: Problem[]): void {
-  const say = (path: string, message: string, remedy: string): void => void problems.push({ path, message, remedy });
+function checkReferences(
+  { traits, depths, stations, members, gearSets, elements, ranges, series: allSeries, packs, chains }: Book,
+  problems: Problem[],
+): void {
+  const say = (path: string, message: string, remedy: string): void =>
+    void problems.push({ path, message, remedy });
   const unique = (name: string, ids: readonly string[]): Set<string> => {
     ids.forEach((value, i) => {
       if (ids.indexOf(value) !== i) say(`${name}[${i}]`, `"${value}" stands twice`, "give each its own id");
@@ -141,9 +165,18 @@ function checkReferences({ traits, depths, stations, members, gearSets, elements
   const checkHolds = (entry: { when?: Record<string, string>; depth?: string[] }, path: string): void => {
     for (const [trait, value] of Object.entries(entry.when ?? {})) {
       const known = traits.find((t) => t.id === trait);
-      if (!known) say(`${path}.when.${trait}`, `no trait "${trait}"`, `use one of: ${traits.map((t) => t.id).join(", ")}`);
+      if (!known)
+        say(
+          `${path}.when.${trait}`,
+          `no trait "${trait}"`,
+          `use one of: ${traits.map((t) => t.id).join(", ")}`,
+        );
       else if (!(value in known.values)) {
-        say(`${path}.when.${trait}`, `trait ${trait} has no value "${value}"`, `use one of: ${Object.keys(known.values).join(", ")}`);
+        say(
+          `${path}.when.${trait}`,
+          `trait ${trait} has no value "${value}"`,
+          `use one of: ${Object.keys(known.values).join(", ")}`,
+        );
       }
     }
     entry.depth?.forEach((depth, i) => {
@@ -151,17 +184,36 @@ function checkReferences({ traits, depths, stations, members, gearSets, elements
     });
   };
 
-  unique("traits", traits.map((t) => t.id));
+  unique(
+    "traits",
+    traits.map((t) => t.id),
+  );
   const memberIds = unique("members", members);
-  const stationIds = unique("stations", stations.map((s) => s.id));
-  const elementIds = unique("elements", elements.map((e) => e.id));
-  const seriesIds = unique("series", allSeries.map((s) => s.id));
-  unique("packs", packs.map((p) => p.element));
-  unique("chains", chains.map((c) => c.id));
+  const stationIds = unique(
+    "stations",
+    stations.map((s) => s.id),
+  );
+  const elementIds = unique(
+    "elements",
+    elements.map((e) => e.id),
+  );
+  const seriesIds = unique(
+    "series",
+    allSeries.map((s) => s.id),
+  );
+  unique(
+    "packs",
+    packs.map((p) => p.element),
+  );
+  unique(
+    "chains",
+    chains.map((c) => c.id),
+  );
   const packIds = new Set(packs.map((p) => p.element));
 
   stations.forEach(({ from, to }, i) => {
-    if (from >= to) say(`stations[${i}].to`, "a station ends where it begins", "make `to` larger than `from`");
+    if (from >= to)
+      say(`stations[${i}].to`, "a station ends where it begins", "make `to` larger than `from`");
   });
   gearSets.forEach((set, i) => {
     need(memberIds, set.sun[0], `gearSets[${i}].sun[0]`, "member");
@@ -172,11 +224,14 @@ function checkReferences({ traits, depths, stations, members, gearSets, elements
     element.joins.forEach((member, j) => need(memberIds, member, `elements[${i}].joins[${j}]`, "member"));
     checkHolds(element, `elements[${i}]`);
   });
-  ranges.forEach((range, i) => range.applied.forEach((e, j) => need(elementIds, e, `ranges[${i}].applied[${j}]`, "element")));
+  ranges.forEach((range, i) =>
+    range.applied.forEach((e, j) => need(elementIds, e, `ranges[${i}].applied[${j}]`, "element")),
+  );
   allSeries.forEach(({ sizes }, i) =>
     sizes.forEach(({ size }, j) => {
       const before = sizes[j - 1];
-      if (before && size <= before.size) say(`series[${i}].sizes[${j}].size`, "sizes do not rise", "list them from thin to thick");
+      if (before && size <= before.size)
+        say(`series[${i}].sizes[${j}].size`, "sizes do not rise", "list them from thin to thick");
     }),
   );
   packs.forEach((p, i) => {
@@ -188,11 +243,11 @@ function checkReferences({ traits, depths, stations, members, gearSets, elements
   chains.forEach((c, i) => {
     need(packIds, c.of, `chains[${i}].of`, "pack");
     checkHolds(c, `chains[${i}]`);
-    if (c.spec.min >= c.spec.max) say(`chains[${i}].spec.max`, "max is not above min", "swap or correct them");
+    if (c.spec.min >= c.spec.max)
+      say(`chains[${i}].spec.max`, "max is not above min", "swap or correct them");
     c.links.forEach(([, kind, ref], j) => {
       if (kind === "stack") need(packIds, ref, `chains[${i}].links[${j}][2]`, "pack");
       if (kind === "series") need(seriesIds, ref, `chains[${i}].links[${j}][2]`, "series");
     });
   });
 }
-

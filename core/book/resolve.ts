@@ -46,7 +46,11 @@ export function resolve(book: Book, configuration: Configuration, depth: string)
         pack,
         stack,
         spec: { min, max, state: { soak, facings, wave } },
-        allowances: { soaking: chain.soaking, bedding: chain.bedding, wave: stack.find((entry) => entry.wave)?.wave },
+        allowances: {
+          soaking: chain.soaking,
+          bedding: chain.bedding,
+          wave: stack.find((entry) => entry.wave)?.wave,
+        },
         series: book.series.find(({ id }) => id === link?.[2]) ?? null,
         inScope: reaches(pack) && reaches(chain),
       },

@@ -35,26 +35,46 @@ const ID = /^[a-z0-9]+(-[a-z0-9]+)*$/;
 export const id: Shape<string> = (value, path, problems) =>
   typeof value === "string" && ID.test(value)
     ? value
-    : refuse(problems, path, `${shown(value)} is not an id`, "use lower-case words with dashes, such as front-drum");
+    : refuse(
+        problems,
+        path,
+        `${shown(value)} is not an id`,
+        "use lower-case words with dashes, such as front-drum",
+      );
 
 export const whole =
   (least: number, most: number): Shape<number> =>
   (value, path, problems) =>
     typeof value === "number" && Number.isInteger(value) && value >= least && value <= most
       ? value
-      : refuse(problems, path, `expected a whole number, got ${shown(value)}`, `write one from ${least} to ${most}`);
+      : refuse(
+          problems,
+          path,
+          `expected a whole number, got ${shown(value)}`,
+          `write one from ${least} to ${most}`,
+        );
 
 export const number =
   (least: number, most: number): Shape<number> =>
   (value, path, problems) =>
     typeof value === "number" && Number.isFinite(value) && value >= least && value <= most
       ? value
-      : refuse(problems, path, `expected a number, got ${shown(value)}`, `write one from ${least} to ${most}`);
+      : refuse(
+          problems,
+          path,
+          `expected a number, got ${shown(value)}`,
+          `write one from ${least} to ${most}`,
+        );
 
 export const flag: Shape<boolean> = (value, path, problems) =>
   typeof value === "boolean"
     ? value
-    : refuse(problems, path, `expected true or false, got ${shown(value)}`, "write true or false, without quotes");
+    : refuse(
+        problems,
+        path,
+        `expected true or false, got ${shown(value)}`,
+        "write true or false, without quotes",
+      );
 
 export const oneOf =
   <const T extends string>(...words: readonly T[]): Shape<T> =>
@@ -68,19 +88,30 @@ export const written =
   <T>(parse: (value: string) => T, example: string): Shape<T> =>
   (value, path, problems) => {
     if (typeof value !== "string") {
-      return refuse(problems, path, `expected a text with its unit, got ${shown(value)}`, `write it as "${example}"`);
+      return refuse(
+        problems,
+        path,
+        `expected a text with its unit, got ${shown(value)}`,
+        `write it as "${example}"`,
+      );
     }
     try {
       return parse(value);
     } catch (error) {
-      return refuse(problems, path, error instanceof Error ? error.message : `${value} cannot be read`, `write it as "${example}"`);
+      return refuse(
+        problems,
+        path,
+        error instanceof Error ? error.message : `${value} cannot be read`,
+        `write it as "${example}"`,
+      );
     }
   };
 
 export const list =
   <T>(item: Shape<T>, least = 0): Shape<T[]> =>
   (value, path, problems) => {
-    if (!Array.isArray(value)) return refuse(problems, path, `expected a list, got ${shown(value)}`, "put it in [ ]");
+    if (!Array.isArray(value))
+      return refuse(problems, path, `expected a list, got ${shown(value)}`, "put it in [ ]");
     if (value.length < least) refuse(problems, path, "the list is empty", `give at least ${least}`);
     return value.map((entry, i) => item(entry, `${path}[${i}]`, problems));
   };
@@ -89,9 +120,16 @@ export const tuple =
   <const S extends readonly Shape<unknown>[]>(...items: S): Shape<{ [K in keyof S]: Read<S[K]> }> =>
   (value, path, problems) => {
     if (!Array.isArray(value) || value.length !== items.length) {
-      return refuse(problems, path, `expected ${items.length} values in [ ], got ${shown(value)}`, "see docs/formats.md");
+      return refuse(
+        problems,
+        path,
+        `expected ${items.length} values in [ ], got ${shown(value)}`,
+        "see docs/formats.md",
+      );
     }
-    return items.map((item, i) => item(value[i], `${path}[${i}]`, problems)) as { [K in keyof S]: Read<S[K]> };
+    return items.map((item, i) => item(value[i], `${path}[${i}]`, problems)) as {
+      [K in keyof S]: Read<S[K]>;
+    };
   };
 
 /** A record from ids to values. */
@@ -99,7 +137,9 @@ export const map =
   <T>(item: Shape<T>): Shape<Record<string, T>> =>
   (value, path, problems) => {
     if (!isRecord(value)) return refuse(problems, path, `expected { }, got ${shown(value)}`, "put it in { }");
-    return Object.fromEntries(Object.entries(value).map(([key, entry]) => [key, item(entry, join(path, key), problems)]));
+    return Object.fromEntries(
+      Object.entries(value).map(([key, entry]) => [key, item(entry, join(path, key), problems)]),
+    );
   };
 
 /** A key that may be missing. */
@@ -112,7 +152,9 @@ type Keys = Record<string, Shape<unknown> | Optional<unknown>>;
 type Obj<K extends Keys> = {
   -readonly [P in keyof K as K[P] extends Optional<unknown> ? never : P]: Read<K[P]>;
 } & {
-  -readonly [P in keyof K as K[P] extends Optional<unknown> ? P : never]?: K[P] extends Optional<infer T> ? T : never;
+  -readonly [P in keyof K as K[P] extends Optional<unknown> ? P : never]?: K[P] extends Optional<infer T>
+    ? T
+    : never;
 };
 
 /** An object with exactly these keys: an unknown key is an error, so that a slip of the pen is found. */
@@ -121,7 +163,8 @@ export const object =
   (value, path, problems) => {
     if (!isRecord(value)) return refuse(problems, path, `expected { }, got ${shown(value)}`, "put it in { }");
     for (const key of Object.keys(value)) {
-      if (!(key in keys)) refuse(problems, join(path, key), "unknown key", `known here: ${Object.keys(keys).join(", ")}`);
+      if (!(key in keys))
+        refuse(problems, join(path, key), "unknown key", `known here: ${Object.keys(keys).join(", ")}`);
     }
     const result: Record<string, unknown> = {};
     for (const [key, shape] of Object.entries(keys)) {

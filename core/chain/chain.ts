@@ -49,5 +49,11 @@ export function predict(result: Estimate, swaps: readonly Swap[]): Estimate {
     { name: "part in", u: swap.in.uncertainty, dof: Infinity },
   ]);
   const components = [...result.components, ...added.filter(({ u }) => u > 0)];
-  return { ...result, doubledSum, mean: nearestNm(doubledSum / (2 * result.count)), components, ...combine(components) };
+  return {
+    ...result,
+    doubledSum,
+    mean: nearestNm(doubledSum / (2 * result.count)),
+    components,
+    ...combine(components),
+  };
 }

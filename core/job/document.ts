@@ -14,4 +14,7 @@ export interface JobDocument {
   facts: Fact[];
 }
 
-export const jobDocument = (job: Omit<JobDocument, "format">): JobDocument => ({ format: JOB_FORMAT, ...job });
+export const jobDocument = (job: Omit<JobDocument, "format">): JobDocument => ({
+  format: JOB_FORMAT,
+  ...job,
+});

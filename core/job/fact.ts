@@ -21,7 +21,13 @@ export type FactBody =
   | { kind: "holder"; name: string; staff: string | null }
   | ReadingBody
   | { kind: "leave-out"; reading: string; out: boolean; reason: string }
-  | { kind: "fitting"; chain: string; fit: number; piece: Piece; origin: "found" | "shelf" | "odd piece" | "ordered" }
+  | {
+      kind: "fitting";
+      chain: string;
+      fit: number;
+      piece: Piece;
+      origin: "found" | "shelf" | "odd piece" | "ordered";
+    }
   | {
       kind: "choice";
       chain: string;

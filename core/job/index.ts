@@ -1,5 +1,12 @@
 export { JOB_FORMAT, jobDocument, type JobDocument } from "./document";
-export { type Fact, type FactBody, type FactKind, type MeasuredLink, type Phase, type ReadingBody } from "./fact";
+export {
+  type Fact,
+  type FactBody,
+  type FactKind,
+  type MeasuredLink,
+  type Phase,
+  type ReadingBody,
+} from "./fact";
 export { chainFacts, fold, type ChainFacts, type FactOf, type Job, type JobReading } from "./job";
 export {
   basis,

@@ -1,6 +1,14 @@
 import type { Applied, AppliedChain } from "../book";
-import { assess, type Assessment, type DecisionRule } from "../reading";
-import { candidates, target, type Candidate, type Piece, type Stock, type Target, type TargetSchool } from "../select";
+import { assess, isSpread, type Assessment, type DecisionRule } from "../reading";
+import {
+  candidates,
+  target,
+  type Candidate,
+  type Piece,
+  type Stock,
+  type Target,
+  type TargetSchool,
+} from "../select";
 import type { Phase } from "./fact";
 import { chainFacts, type ChainFacts, type FactOf, type Job, type JobReading } from "./job";
 
@@ -100,8 +108,12 @@ function stageOf(
 ): Stage {
   if (!inScope) return { at: "quiet" };
   if (signed) return { at: "signed" };
-  if (chosen) return built.assessment.verdict.kind === "inside" ? { at: "done" } : { at: "read", begun: built.readings.length > 0 };
-  if (trial.readings.length > 0) return settledEnough(trial) ? { at: "choose" } : { at: "trial", begun: true };
+  if (chosen)
+    return built.assessment.verdict.kind === "inside"
+      ? { at: "done" }
+      : { at: "read", begun: built.readings.length > 0 };
+  if (trial.readings.length > 0)
+    return settledEnough(trial) ? { at: "choose" } : { at: "trial", begun: true };
   if (found.readings.length > 0 && settledEnough(found)) return { at: "trial", begun: false };
   return { at: "found", begun: found.readings.length > 0 };
 }
@@ -109,18 +121,28 @@ function stageOf(
 const settledEnough = ({ assessment: { verdict } }: ReadingSet): boolean =>
   verdict.kind !== "too few" && verdict.kind !== "creeping";
 
-/** The set a choice is made from: the newest readings with new parts in. */
-export const basis = (sheet: Worksheet): ReadingSet => (sheet.choice && sheet.built.readings.length > 0 ? sheet.built : sheet.trial);
+/**
+ * The readings a choice is made from: those taken with the ring that is in now and the parts that stay. Null right after a
+ * change of ring: nothing has been read with it yet, and readings with another one in would predict wrongly.
+ */
+export function basis({ choice, built, trial }: Worksheet): ReadingSet | null {
+  if (!choice || choice.body.kept) return trial;
+  return built.readings.length > 0 ? built : null;
+}
 
 /**
  * The candidates for a worksheet's selective, best first. Empty without a series, without a known ring in, or before two
  * readings count: one reading has no scatter and a prediction from it would pretend.
  */
-export function worksheetCandidates(sheet: Worksheet, stock: readonly Stock[], rule: DecisionRule): Candidate[] {
-  const measured = basis(sheet).assessment.estimate;
+export function worksheetCandidates(
+  sheet: Worksheet,
+  stock: readonly Stock[],
+  rule: DecisionRule,
+): Candidate[] {
+  const measured = basis(sheet)?.assessment.estimate;
   const { series, spec } = sheet.applied;
   if (!series || !sheet.fitted || !measured) return [];
-  if (measured.count < 2 && measured.components.every(({ name }) => name !== "links")) return [];
+  if (!isSpread(measured)) return [];
   return candidates({ measured, fitted: sheet.fitted, series, stock, spec, rule, target: sheet.target });
 }
 
@@ -131,10 +153,17 @@ export const readyToLeave = (sheets: readonly Worksheet[]): boolean =>
 /** What a job waits for, in the trade's words: the first pack that is not done, and what it needs. */
 export function waitsFor(job: Job, sheets: readonly Worksheet[]): string {
   if (job.closed) return "nothing, closed";
-  const next = sheets.find(({ stage }) => stage.at !== "quiet" && stage.at !== "done" && stage.at !== "signed");
-  if (!next) return sheets.some(({ stage }) => stage.at !== "quiet") ? "build sheet and closing" : "no pack in this scope";
-  const left = sheets.filter(({ stage }) => stage.at !== "quiet" && stage.at !== "done" && stage.at !== "signed").length;
-  const name = next.applied.pack.name;
+  const next = sheets.find(
+    ({ stage }) => stage.at !== "quiet" && stage.at !== "done" && stage.at !== "signed",
+  );
+  if (!next)
+    return sheets.some(({ stage }) => stage.at !== "quiet")
+      ? "build sheet and closing"
+      : "no pack in this scope";
+  const left = sheets.filter(
+    ({ stage }) => stage.at !== "quiet" && stage.at !== "done" && stage.at !== "signed",
+  ).length;
+  const name = next.applied.pack.element.toUpperCase();
   const rest = left > 1 ? `, ${left} packs to go` : "";
   return `${name}: ${stageWords(next.stage)}${rest}`;
 }

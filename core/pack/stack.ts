@@ -46,7 +46,11 @@ export function counts(stack: readonly StackEntry[]): { frictions: number; steel
 
 /** The plates' thickness added up; a piston is what they rest on, not part of the sum. */
 export function thicknessOf(stack: readonly StackEntry[]): Nm {
-  return nm(stack.filter(({ role }) => role !== "piston").reduce((sum, entry) => sum + countOf(entry) * entry.thickness, 0));
+  return nm(
+    stack
+      .filter(({ role }) => role !== "piston")
+      .reduce((sum, entry) => sum + countOf(entry) * entry.thickness, 0),
+  );
 }
 
 /**
@@ -60,7 +64,10 @@ export function plausible({ stack, spec, series }: AppliedChain): Plausible {
   const wear = frictions.reduce((sum, entry) => sum + (countOf(entry) * entry.thickness) / 2, 0);
   const sizes = series?.sizes.map(({ size }) => size) ?? [];
   const rings = sizes.length > 0 ? Math.max(...sizes) - Math.min(...sizes) : 0;
-  return { min: nm(Math.floor(spec.min / 8)), max: nm(Math.ceil(spec.max + Math.max(onePlate, wear) + rings)) };
+  return {
+    min: nm(Math.floor(spec.min / 8)),
+    max: nm(Math.ceil(spec.max + Math.max(onePlate, wear) + rings)),
+  };
 }
 
 /**

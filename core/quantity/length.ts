@@ -87,10 +87,14 @@ export function parseLength(text: string, fieldUnit: LengthUnit): ParsedLength {
   const scale = 10n ** BigInt(fraction.length);
   const scaled = digits * BigInt(NM_PER[unit]);
   if (scaled % scale !== 0n) {
-    return fail("more decimals than any gauge reads", `round it to ${unit === "mm" ? "0.0001 mm" : "0.00001 in"}`);
+    return fail(
+      "more decimals than any gauge reads",
+      `round it to ${unit === "mm" ? "0.0001 mm" : "0.00001 in"}`,
+    );
   }
   const magnitude = scaled / scale;
-  if (magnitude > BigInt(LONGEST)) return fail("that is over ten metres", "check the unit and the decimal point");
+  if (magnitude > BigInt(LONGEST))
+    return fail("that is over ten metres", "check the unit and the decimal point");
   const negative = sign === "-" || sign === "−";
   return { ok: true, length: nm(Number(negative ? -magnitude : magnitude)), unit, unitTyped: word !== "" };
 }

@@ -23,7 +23,8 @@ const MOST = 20_000_000;
  */
 export function parsePressure(text: string, fieldUnit: PressureUnit): ParsedPressure {
   const match = WRITTEN.exec(text.trim());
-  if (!match?.[1]) return { ok: false, problem: `“${text.trim()}” is not a pressure`, remedy: "write 4 bar or 60 psi" };
+  if (!match?.[1])
+    return { ok: false, problem: `“${text.trim()}” is not a pressure`, remedy: "write 4 bar or 60 psi" };
   const word = match[2]?.toLowerCase();
   const unit = (Object.keys(PA_PER) as PressureUnit[]).find((u) => u.toLowerCase() === word) ?? fieldUnit;
   const pressure = Math.round(Number(match[1].replace(",", ".")) * PA_PER[unit]);

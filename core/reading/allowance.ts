@@ -33,13 +33,25 @@ export type Corrections = { ok: true; corrections: Correction[]; total: Nm } | {
 export function corrections(from: PackState, to: PackState, allowances: Allowances): Corrections {
   const steps: { name: Correction["name"]; sign: 1 | -1; words: string }[] = [];
   if (from.soak !== to.soak) {
-    steps.push({ name: "soaking", sign: to.soak === "soaked" ? 1 : -1, words: `${from.soak}, spec ${to.soak}` });
+    steps.push({
+      name: "soaking",
+      sign: to.soak === "soaked" ? 1 : -1,
+      words: `${from.soak}, spec ${to.soak}`,
+    });
   }
   if (from.facings !== to.facings) {
-    steps.push({ name: "bedding", sign: to.facings === "run-in" ? 1 : -1, words: `${from.facings}, spec ${to.facings}` });
+    steps.push({
+      name: "bedding",
+      sign: to.facings === "run-in" ? 1 : -1,
+      words: `${from.facings}, spec ${to.facings}`,
+    });
   }
   if (from.wave !== undefined && to.wave !== undefined && from.wave !== to.wave) {
-    steps.push({ name: "wave", sign: to.wave === "free" ? -1 : 1, words: `wave ${from.wave}, spec ${to.wave}` });
+    steps.push({
+      name: "wave",
+      sign: to.wave === "free" ? -1 : 1,
+      words: `wave ${from.wave}, spec ${to.wave}`,
+    });
   }
   const list: Correction[] = [];
   for (const { name, sign, words } of steps) {

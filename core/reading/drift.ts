@@ -1,6 +1,6 @@
 /**
- * A pack that is still settling: air builds up, oil squeezes out, plates seat, and each reading is above the one before.
- * Four readings in rising order happen by chance once in 24; together with a rise of several gauge steps that is settling.
+ * A pack that is still settling: air builds up, oil squeezes out, plates seat, and readings creep up from take to take. Four
+ * readings in rising order happen by chance once in 24; together with a rise of several gauge steps that is settling.
  */
 export type Drift =
   | { kind: "none" }
@@ -15,22 +15,16 @@ const RISING = 4;
 const STEPS = 3;
 /** How many later readings are needed to say that it has settled. */
 const STANDING = 3;
+/** How many risen readings make a beginning: one low reading alone is a stray, for the builder to judge. */
+const BEGINNING = 2;
 
 /**
  * @param values readings in the order taken, in nanometres.
- * @param resolution the gauge's step, in nanometres.
+ * @param resolution the gauge's step, in nanometres; readings within a rise may repeat, since a step hides small rises.
  */
 export function drift(values: readonly number[], resolution: number): Drift {
-  const rising = risingRun(values);
-  const from = rising.length - 1;
-  if (rising.length >= 3 && values.length - from >= STANDING) {
-    const later = values.slice(from);
-    const spread = Math.max(...later) - Math.min(...later);
-    const gap = Math.min(...later) - Math.max(...rising.slice(0, -1));
-    const rise = mean(later) - (rising[0] ?? 0);
-    if (gap > 0 && rise > STEPS * resolution && rise > 2 * spread && !stillRising(later, resolution)) {
-      return { kind: "settled", from };
-    }
+  for (let from = BEGINNING; from <= values.length - STANDING; from++) {
+    if (hasSettled(values.slice(0, from), values.slice(from), resolution)) return { kind: "settled", from };
   }
   if (stillRising(values, resolution)) {
     return { kind: "creeping", rise: (values.at(-1) ?? 0) - (values.at(-RISING) ?? 0) };
@@ -38,18 +32,28 @@ export function drift(values: readonly number[], resolution: number): Drift {
   return { kind: "none" };
 }
 
-/** The longest rising beginning. */
-function risingRun(values: readonly number[]): readonly number[] {
-  let end = 1;
-  while (end < values.length && (values[end] ?? 0) > (values[end - 1] ?? 0)) end++;
-  return values.slice(0, end);
+/** The first rose and all lie below what follows, by more than what follows scatters. */
+function hasSettled(first: readonly number[], later: readonly number[], resolution: number): boolean {
+  const low = Math.min(...later);
+  const spread = Math.max(...later) - low;
+  const rise = mean(later) - (first[0] ?? 0);
+  return (
+    neverFalls(first) &&
+    Math.max(...first) < low &&
+    rise > STEPS * resolution &&
+    rise > 2 * spread &&
+    !stillRising(later, resolution)
+  );
 }
 
 function stillRising(values: readonly number[], resolution: number): boolean {
   const last = values.slice(-RISING);
-  if (last.length < RISING) return false;
-  const rises = last.every((value, i) => i === 0 || value > (last[i - 1] ?? 0));
-  return rises && (last.at(-1) ?? 0) - (last[0] ?? 0) > STEPS * resolution;
+  return (
+    last.length === RISING && neverFalls(last) && (last.at(-1) ?? 0) - (last[0] ?? 0) > STEPS * resolution
+  );
 }
+
+const neverFalls = (values: readonly number[]): boolean =>
+  values.every((value, i) => i === 0 || value >= (values[i - 1] ?? 0));
 
 const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / values.length;

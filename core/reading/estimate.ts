@@ -97,7 +97,14 @@ export function estimate(observations: readonly Observation[]): Estimate {
     for (const { name, within } of corrections) add(name, rectangular(within));
   }
   for (const [name, u] of shared) components.push({ name, u, dof: Infinity });
-  return { doubledSum, count, mean: nearestNm(doubledSum / (2 * count)), spread, components, ...combine(components) };
+  return {
+    doubledSum,
+    count,
+    mean: nearestNm(doubledSum / (2 * count)),
+    spread,
+    components,
+    ...combine(components),
+  };
 }
 
 function deviation(doubled: readonly number[], doubledMean: number): number | null {
@@ -105,6 +112,10 @@ function deviation(doubled: readonly number[], doubledMean: number): number | nu
   const squares = doubled.reduce((sum, value) => sum + ((value - doubledMean) / 2) ** 2, 0);
   return Math.sqrt(squares / (doubled.length - 1));
 }
+
+/** Whether the uncertainty can be believed: a single dial reading has no scatter to tell it from. */
+export const isSpread = ({ count, components }: Estimate): boolean =>
+  count > 1 || components.some(({ name }) => name === "links");
 
 /**
  * The probability that the true value lies in `[min, max]`, from the estimate's Student distribution.

@@ -1,6 +1,15 @@
 export { corrections, type Allowance, type Allowances, type Correction } from "./allowance";
 export { drift, type Drift } from "./drift";
-export { chanceInside, combine, doubledValue, estimate, type Component, type Estimate, type Observation } from "./estimate";
+export {
+  chanceInside,
+  combine,
+  doubledValue,
+  estimate,
+  isSpread,
+  type Component,
+  type Estimate,
+  type Observation,
+} from "./estimate";
 export { question, type Meaning, type Plausible } from "./plausible";
 export {
   METHODS,

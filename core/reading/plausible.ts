@@ -17,7 +17,12 @@ export interface Meaning {
 /** The slips of hand and unit that happen: a factor of 25.4 or 1000 either way, both at once, or a lost decimal point. */
 const SLIPS: readonly { times: bigint; over: bigint; unit: LengthUnit | "same"; why: string }[] = [
   { times: 254n, over: 10n, unit: "in", why: "inches, typed where millimetres are read" },
-  { times: 254n, over: 10_000n, unit: "thou", why: "thousandths of an inch, typed where millimetres are read" },
+  {
+    times: 254n,
+    over: 10_000n,
+    unit: "thou",
+    why: "thousandths of an inch, typed where millimetres are read",
+  },
   { times: 10n, over: 254n, unit: "mm", why: "millimetres, typed where inches are read" },
   { times: 1n, over: 1000n, unit: "same", why: "thousandths of the unit" },
   { times: 1000n, over: 1n, unit: "same", why: "a thousand times that" },

@@ -70,7 +70,8 @@ function logGamma(z: number): number {
     12.507343278686905, -0.13857109526572012, 9.9843695780195716e-6, 1.5056327351493116e-7,
   ];
   // Lanczos loses digits by cancellation for large z; Stirling's series is exact enough there.
-  if (z > 100) return (z - 0.5) * Math.log(z) - z + 0.5 * Math.log(2 * Math.PI) + 1 / (12 * z) - 1 / (360 * z ** 3);
+  if (z > 100)
+    return (z - 0.5) * Math.log(z) - z + 0.5 * Math.log(2 * Math.PI) + 1 / (12 * z) - 1 / (360 * z ** 3);
   const base = z - 1 + 7.5;
   const sum = terms.reduce((total, term, i) => (i === 0 ? term : total + term / (z - 1 + i)), 0);
   return 0.5 * Math.log(2 * Math.PI) + (z - 0.5) * Math.log(base) - base + Math.log(sum);

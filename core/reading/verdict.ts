@@ -70,7 +70,11 @@ export function assess(
   const marks: Mark[] = readings.map((taken) => {
     const brought = corrections(taken.state, spec.state, allowances);
     if (!brought.ok) missing = brought.missing;
-    return { use: useOf(taken, brought.ok), ...ends(taken, brought.ok ? brought.total : 0), corrections: brought.ok ? brought.corrections : [] };
+    return {
+      use: useOf(taken, brought.ok),
+      ...ends(taken, brought.ok ? brought.total : 0),
+      corrections: brought.ok ? brought.corrections : [],
+    };
   });
 
   const found = settle(readings, marks);
@@ -154,11 +158,16 @@ export function judge(result: Estimate, spec: Pick<Spec, "min" | "max">, rule: D
   const guard = rule === "proven" ? result.expanded * scale : 0;
   const overMin = result.doubledSum - spec.min * scale;
   const underMax = spec.max * scale - result.doubledSum;
-  if (overMin >= guard && underMax >= guard) return { kind: "inside", margin: nearestNm(Math.min(overMin, underMax) / scale) };
+  if (overMin >= guard && underMax >= guard)
+    return { kind: "inside", margin: nearestNm(Math.min(overMin, underMax) / scale) };
   if (overMin < -guard) return { kind: "outside", side: "tight", by: nearestNm(-overMin / scale) };
   if (underMax < -guard) return { kind: "outside", side: "loose", by: nearestNm(-underMax / scale) };
   const nearMin = overMin < underMax;
-  return { kind: "too close", limit: nearMin ? "min" : "max", advice: advise(result, (nearMin ? overMin : underMax) / scale) };
+  return {
+    kind: "too close",
+    limit: nearMin ? "min" : "max",
+    advice: advise(result, (nearMin ? overMin : underMax) / scale),
+  };
 }
 
 /** More readings than this nobody takes. */
@@ -169,9 +178,12 @@ function advise(result: Estimate, distance: number): CloseAdvice {
   if (result.spread === null) return { kind: "read again", more: 2 };
   for (let count = result.count + 1; count <= MOST_READINGS; count++) {
     const components = result.components.map((line) =>
-      line.name === "scatter" ? { ...line, u: (result.spread ?? 0) / Math.sqrt(count), dof: count - 1 } : line,
+      line.name === "scatter"
+        ? { ...line, u: (result.spread ?? 0) / Math.sqrt(count), dof: count - 1 }
+        : line,
     );
-    if (combine(components).expanded <= Math.abs(distance)) return { kind: "read again", more: count - result.count };
+    if (combine(components).expanded <= Math.abs(distance))
+      return { kind: "read again", more: count - result.count };
   }
   return { kind: "finer gauge or other part" };
 }

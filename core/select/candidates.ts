@@ -106,7 +106,9 @@ export function candidates(question: CandidateQuestion): Candidate[] {
   }
   const range = question.spec.max - question.spec.min;
   return list
-    .sort((a, b) => rank(a, range) - rank(b, range) || Math.abs(a.off) - Math.abs(b.off) || b.chance - a.chance)
+    .sort(
+      (a, b) => rank(a, range) - rank(b, range) || Math.abs(a.off) - Math.abs(b.off) || b.chance - a.chance,
+    )
     .map((candidate, i) => ({ ...candidate, reason: reasonFor(candidate, i === 0, question) }));
 }
 
@@ -122,15 +124,23 @@ function rank(candidate: Candidate, range: number): number {
   return unlikely * 100 + ordered * 10 + Math.min(9, Math.abs(off) / range + last);
 }
 
-function reasonFor({ chance, source, verdict, off }: Candidate, best: boolean, { target, spec }: CandidateQuestion): string {
+function reasonFor(
+  { chance, source, verdict, off }: Candidate,
+  best: boolean,
+  { target, spec }: CandidateQuestion,
+): string {
   const words: string[] = [];
-  if (chance < HOPELESS) words.push(verdict.kind === "outside" ? `would be too ${verdict.side}` : "hardly any chance");
+  if (chance < HOPELESS)
+    words.push(verdict.kind === "outside" ? `would be too ${verdict.side}` : "hardly any chance");
   else if (chance < SURE) words.push("may miss the limit");
   else if (target.kind === "anywhere") words.push("inside, anywhere will do");
   else {
     const share = Math.abs(off) / (spec.max - spec.min);
     if (share < 0.06) words.push(`on the ${target.words}`);
-    else words.push(`${share < 0.2 ? "a little" : "well"} ${off > 0 ? "loose" : "tight"} of the ${target.words}`);
+    else
+      words.push(
+        `${share < 0.2 ? "a little" : "well"} ${off > 0 ? "loose" : "tight"} of the ${target.words}`,
+      );
   }
   switch (source.kind) {
     case "fitted":
@@ -143,7 +153,11 @@ function reasonFor({ chance, source, verdict, off }: Candidate, best: boolean, {
       words.push("measured, so surer");
       break;
     case "order":
-      words.push(source.days === undefined ? "to be ordered" : `to be ordered, ${source.days} ${source.days === 1 ? "day" : "days"}`);
+      words.push(
+        source.days === undefined
+          ? "to be ordered"
+          : `to be ordered, ${source.days} ${source.days === 1 ? "day" : "days"}`,
+      );
       break;
   }
   return `${best && chance >= HOPELESS ? "Best: " : ""}${words.join("; ")}`;

@@ -12,7 +12,11 @@ export type Target = { kind: "at"; length: Nm; words: TargetSchool } | { kind: "
  * @param duty the pack's; a standstill pack is not drawn to any place.
  * @param school the shop's; the low end is a quarter of the range above the minimum, crisp without sitting on the limit.
  */
-export function target({ min, max }: Pick<Spec, "min" | "max">, duty: Pack["duty"], school: TargetSchool): Target {
+export function target(
+  { min, max }: Pick<Spec, "min" | "max">,
+  duty: Pack["duty"],
+  school: TargetSchool,
+): Target {
   if (duty === "standstill") return { kind: "anywhere" };
   const part = school === "middle" ? 2 : 4;
   return { kind: "at", length: nm(min + Math.round((max - min) / part)), words: school };

@@ -57,12 +57,17 @@ const server = createServer((request, response) => {
       try {
         const told = JSON.parse(body) as { bench: string; drum?: string; gap?: number; air?: boolean };
         const one = bench(told.bench);
-        if (told.drum !== undefined && told.gap !== undefined && (told.drum !== one.drum || told.gap !== one.gap)) {
+        if (
+          told.drum !== undefined &&
+          told.gap !== undefined &&
+          (told.drum !== one.drum || told.gap !== one.gap)
+        ) {
           one.drum = told.drum;
           one.gap = told.gap;
           one.state = atRest();
         }
-        if (told.air !== undefined) one.state = valve(one.state, told.air, one.gap + hiddenOffset(one.drum), chance);
+        if (told.air !== undefined)
+          one.state = valve(one.state, told.air, one.gap + hiddenOffset(one.drum), chance);
         response.writeHead(200).end("{}");
       } catch {
         response.writeHead(400).end('{"problem":"send JSON with bench"}');
