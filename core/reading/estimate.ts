@@ -32,12 +32,16 @@ export interface Estimate {
   expanded: Nm;
 }
 
+/** With more degrees of freedom than this nobody could tell Student from normal. */
+const AS_NORMAL = 1e5;
+
 /** Combines budget lines: root sum of squares, Welch–Satterthwaite, Student's t at 95 %. */
 export function combine(components: readonly Component[]): Pick<Estimate, "u" | "dof" | "k" | "expanded"> {
   const variance = components.reduce((sum, { u }) => sum + u * u, 0);
   const weighted = components.reduce((sum, { u, dof }) => sum + (dof === Infinity ? 0 : u ** 4 / dof), 0);
   const u = Math.sqrt(variance);
-  const dof = weighted === 0 ? Infinity : variance ** 2 / weighted;
+  const effective = weighted === 0 ? Infinity : variance ** 2 / weighted;
+  const dof = effective > AS_NORMAL ? Infinity : effective;
   const k = coverageFactor(dof);
   return { u, dof, k, expanded: nm(Math.min(Math.ceil(k * u), MOST)) };
 }

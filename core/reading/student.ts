@@ -3,29 +3,35 @@
  * P(|T| ≤ t) = 1 − I_x(ν/2, ½) with x = ν/(ν+t²) and I the regularised incomplete beta function (DLMF 8.17).
  */
 
-/** P(T ≤ t) for `dof` degrees of freedom; `Infinity` is the normal distribution. Good to about 1e-12. */
+/** P(T ≤ t) for `dof` degrees of freedom; `Infinity` is the normal distribution. Good to about 1e-7. */
 export function studentCdf(t: number, dof: number): number {
   if (!(dof > 0)) throw new RangeError(`degrees of freedom must be positive, got ${dof}`);
-  const tail = 0.5 * betaRegularised(dof === Infinity ? 1e9 : dof, t);
+  const tail = 0.5 * betaRegularised(dof === Infinity ? 1e7 : dof, t);
   return t > 0 ? 1 - tail : tail;
 }
 
+/** Half of the 5 % that lie outside on both sides. */
+const UPPER = 0.975;
+/** The factor for a normal distribution; for any finite degrees of freedom it is larger. */
+const NORMAL = 1.959963984540054;
+
 /**
- * The coverage factor k with P(|T| ≤ k) = `level`; JCGM 100:2008 table G.2 lists it for whole degrees of freedom.
+ * The coverage factor k with P(|T| ≤ k) = 95 %; JCGM 100:2008 table G.2 lists it for whole degrees of freedom.
  *
- * @param level between 0 and 1, e.g. 0.95.
+ * Newton's method from the normal factor: the distribution function is concave there, so every step stays below the
+ * solution and nears it; a dozen steps for one degree of freedom, three for ten. Bisection took ten times as long.
  */
-export function coverageFactor(dof: number, level = 0.95): number {
-  const upper = (1 + level) / 2;
-  let low = 0;
-  let high = 1;
-  while (studentCdf(high, dof) < upper) high *= 2;
-  for (let i = 0; i < 80; i++) {
-    const middle = (low + high) / 2;
-    if (studentCdf(middle, dof) < upper) low = middle;
-    else high = middle;
+export function coverageFactor(dof: number): number {
+  if (dof === Infinity) return NORMAL;
+  const scale = Math.exp(logGamma((dof + 1) / 2) - logGamma(dof / 2)) / Math.sqrt(dof * Math.PI);
+  let k = NORMAL;
+  for (let i = 0; i < 60; i++) {
+    const density = scale * (1 + (k * k) / dof) ** (-(dof + 1) / 2);
+    const step = (UPPER - studentCdf(k, dof)) / density;
+    k += step;
+    if (step < 1e-10 * k) break;
   }
-  return (low + high) / 2;
+  return k;
 }
 
 /** I_x(ν/2, ½) at x = ν/(ν+t²). */
