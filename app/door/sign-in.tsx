@@ -1,6 +1,8 @@
 import Joi from "joi";
+import { useState } from "react";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { Choice, Field } from "~/look/field";
+import { Pad } from "~/look/pad";
 import { ground } from "~/server/context";
 import { readForm } from "~/server/form";
 import { sealSession, sessionOf } from "~/server/session";
@@ -56,6 +58,7 @@ export default function SignIn({
   actionData,
 }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
+  const [pin, setPin] = useState("");
   const typed: Record<string, string> = actionData?.typed ?? {};
   const problems: Record<string, string> = actionData?.problems ?? {};
   return (
@@ -97,10 +100,13 @@ export default function SignIn({
             inputMode="numeric"
             autoComplete="current-password"
             className="text-2xl"
+            value={pin}
+            onChange={(event) => setPin(event.target.value)}
             problem={problems.pin}
             hint={demoPin ? `Demo shop, made up throughout: everyone’s PIN is ${demoPin}.` : undefined}
           />
-          <button className="btn btn-primary btn-lg touch w-full text-xl" disabled={busy}>
+          <Pad onKey={(key) => setPin(pin + key)} onDelete={() => setPin(pin.slice(0, -1))} />
+          <button className="btn btn-primary btn-lg touch mt-3 w-full text-xl" disabled={busy}>
             Sign in
           </button>
         </Form>

@@ -1,7 +1,9 @@
+import { Grid3x3 } from "lucide-react";
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import { Form } from "react-router";
 import { useInside } from "~/door/inside";
 import { Choice } from "~/look/field";
+import { Pad } from "~/look/pad";
 import { evaluate } from "~core/chain";
 import type { MeasuredLink, Phase, ReadingBody, ReadingSet, Worksheet } from "~core/job";
 import { plausible } from "~core/pack";
@@ -182,6 +184,12 @@ function Typed({
   const [value, setValue] = useState(sent?.typed?.value ?? "");
   const [problem, setProblem] = useState(sent?.problems?.value ?? "");
   const [asked, setAsked] = useState<{ length: Nm; meanings: Meaning[] } | null>(null);
+  const [pad, setPad] = useState(false);
+  const change = (text: string): void => {
+    setValue(text);
+    setProblem("");
+    setAsked(null);
+  };
   const stored = (body: ReadingBody): void => {
     onStore(body);
     setValue("");
@@ -215,19 +223,33 @@ function Typed({
           inputMode="decimal"
           placeholder={unit === "mm" ? "1.09" : ".043"}
           value={value}
-          onChange={(event) => {
-            setValue(event.target.value);
-            setProblem("");
-            setAsked(null);
-          }}
+          onChange={(event) => change(event.target.value)}
           className={`input h-16 min-w-0 grow text-3xl font-bold ${problem ? "input-error" : ""}`}
           aria-invalid={problem ? true : undefined}
           aria-describedby={problem ? "reading-problem" : undefined}
         />
+        <button
+          type="button"
+          className="btn h-16 w-14 px-0"
+          aria-pressed={pad}
+          aria-label="Number pad"
+          onClick={() => setPad(!pad)}
+        >
+          <Grid3x3 size={26} />
+        </button>
         <button className="btn btn-primary h-16 text-xl">
           Store <kbd className="key">Enter</kbd>
         </button>
       </div>
+      {pad && (
+        <Pad
+          onKey={(key) => {
+            change(value + key);
+            field.current?.focus();
+          }}
+          onDelete={() => change(value.slice(0, -1))}
+        />
+      )}
       {problem && (
         <p id="reading-problem" role="alert" className="text-error mt-1 font-semibold">
           {problem}

@@ -7,6 +7,7 @@ import { ground, visitor } from "~/server/context";
 import { readForm } from "~/server/form";
 import type { Fact } from "~core/job";
 import { bookById, listBooks } from "~store/books";
+import type { Pool } from "~store/database";
 import { openJob } from "~store/jobs";
 import type { Route } from "./+types/new";
 
@@ -54,22 +55,17 @@ const schema = Joi.object<NewJob>({
 }).pattern(/^trait-/, Joi.string().allow("").max(60));
 
 export const action = async ({ context, request }: Route.ActionArgs) => {
-  const form = await readForm(request, schema);
-  if ("problems" in form) return data(form, { status: 400 });
   const { pool } = context.get(ground);
   const { staff } = context.get(visitor);
+  const form = await readForm(request, schema);
+  const typed = "problems" in form ? form.typed : (form.values as unknown as Record<string, string>);
+  // What the book asks is checked together with the rest, so that everything wrong is told at once.
+  const unit = await unitProblems(pool, typed);
+  const problems = { ...("problems" in form ? form.problems : {}), ...unit.problems };
+  if ("problems" in form || !unit.ok || Object.keys(problems).length > 0)
+    return data({ problems, typed }, { status: 400 });
   const { id, book: bookId, depth, vehicle, customer, words, odometer } = form.values;
-  const { book } = await bookById(pool, bookId);
-  const typed = form.values as unknown as Record<string, string>;
-  const problems: Record<string, string> = {};
-  if (!book.depths.includes(depth)) problems.depth = "Choose how deep the work goes.";
-  const traits: Record<string, string> = {};
-  for (const trait of book.traits) {
-    const value = typed[`trait-${trait.id}`] ?? "";
-    if (value in trait.values) traits[trait.id] = value;
-    else if (value !== "unseen") problems[`trait-${trait.id}`] = "Look, and choose what you see.";
-  }
-  if (Object.keys(problems).length > 0) return data({ problems, typed }, { status: 400 });
+  const { traits } = unit;
 
   const at = new Date().toISOString();
   const fact = (body: Fact["body"]): Fact => ({ id: newId(), at, by: staff.name, body });
@@ -86,6 +82,25 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   });
   return redirect(`/jobs/${number}`);
 };
+
+/** The configuration as seen and the depth of work, held against the book chosen. */
+async function unitProblems(
+  pool: Pool,
+  typed: Record<string, string>,
+): Promise<{ ok: boolean; problems: Record<string, string>; traits: Record<string, string> }> {
+  const problems: Record<string, string> = {};
+  const traits: Record<string, string> = {};
+  const entry = (await listBooks(pool)).find(({ id }) => id === typed.book);
+  if (!entry) return { ok: false, problems: { book: "Choose the unit." }, traits };
+  const { book } = await bookById(pool, entry.id);
+  if (!book.depths.includes(typed.depth ?? "")) problems.depth = "Choose how deep the work goes.";
+  for (const trait of book.traits) {
+    const value = typed[`trait-${trait.id}`] ?? "";
+    if (value in trait.values) traits[trait.id] = value;
+    else if (value !== "unseen") problems[`trait-${trait.id}`] = "Look, and choose what you see.";
+  }
+  return { ok: true, problems, traits };
+}
 
 export default function NewJobPage({ loaderData: { books, id }, actionData }: Route.ComponentProps) {
   const typed: Record<string, string> = actionData?.typed ?? {};

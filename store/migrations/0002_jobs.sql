@@ -7,7 +7,8 @@ create table book (
   revision integer not null,
   -- sha256 of the canonical document: the same book imported from elsewhere is found again
   digest text not null constraint book_digest_once unique,
-  document jsonb not null,
+  -- json, not jsonb: the order in which a book lists its entries is what people see
+  document json not null,
   added timestamptz not null default now(),
   constraint book_revision_once unique (unit, revision)
 );

@@ -1,0 +1,68 @@
+// Everything that is checked: types, lint, format; Jest on core, store and the rest; the browser journeys against a production
+// build. Ends with `N passed, N failed`. Arguments go to Jest: npm test -- e2e/slice
+import { spawnSync } from "node:child_process";
+import { mkdirSync, readFileSync, rmSync } from "node:fs";
+import { check } from "./check";
+import { startCluster } from "./cluster";
+import { build } from "./serve";
+
+const say = (text: string): void => console.log(`· ${text}`);
+const only = process.argv.slice(2);
+const tally = { passed: 0, failed: 0 };
+const count = (good: boolean): void => void (good ? tally.passed++ : tally.failed++);
+
+interface Report {
+  numPassedTests: number;
+  numFailedTests: number;
+  numFailedTestSuites: number;
+  numRuntimeErrorTestSuites: number;
+}
+
+function jest(projects: string[], extra: string[], env: Record<string, string>): void {
+  const file = `test-results/jest-${projects.join("-")}.json`;
+  const args = [
+    "node_modules/jest/bin/jest.js",
+    "--selectProjects",
+    ...projects,
+    "--json",
+    `--outputFile=${file}`,
+    ...extra,
+    ...only,
+  ];
+  const node = ["--experimental-vm-modules", "--disable-warning=ExperimentalWarning"];
+  const { status } = spawnSync(process.execPath, [...node, ...args], {
+    stdio: ["ignore", "ignore", "inherit"],
+    env: { ...process.env, ...env },
+  });
+  try {
+    const report = JSON.parse(readFileSync(file, "utf8")) as Report;
+    tally.passed += report.numPassedTests;
+    // A suite that could not even run counts as one failure.
+    tally.failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
+    if (status !== 0 && report.numFailedTests + report.numRuntimeErrorTestSuites === 0) tally.failed++;
+  } catch {
+    if (only.length === 0) tally.failed++;
+  }
+}
+
+rmSync("test-results", { recursive: true, force: true });
+mkdirSync("test-results", { recursive: true });
+if (only.length === 0) {
+  say("checking types, lint and format …");
+  count(check());
+}
+say("starting a database for the tests …");
+const cluster = await startCluster("test", { fresh: true, careless: true });
+try {
+  const env = { TEST_DATABASE_URL: cluster.url };
+  say("testing core, store and server …");
+  jest(["core", "store"], ["--passWithNoTests"], env);
+  build();
+  say("going through the journeys in the browser …");
+  jest(["e2e"], ["--runInBand", "--passWithNoTests"], env);
+} finally {
+  await cluster.stop();
+}
+if (tally.failed > 0) say("screenshots of failed journeys: test-results/*.png");
+console.log(`${tally.passed} passed, ${tally.failed} failed`);
+process.exit(tally.failed === 0 ? 0 : 1);

@@ -1,0 +1,60 @@
+import { afterAll, beforeAll, expect, it } from "@jest/globals";
+import { logging } from "selenium-webdriver";
+import { Person, journey } from "./browser";
+import { openShop, type Shop } from "./shop";
+
+let shop: Shop;
+let edda: Person;
+
+beforeAll(async () => {
+  shop = await openShop();
+  edda = await Person.sitDown();
+}, 90_000);
+afterAll(async () => {
+  await edda.leave();
+  await shop.close();
+});
+
+const SCREENS = [
+  "/",
+  "/?which=closed",
+  "/jobs/new",
+  "/jobs/import",
+  "/jobs/1029",
+  "/jobs/1025",
+  "/jobs/1029/pack/d1-clearance",
+  "/jobs/1029/pack/d1-clearance?show=found",
+  "/jobs/1029/pack/h1-clearance?show=trial",
+  "/jobs/1029/pack/h1-clearance?show=ring",
+  "/jobs/1030/pack/h2-clearance",
+  "/jobs/1029/sheet",
+  "/jobs/1010/sheet",
+  "/shelf",
+  "/house",
+  "/gallery",
+];
+
+it(
+  "axe-core finds nothing serious on any screen, light or dark, and no page breaks its own policy",
+  () =>
+    journey("axe", [edda], async () => {
+      const found: string[] = [];
+      await edda.go(`${shop.url}/sign-in`);
+      found.push(...(await edda.axe()).map((problem) => `sign-in ${problem}`));
+      await edda.signIn(shop.url, "Edda L.");
+      for (const theme of ["chalk", "lamp"]) {
+        await edda.driver.executeScript(`document.cookie = 'look-theme=${theme}; path=/'`);
+        for (const screen of SCREENS) {
+          await edda.go(`${shop.url}${screen}`);
+          await edda.ready();
+          found.push(...(await edda.axe()).map((problem) => `${theme} ${screen} ${problem}`));
+        }
+      }
+      expect(found).toEqual([]);
+      const logs = await edda.driver.manage().logs().get(logging.Type.BROWSER);
+      expect(
+        logs.filter(({ level }) => level.value >= logging.Level.SEVERE.value).map(({ message }) => message),
+      ).toEqual([]);
+    }),
+  180_000,
+);

@@ -1,0 +1,169 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { createRequire } from "node:module";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { Builder, By, Key, until, type WebDriver, type WebElement } from "selenium-webdriver";
+import chrome from "selenium-webdriver/chrome";
+
+const PATIENCE = 10_000;
+
+/** A person at a screen: what journeys are told in. */
+export class Person {
+  private constructor(
+    readonly driver: WebDriver,
+    private readonly profile: string,
+  ) {}
+
+  static async sitDown({ width = 1280, height = 800 } = {}): Promise<Person> {
+    const profile = mkdtempSync(join(tmpdir(), "yard-key-browser-"));
+    const options = new chrome.Options();
+    options.setChromeBinaryPath("/usr/bin/chromium");
+    options.addArguments(
+      ...[
+        "--headless=new",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+      ],
+      ...["--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--hide-scrollbars"],
+      ...[
+        `--window-size=${width},${height}`,
+        `--user-data-dir=${profile}`,
+        ...(process.getuid?.() === 0 ? ["--no-sandbox"] : []),
+      ],
+    );
+    const service = new chrome.ServiceBuilder("/usr/bin/chromedriver");
+    const driver = await new Builder()
+      .forBrowser("chrome")
+      .setChromeOptions(options)
+      .setChromeService(service)
+      .build();
+    const person = new Person(driver, profile);
+    await person.screen(width, height);
+    return person;
+  }
+
+  async screen(width: number, height: number): Promise<void> {
+    const metrics = { width, height, deviceScaleFactor: 1, mobile: false };
+    await (this.driver as chrome.Driver).sendDevToolsCommand("Emulation.setDeviceMetricsOverride", metrics);
+  }
+
+  async leave(): Promise<void> {
+    await this.driver.quit().catch(() => {});
+    rmSync(this.profile, { recursive: true, force: true, maxRetries: 3 });
+  }
+
+  go = (url: string): Promise<void> => this.driver.get(url);
+
+  /** Waits until something is there. */
+  see = (xpath: string, patience = PATIENCE): Promise<WebElement> =>
+    this.driver.wait(until.elementLocated(By.xpath(xpath)), patience, `not seen: ${xpath}`);
+  /** Waits until a text stands on the page. */
+  read = (text: string, patience = PATIENCE): Promise<WebElement> =>
+    this.see(`//body//*[contains(normalize-space(.), ${quoted(text)})][not(self::script)]`, patience);
+  /** Waits until something is no longer there. */
+  gone = (xpath: string, patience = PATIENCE): Promise<unknown> =>
+    this.driver.wait(
+      async () => (await this.driver.findElements(By.xpath(xpath))).length === 0,
+      patience,
+      `still there: ${xpath}`,
+    );
+
+  /** Waits until a script's answer is as wanted. */
+  async until(script: string, wanted: (answer: unknown) => boolean, patience = PATIENCE): Promise<void> {
+    await this.driver.wait(
+      async () => wanted(await this.driver.executeScript(script)),
+      patience,
+      `never came true: ${script}`,
+    );
+  }
+
+  /** Touches something with a finger: it must be at least 44 pixels both ways, or its label must. */
+  async touch(xpath: string): Promise<void> {
+    const element = await this.see(xpath);
+    await this.driver.executeScript("arguments[0].scrollIntoView({block: 'center'})", element);
+    const { width, height } = await element.getRect();
+    if (width < 44 || height < 44) throw new Error(`too small to touch (${width}×${height}): ${xpath}`);
+    await element.click();
+  }
+
+  /** Keys to whatever has the focus. */
+  async keys(...keys: string[]): Promise<void> {
+    await this.driver
+      .actions()
+      .sendKeys(...keys)
+      .perform();
+  }
+
+  /** Marks everything in the field, so that typing replaces it. */
+  async selectAll(): Promise<void> {
+    await this.driver.actions().keyDown(Key.CONTROL).sendKeys("a").keyUp(Key.CONTROL).perform();
+  }
+
+  /** Goes on with Tab until something matching has the focus, as one does without a mouse. */
+  async tabTo(css: string, most = 60): Promise<void> {
+    for (let i = 0; i < most; i++) {
+      if (await this.driver.executeScript("return document.activeElement?.matches(arguments[0])", css))
+        return;
+      await this.keys(Key.TAB);
+    }
+    throw new Error(`Tab never came to ${css}`);
+  }
+
+  focused = (): Promise<string> =>
+    this.driver.executeScript("return document.activeElement?.id || document.activeElement?.innerText || ''");
+
+  async shot(file: string): Promise<void> {
+    writeFileSync(file, Buffer.from(await this.driver.takeScreenshot(), "base64"));
+  }
+
+  async signIn(url: string, name: string, pin = "2580"): Promise<void> {
+    await this.go(`${url}/sign-in`);
+    await this.ready();
+    await (await this.see(`//label[contains(., ${quoted(name)})]`)).click();
+    await (await this.see("//input[@name='pin']")).sendKeys(pin, Key.ENTER);
+    await this.see("//h1[.='Jobs']");
+  }
+
+  /** Until the page's script has taken over. */
+  ready = (): Promise<void> =>
+    this.until(
+      "return Object.keys(document.querySelector('main') ?? document.body).some((k) => k.startsWith('__react'))",
+      Boolean,
+    );
+
+  /** What axe-core finds serious or critical on the page, in words. */
+  async axe(): Promise<string[]> {
+    await this.driver.executeScript(axeSource);
+    const results = await this.driver.executeAsyncScript<
+      { id: string; impact: string; nodes: { html: string; any: { message: string }[] }[] }[]
+    >(
+      "const done = arguments[arguments.length - 1]; axe.run(document, { resultTypes: ['violations'] }).then((r) => done(r.violations))",
+    );
+    return results
+      .filter(({ impact }) => impact === "serious" || impact === "critical")
+      .map(
+        ({ id, nodes }) =>
+          `${id}: ${nodes.map(({ html, any }) => `${html.slice(0, 160)} ${any[0]?.message ?? ""}`).join(" | ")}`,
+      );
+  }
+}
+
+const axeSource = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
+
+/** A text for XPath, which has no escapes. */
+export const quoted = (text: string): string => (text.includes("'") ? `"${text}"` : `'${text}'`);
+
+/** Runs a journey; when it fails, keeps what each person saw. */
+export async function journey(name: string, people: Person[], walk: () => Promise<void>): Promise<void> {
+  try {
+    await walk();
+  } catch (error) {
+    for (const [i, person] of people.entries())
+      await person.shot(`test-results/${name}-${i + 1}.png`).catch(() => {});
+    throw error;
+  }
+}
+
+export { By, Key };

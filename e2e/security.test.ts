@@ -1,0 +1,201 @@
+import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
+import { openShop, type Shop } from "./shop";
+
+let shop: Shop;
+beforeAll(async () => {
+  shop = await openShop();
+}, 60_000);
+afterAll(() => shop.close());
+
+const staffId = async (name: string): Promise<string> =>
+  (await shop.pool.query<{ id: string }>("select id from staff where name = $1", [name])).rows[0]?.id ?? "";
+
+/** Sends a form as a page without script does. */
+const post = (
+  path: string,
+  fields: Record<string, string>,
+  headers: Record<string, string> = {},
+): Promise<Response> =>
+  fetch(`${shop.url}${path}`, {
+    method: "POST",
+    redirect: "manual",
+    headers: { origin: shop.url, "content-type": "application/x-www-form-urlencoded", ...headers },
+    body: new URLSearchParams(fields),
+  });
+
+async function cookieOf(name: string): Promise<string> {
+  const response = await post("/sign-in", { staff: await staffId(name), pin: "2580", to: "/" });
+  return response.headers.get("set-cookie")?.split(";")[0] ?? "";
+}
+
+describe("the door", () => {
+  it("signs in with a signed, same-site, http-only cookie and leads only to places of its own", async () => {
+    const response = await post("/sign-in", {
+      staff: await staffId("Mira K."),
+      pin: "2580",
+      to: "//elsewhere.example",
+    });
+    expect(response.status).toBe(302);
+    expect(response.headers.get("location")).toBe("/");
+    const cookie = response.headers.get("set-cookie") ?? "";
+    expect(cookie).toMatch(/HttpOnly/i);
+    expect(cookie).toMatch(/SameSite=Lax/i);
+    const [pair = ""] = cookie.split(";");
+    const visit = (value: string): Promise<Response> =>
+      fetch(`${shop.url}/shelf`, { headers: { cookie: value }, redirect: "manual" });
+    expect((await visit(pair)).status).toBe(200);
+    const forged = pair.replace(/.$/, (last) => (last === "A" ? "B" : "A"));
+    expect((await visit(forged)).status).toBe(302);
+    expect((await visit("")).headers.get("location")).toBe("/sign-in?to=%2Fshelf");
+  });
+
+  it("limits tries across the shop and says so", async () => {
+    const staff = await staffId("Joost W.");
+    const statuses: number[] = [];
+    for (let i = 0; i < 6; i++)
+      statuses.push((await post("/sign-in", { staff, pin: "0000", to: "/" })).status);
+    expect(statuses).toEqual([400, 400, 400, 400, 400, 429]);
+    const right = await post("/sign-in", { staff, pin: "2580", to: "/" });
+    expect(right.status).toBe(429);
+    expect(await right.text()).toContain("Too many tries");
+  });
+
+  it("keeps strangers out of every place", async () => {
+    for (const path of [
+      "/",
+      "/jobs/new",
+      "/jobs/1030",
+      "/jobs/1030/export.json",
+      "/jobs/1030/sheet.pdf",
+      "/shelf",
+      "/house",
+      "/gauge/stream",
+      "/empty",
+    ]) {
+      const response = await fetch(`${shop.url}${path}`, { redirect: "manual" });
+      expect([path, response.status]).toEqual([path, 302]);
+    }
+    const facts = await fetch(`${shop.url}/jobs/1030/facts`, {
+      method: "POST",
+      headers: { origin: shop.url, accept: "application/json" },
+      body: "[]",
+    });
+    expect(facts.status).toBe(401);
+  });
+});
+
+describe("every action", () => {
+  it("wants an origin, and its own", async () => {
+    const cookie = await cookieOf("Mira K.");
+    const bare = await fetch(`${shop.url}/jobs/1030/facts`, {
+      method: "POST",
+      headers: { cookie },
+      body: "[]",
+    });
+    expect(bare.status).toBe(403);
+    const foreign = await post(
+      "/house",
+      { intent: "person" },
+      { cookie, origin: "http://elsewhere.example" },
+    );
+    expect(foreign.status).toBe(403);
+  });
+
+  it("asks for the role on the server, not only in the page", async () => {
+    const builder = await cookieOf("Mira K.");
+    const parts = await cookieOf("Ines R.");
+    const lead = await cookieOf("Edda L.");
+    const receive = (cookie: string): Promise<Response> =>
+      post("/shelf", { id: crypto.randomUUID(), part: "MD-2220", quantity: "1" }, { cookie });
+    const settings = { rule: "plain", target: "middle", shopName: "Mine now", footKey: "F8" };
+    expect((await receive(builder)).status).toBe(403);
+    expect((await receive(parts)).status).toBe(200);
+    expect((await post("/house", settings, { cookie: builder })).status).toBe(403);
+    expect((await post("/house", settings, { cookie: parts })).status).toBe(403);
+    expect((await post("/house", settings, { cookie: lead })).status).toBe(200);
+    const { rows } = await shop.pool.query("select from house_setting where key = 'rule'");
+    expect(rows).toHaveLength(1);
+  });
+
+  it("does not let a bench fact choose, sign or close", async () => {
+    const cookie = await cookieOf("Mira K.");
+    for (const body of [
+      { kind: "closed", rule: "proven" },
+      { kind: "waiver", chain: "d1-clearance", reason: "because", signedBy: "Edda L." },
+      {
+        kind: "choice",
+        chain: "d1-clearance",
+        fit: 1,
+        kept: false,
+        reason: "",
+        prediction: { mean: 1, expanded: 1, chance: 1 },
+      },
+      { kind: "fitting", chain: "d1-clearance", fit: 1, origin: "shelf", piece: { size: 1 } },
+    ]) {
+      const response = await fetch(`${shop.url}/jobs/1030/facts`, {
+        method: "POST",
+        headers: { cookie, origin: shop.url, "content-type": "application/json", accept: "application/json" },
+        body: JSON.stringify([
+          { id: crypto.randomUUID(), at: new Date().toISOString(), by: "Mira K.", body },
+        ]),
+      });
+      expect([body.kind, response.status]).toEqual([body.kind, 400]);
+    }
+  });
+
+  it("stores facts under the name signed in, whatever they claim", async () => {
+    const cookie = await cookieOf("Mira K.");
+    const id = crypto.randomUUID();
+    const body = { kind: "scope", depth: "full" };
+    await fetch(`${shop.url}/jobs/1030/facts`, {
+      method: "POST",
+      headers: { cookie, origin: shop.url, "content-type": "application/json", accept: "application/json" },
+      body: JSON.stringify([{ id, at: new Date().toISOString(), by: "Edda L.", body }]),
+    });
+    const { rows } = await shop.pool.query<{ by_name: string }>("select by_name from fact where id = $1", [
+      id,
+    ]);
+    expect(rows[0]?.by_name).toBe("Mira K.");
+  });
+
+  it("a reading typed into a page whose script never loaded is checked and stored the same, once", async () => {
+    const cookie = await cookieOf("Mira K.");
+    const id = crypto.randomUUID();
+    const path = "/jobs/1028/pack/d3-clearance";
+    const send = (value: string): Promise<Response> =>
+      post(path, { intent: "read", id, phase: "found", unit: "mm", value }, { cookie });
+    const wrong = await send("43");
+    expect(wrong.status).toBe(400);
+    const page = await wrong.text();
+    expect(page).toContain("cannot be this pack");
+    expect(page).toContain('value="43"');
+    expect((await send("1.25")).status).toBe(200);
+    expect((await send("1.25")).status).toBe(200);
+    const { rowCount } = await shop.pool.query("select from fact where id = $1", [id]);
+    expect(rowCount).toBe(1);
+  });
+});
+
+describe("what is sent", () => {
+  it("has a content-security policy without inline anything, and no powered-by", async () => {
+    const response = await fetch(`${shop.url}/sign-in`);
+    const policy = response.headers.get("content-security-policy") ?? "";
+    expect(policy).toMatch(/script-src 'self' 'nonce-[^']+'/);
+    expect(policy).not.toContain("unsafe");
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(response.headers.get("x-content-type-options")).toBe("nosniff");
+    expect(response.headers.get("x-powered-by")).toBeNull();
+    const nonce = /nonce-([^']+)/.exec(policy)?.[1];
+    const again = (await fetch(`${shop.url}/sign-in`)).headers.get("content-security-policy");
+    expect(again).not.toContain(nonce);
+  });
+
+  it("tells the health of the database, and 404 of what is not there", async () => {
+    expect(await (await fetch(`${shop.url}/healthz`)).json()).toEqual({ database: "answers" });
+    const cookie = await cookieOf("Mira K.");
+    for (const path of ["/jobs/999999", "/jobs/abc", "/jobs/1030/pack/none", "/nowhere"]) {
+      const response = await fetch(`${shop.url}${path}`, { headers: { cookie } });
+      expect([path, response.status]).toEqual([path, 404]);
+    }
+  });
+});

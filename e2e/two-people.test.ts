@@ -1,0 +1,95 @@
+import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
+import { Key, Person, journey } from "./browser";
+import { openShop, type Shop } from "./shop";
+
+let shop: Shop;
+let mira: Person;
+let tomas: Person;
+
+beforeAll(async () => {
+  // Two web processes on one database, each builder on another.
+  shop = await openShop({ webs: 2 });
+  mira = await Person.sitDown();
+  tomas = await Person.sitDown();
+  await mira.signIn(shop.webs[0]?.url ?? "", "Mira K.");
+  await tomas.signIn(shop.webs[1]?.url ?? "", "Tomas B.");
+}, 90_000);
+afterAll(async () => {
+  await mira.leave();
+  await tomas.leave();
+  await shop.close();
+});
+
+const READINGS = "return document.querySelectorAll('[aria-label=Readings] li').length";
+
+/** Brings a fresh job's D1 to the candidates, with the last ring of its size picked. */
+async function toTheLastRing(person: Person, base: string): Promise<void> {
+  await person.go(`${base}/jobs/new`);
+  await person.ready();
+  await (await person.see("//input[@name='vehicle']")).sendKeys("Teal van");
+  await (await person.see("//textarea")).sendKeys("No third gear.");
+  await (await person.see("//label[contains(., 'late body')]")).click();
+  await (await person.see("//label[contains(., 'front drums')]")).click();
+  await (await person.see("//button[.='Open the job']")).click();
+  await (await person.see("//a[contains(., 'Go to D1')]")).click();
+  await (await person.see("//label[contains(., 'two notches')]")).click();
+  await (await person.see("//button[.='Keep']")).click();
+  await person.read("Ring found:");
+  await (await person.see("//a[contains(., 'Trial')]")).click();
+  await person.see("//h2[.='Trial clearance']");
+  for (const [i, text] of ["1.38", "1.37", "1.38"].entries()) {
+    await (await person.see("//input[@id='reading-value']")).sendKeys(text, Key.ENTER);
+    await person.until(READINGS, (n) => n === i + 1);
+  }
+  await (await person.see("//a[contains(., 'Next: choose a ring')]")).click();
+  await (await person.see("//tr[contains(., 'last on shelf') and contains(., '1.90 mm')]//input")).click();
+  await (await person.see("//input[@name='removed']")).sendKeys("1.757");
+}
+
+describe("two at once", () => {
+  it(
+    "reach for the last ring: one gets it, the other is told",
+    () =>
+      journey("last-ring", [mira, tomas], async () => {
+        await toTheLastRing(mira, shop.webs[0]?.url ?? "");
+        await toTheLastRing(tomas, shop.webs[1]?.url ?? "");
+        const fit = "//button[starts-with(., 'Fit ')]";
+        const [one, two] = [await mira.see(fit), await tomas.see(fit)];
+        await Promise.all([one.click(), two.click()]);
+        const outcome =
+          "return document.querySelector('h2')?.innerText === undefined ? '' : /taken/.test(document.body.innerText) ? 'told' : /as built/i.test([...document.querySelectorAll('h2')].map((h) => h.innerText).join()) ? 'fitted' : ''";
+        for (const person of [mira, tomas]) await person.until(outcome, Boolean);
+        const outcomes = await Promise.all(
+          [mira, tomas].map((person) => person.driver.executeScript<string>(outcome)),
+        );
+        expect(outcomes.sort()).toEqual(["fitted", "told"]);
+        const { rows } = await shop.pool.query<{ on_hand: number }>(
+          "select on_hand from stock where part = 'MD-2190' and piece is null",
+        );
+        expect(rows[0]?.on_hand).toBe(0);
+      }),
+    90_000,
+  );
+
+  it("see each other's readings when the page is opened, whichever process serves it", () =>
+    journey("shared", [mira, tomas], async () => {
+      await mira.go(`${shop.webs[0]?.url ?? ""}/jobs/1030/pack/d3-clearance`);
+      await mira.until("return document.activeElement.id", (id) => id === "reading-value");
+      await mira.keys("1.20", Key.ENTER);
+      await mira.until("return document.querySelector('[data-waiting]') === null", Boolean);
+      await tomas.go(`${shop.webs[1]?.url ?? ""}/jobs/1030/pack/d3-clearance`);
+      await tomas.until(READINGS, (n) => n === 1);
+      await (await tomas.see("//ul[@aria-label='Readings']//button")).click();
+      await tomas.read("Mira K.");
+    }));
+
+  it("a session ended on one process is over on the other", async () => {
+    const { value } = await mira.driver.manage().getCookie("yard-key");
+    const visit = (): Promise<Response> =>
+      fetch(`${shop.webs[1]?.url}/shelf`, { headers: { cookie: `yard-key=${value}` }, redirect: "manual" });
+    expect((await visit()).status).toBe(200);
+    await (await mira.see("//button[@aria-label='Sign out']")).click();
+    await mira.read("Who is at the bench?");
+    expect((await visit()).status).toBe(302);
+  });
+});

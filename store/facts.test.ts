@@ -1,0 +1,191 @@
+import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
+import { v7 as newId } from "uuid";
+import type { Fact, FactBody } from "~core/job";
+import { nm } from "~core/quantity";
+import { dunlinDocument } from "~core/testing/dunlin";
+import { addBook, bookById, listBooks } from "./books";
+import { sqlState } from "./database";
+import { addFacts, factsOf } from "./facts";
+import { jobByNumber, jobIdByNumber, listJobs, openJob, PAGE, type Card } from "./jobs";
+import { testDatabase } from "./testing";
+
+let db: Awaited<ReturnType<typeof testDatabase>>;
+let book: string;
+const author = { id: null, name: "Mira K." };
+const fact = (body: FactBody): Fact => ({ id: newId(), at: "2026-05-04T08:00:00.000Z", by: "Mira K.", body });
+const reading = (value: number): Fact =>
+  fact({
+    ...{ kind: "reading", chain: "d1-clearance", phase: "found", fit: 0, method: "air and dial" },
+    state: { soak: "soaked", facings: "new" },
+    reading: { kind: "single", value: nm(value) },
+    ...{ resolution: nm(10_000), unit: "mm" },
+  });
+const open = async (facts: Fact[] = []): Promise<{ id: string; number: number }> => {
+  const id = newId();
+  return { id, number: await openJob(db.pool, { id, bookId: book, facts, author }) };
+};
+
+beforeAll(async () => {
+  db = await testDatabase();
+  const added = await addBook(db.pool, dunlinDocument());
+  if (!added.ok) throw new Error(JSON.stringify(added.problems));
+  book = added.id;
+});
+afterAll(() => db.drop());
+
+describe("books", () => {
+  it("keeps the same document once, whatever the order of its keys", async () => {
+    const turned = Object.fromEntries(Object.entries(dunlinDocument()).reverse());
+    expect(await addBook(db.pool, turned)).toEqual({ ok: true, id: book });
+  });
+  it("gives another document of the unit the next revision and lists the newest", async () => {
+    const changed = { ...dunlinDocument(), depths: ["pan and body", "full", "tail"] };
+    const added = await addBook(db.pool, changed);
+    expect(added.ok && added.id !== book).toBe(true);
+    expect((await listBooks(db.pool)).map(({ revision }) => revision)).toEqual([2]);
+    expect((await bookById(db.pool, book)).book.depths).toHaveLength(2);
+  });
+  it("refuses a wrong one with its problems", async () => {
+    expect(await addBook(db.pool, { format: "yard-key/book@1" })).toMatchObject({ ok: false });
+  });
+});
+
+describe("facts", () => {
+  it("are stored once however often they come, in the order stored", async () => {
+    const job = await open();
+    const readings = [1, 2, 3].map((n) => reading(n * 1_000_000));
+    for (const one of [...readings, ...readings])
+      expect(await addFacts(db.pool, job.id, [one], author)).toEqual({ ok: true });
+    expect(await addFacts(db.pool, job.id, readings, author)).toEqual({ ok: true });
+    expect((await factsOf(db.pool, job.id)).map(({ id }) => id)).toEqual(readings.map(({ id }) => id));
+  });
+
+  it("arrive once from twenty senders at the same moment", async () => {
+    const job = await open();
+    const one = reading(1_000_000);
+    await Promise.all(Array.from({ length: 20 }, () => addFacts(db.pool, job.id, [one], author)));
+    expect(await factsOf(db.pool, job.id)).toHaveLength(1);
+  });
+
+  it("come back as they went in, under the name they were stored with", async () => {
+    const one = reading(1_092_200);
+    const job = await open([one]);
+    const [back] = await factsOf(db.pool, job.id);
+    expect(back).toEqual(one);
+  });
+
+  it("are never changed or deleted, not even by hand", async () => {
+    const job = await open([reading(1_000_000)]);
+    for (const statement of [
+      "update fact set at = now() where job = $1",
+      "delete from fact where job = $1",
+    ]) {
+      await expect(db.pool.query(statement, [job.id])).rejects.toThrow("never changed");
+    }
+  });
+
+  it("of an unknown job or a closed one are refused, but one that was stored before is acknowledged", async () => {
+    const early = reading(1_000_000);
+    const job = await open([early]);
+    expect(await addFacts(db.pool, newId(), [reading(1)], author)).toEqual({ ok: false, why: "no job" });
+    await addFacts(db.pool, job.id, [fact({ kind: "closed", rule: "proven" })], author);
+    expect(await addFacts(db.pool, job.id, [reading(2_000_000)], author)).toEqual({
+      ok: false,
+      why: "closed",
+    });
+    expect(await addFacts(db.pool, job.id, [early], author)).toEqual({ ok: true });
+  });
+
+  it("cannot correct what another job has", async () => {
+    const other = reading(1_000_000);
+    await open([other]);
+    const job = await open();
+    const wrong = { ...reading(2_000_000), replaces: other.id };
+    const error: unknown = await addFacts(db.pool, job.id, [wrong], author).catch((e: unknown) => e);
+    expect(sqlState(error)).toBe("23503");
+  });
+
+  it("one fitting of a place: the second is refused", async () => {
+    const job = await open();
+    const fitting = () =>
+      fact({
+        kind: "fitting",
+        chain: "d1-clearance",
+        fit: 0,
+        origin: "found",
+        piece: { size: nm(1_750_000) },
+      });
+    await addFacts(db.pool, job.id, [fitting()], author);
+    const error: unknown = await addFacts(db.pool, job.id, [fitting()], author).catch((e: unknown) => e);
+    expect(sqlState(error)).toBe("23505");
+  });
+});
+
+describe("jobs", () => {
+  const card = (waitsFor: string): Card => ({
+    vehicle: "",
+    unit: "",
+    depth: "",
+    waitsFor,
+    done: 0,
+    packs: 0,
+  });
+
+  it("opened twice is one job with one number", async () => {
+    const id = newId();
+    const numbers = await Promise.all(
+      [1, 2, 3].map(() => openJob(db.pool, { id, bookId: book, facts: [], author })),
+    );
+    expect(new Set(numbers).size).toBe(1);
+    expect(await jobIdByNumber(db.pool, numbers[0] ?? 0)).toBe(id);
+  });
+
+  it("is found by its number, with book and facts; a number nobody has is null", async () => {
+    const job = await open([reading(1_000_000)]);
+    expect(await jobByNumber(db.pool, job.number)).toMatchObject({
+      id: job.id,
+      facts: [{ body: { kind: "reading" } }],
+    });
+    expect(await jobByNumber(db.pool, 99_999_999)).toBeNull();
+    expect(await jobByNumber(db.pool, Number("abc"))).toBeNull();
+    expect(await jobIdByNumber(db.pool, 99_999_999)).toBeNull();
+  });
+
+  it("lists pages that neither repeat nor miss, and makes each card anew only when facts came", async () => {
+    const made: number[] = [];
+    const make = (_book: unknown, facts: Fact[]): Card => {
+      made.push(facts.length);
+      return card(`${facts.length} facts`);
+    };
+    const jobs = [];
+    for (let i = 0; i < PAGE + 5; i++) jobs.push(await open([reading(1_000_000 + i)]));
+    const first = await listJobs(db.pool, { which: "open" }, make);
+    expect(first.rows).toHaveLength(PAGE);
+    expect(first.more).toBe(true);
+    const second = await listJobs(db.pool, { which: "open", before: first.rows.at(-1)?.number ?? 0 }, make);
+    const numbers = [...first.rows, ...second.rows].map(({ number }) => number);
+    expect(new Set(numbers).size).toBe(numbers.length);
+    for (const { number } of jobs) expect(numbers).toContain(number);
+
+    made.length = 0;
+    await listJobs(db.pool, { which: "open" }, make);
+    expect(made).toEqual([]);
+    await addFacts(db.pool, jobs.at(-1)?.id ?? "", [reading(3_000_000)], author);
+    const again = await listJobs(db.pool, { which: "open" }, make);
+    expect(made).toEqual([2]);
+    expect(again.rows[0]?.waitsFor).toBe("2 facts");
+  });
+
+  it("moves to the closed list with the fact that closes it, and to its holder's list", async () => {
+    const job = await open([fact({ kind: "holder", name: "Runa S.", staff: null })]);
+    const make = (): Card => card("");
+    expect(
+      (await listJobs(db.pool, { which: "open", holder: "Runa S." }, make)).rows.map((row) => row.number),
+    ).toEqual([job.number]);
+    await addFacts(db.pool, job.id, [fact({ kind: "closed", rule: "proven" })], author);
+    expect((await listJobs(db.pool, { which: "open", holder: "Runa S." }, make)).rows).toEqual([]);
+    expect((await listJobs(db.pool, { which: "closed" }, make)).rows.map((row) => row.number)).toContain(
+      job.number,
+    );
+  });
+});
