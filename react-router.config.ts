@@ -2,6 +2,8 @@ import type { Config } from "@react-router/dev/config";
 
 export default {
   ssr: true,
+  // All routes are few and known: finding them one by one would need the server just when it is away.
+  routeDiscovery: { mode: "initial" },
   future: {
     v8_middleware: true,
     v8_splitRouteModules: true,

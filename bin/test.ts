@@ -1,6 +1,7 @@
 // Everything that is checked: types, lint, format; Jest on core, store and the rest; the browser journeys against a production
 // build. Ends with `N passed, N failed`. Arguments go to Jest: npm test -- e2e/slice
-import { spawnSync } from "node:child_process";
+import { spawn } from "node:child_process";
+import { once } from "node:events";
 import { mkdirSync, readFileSync, rmSync } from "node:fs";
 import { check } from "./check";
 import { startCluster } from "./cluster";
@@ -18,7 +19,7 @@ interface Report {
   numRuntimeErrorTestSuites: number;
 }
 
-function jest(projects: string[], extra: string[], env: Record<string, string>): void {
+async function jest(projects: string[], extra: string[], env: Record<string, string>): Promise<void> {
   const file = `test-results/jest-${projects.join("-")}.json`;
   const args = [
     "node_modules/jest/bin/jest.js",
@@ -30,10 +31,12 @@ function jest(projects: string[], extra: string[], env: Record<string, string>):
     ...only,
   ];
   const node = ["--experimental-vm-modules", "--disable-warning=ExperimentalWarning"];
-  const { status } = spawnSync(process.execPath, [...node, ...args], {
+  // Not spawnSync: while the tests run, this process starts the database again when a test kills it.
+  const child = spawn(process.execPath, [...node, ...args], {
     stdio: ["ignore", "ignore", "inherit"],
     env: { ...process.env, ...env },
   });
+  const [status] = (await once(child, "exit")) as [number | null];
   try {
     const report = JSON.parse(readFileSync(file, "utf8")) as Report;
     tally.passed += report.numPassedTests;
@@ -56,10 +59,10 @@ const cluster = await startCluster("test", { fresh: true, careless: true });
 try {
   const env = { TEST_DATABASE_URL: cluster.url };
   say("testing core, store and server …");
-  jest(["core", "store"], ["--passWithNoTests"], env);
+  await jest(["core", "store"], ["--passWithNoTests"], env);
   build();
   say("going through the journeys in the browser …");
-  jest(["e2e"], ["--runInBand", "--passWithNoTests"], env);
+  await jest(["e2e"], ["--runInBand", "--passWithNoTests"], env);
 } finally {
   await cluster.stop();
 }

@@ -2,9 +2,18 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { Builder, By, Key, until, type WebDriver, type WebElement } from "selenium-webdriver";
+import {
+  Builder,
+  By,
+  error as errors,
+  Key,
+  until,
+  type WebDriver,
+  type WebElement,
+} from "selenium-webdriver";
 import chrome from "selenium-webdriver/chrome";
 
+const { StaleElementReferenceError } = errors;
 const PATIENCE = 10_000;
 
 /** A person at a screen: what journeys are told in. */
@@ -77,6 +86,17 @@ export class Person {
       patience,
       `never came true: ${script}`,
     );
+  }
+
+  /** Clicks something, again if the page was drawn anew between finding and clicking. */
+  async press(xpath: string): Promise<void> {
+    for (let left = 5; ; left--) {
+      try {
+        return await (await this.see(xpath)).click();
+      } catch (error) {
+        if (!(error instanceof StaleElementReferenceError) || left === 0) throw error;
+      }
+    }
   }
 
   /** Touches something with a finger: it must be at least 44 pixels both ways, or its label must. */

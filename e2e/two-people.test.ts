@@ -28,21 +28,21 @@ async function toTheLastRing(person: Person, base: string): Promise<void> {
   await person.ready();
   await (await person.see("//input[@name='vehicle']")).sendKeys("Teal van");
   await (await person.see("//textarea")).sendKeys("No third gear.");
-  await (await person.see("//label[contains(., 'late body')]")).click();
-  await (await person.see("//label[contains(., 'front drums')]")).click();
-  await (await person.see("//button[.='Open the job']")).click();
-  await (await person.see("//a[contains(., 'Go to D1')]")).click();
-  await (await person.see("//label[contains(., 'two notches')]")).click();
-  await (await person.see("//button[.='Keep']")).click();
+  await person.press("//label[contains(., 'late body')]");
+  await person.press("//label[contains(., 'front drums')]");
+  await person.press("//button[.='Open the job']");
+  await person.press("//a[contains(., 'Go to D1')]");
+  await person.press("//label[contains(., 'two notches')]");
+  await person.press("//button[.='Keep']");
   await person.read("Ring found:");
-  await (await person.see("//a[contains(., 'Trial')]")).click();
+  await person.press("//a[contains(., 'Trial')]");
   await person.see("//h2[.='Trial clearance']");
   for (const [i, text] of ["1.38", "1.37", "1.38"].entries()) {
     await (await person.see("//input[@id='reading-value']")).sendKeys(text, Key.ENTER);
     await person.until(READINGS, (n) => n === i + 1);
   }
-  await (await person.see("//a[contains(., 'Next: choose a ring')]")).click();
-  await (await person.see("//tr[contains(., 'last on shelf') and contains(., '1.90 mm')]//input")).click();
+  await person.press("//a[contains(., 'Next: choose a ring')]");
+  await person.press("//tr[contains(., 'last on shelf') and contains(., '1.90 mm')]//input");
   await (await person.see("//input[@name='removed']")).sendKeys("1.757");
 }
 
@@ -79,7 +79,7 @@ describe("two at once", () => {
       await mira.until("return document.querySelector('[data-waiting]') === null", Boolean);
       await tomas.go(`${shop.webs[1]?.url ?? ""}/jobs/1030/pack/d3-clearance`);
       await tomas.until(READINGS, (n) => n === 1);
-      await (await tomas.see("//ul[@aria-label='Readings']//button")).click();
+      await tomas.press("//ul[@aria-label='Readings']//button");
       await tomas.read("Mira K.");
     }));
 
@@ -88,7 +88,7 @@ describe("two at once", () => {
     const visit = (): Promise<Response> =>
       fetch(`${shop.webs[1]?.url}/shelf`, { headers: { cookie: `yard-key=${value}` }, redirect: "manual" });
     expect((await visit()).status).toBe(200);
-    await (await mira.see("//button[@aria-label='Sign out']")).click();
+    await mira.press("//button[@aria-label='Sign out']");
     await mira.read("Who is at the bench?");
     expect((await visit()).status).toBe(302);
   });

@@ -1,14 +1,6 @@
 import { HelpCircle, LogOut, SunMoon } from "lucide-react";
 import { useEffect, useRef } from "react";
-import {
-  Form,
-  isRouteErrorResponse,
-  Link,
-  NavLink,
-  Outlet,
-  useRevalidator,
-  useRouteLoaderData,
-} from "react-router";
+import { Form, isRouteErrorResponse, Link, NavLink, Outlet, useRouteLoaderData } from "react-router";
 import { Away } from "~/look/away";
 import { keepLook } from "~/look/look-cookie";
 import { outbox } from "~/outbox/outbox";
@@ -140,13 +132,11 @@ function WaitingSign() {
 }
 
 function ThemeButton() {
-  const { revalidate } = useRevalidator();
   const change = (): void => {
     const chosen = document.documentElement.dataset.theme;
     const dark = chosen ? chosen === "lamp" : window.matchMedia("(prefers-color-scheme: dark)").matches;
     keepLook("theme", dark ? "chalk" : "lamp");
     document.documentElement.dataset.theme = dark ? "chalk" : "lamp";
-    void revalidate();
   };
   return (
     <button

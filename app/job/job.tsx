@@ -4,7 +4,7 @@ import { useInside } from "~/door/inside";
 import { Axis, type AxisPack } from "~/look/axis";
 import { keepLook, type Look } from "~/look/look-cookie";
 import { markOf } from "~/look/mark";
-import { useFacts, useFreshAfterSending } from "~/outbox/use-outbox";
+import { useFacts } from "~/outbox/use-outbox";
 import { ground } from "~/server/context";
 import { resolve, type Applied, type Book } from "~core/book";
 import { fold, stageWords, worksheets, type Job, type Worksheet } from "~core/job";
@@ -38,7 +38,6 @@ export default function JobPage({ loaderData: { number, opened, book, facts: tol
   const { house } = useInside();
   const { chain } = useParams();
   const facts = useFacts(number, told);
-  useFreshAfterSending();
   const [unit, changeUnit] = useUnit(book.unit.lengthUnit);
   const view = useMemo((): JobView => {
     const job = fold(facts);

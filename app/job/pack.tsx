@@ -1,7 +1,7 @@
 import Joi from "joi";
 import { ArrowRight } from "lucide-react";
 import { useEffect, useState } from "react";
-import { data, Link, redirect, useSearchParams } from "react-router";
+import { data, isRouteErrorResponse, Link, redirect, useSearchParams } from "react-router";
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
 import { Rule } from "~/look/rule";
@@ -101,6 +101,21 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   if (intent === "waive") return waive(context, request, record, params.chain);
   if (intent === "read") return readWithoutScript(context, request, record, params.chain);
   throw new Response("Nothing was asked for.", { status: 400 });
+};
+
+/** What could not be sent keeps what was typed: the page stays and says that the server is away. */
+export const clientAction = async ({ request, serverAction }: Route.ClientActionArgs) => {
+  const form = await request.clone().formData();
+  try {
+    return await serverAction();
+  } catch (error) {
+    if (error instanceof Response || isRouteErrorResponse(error)) throw error;
+    const typed = Object.fromEntries(
+      [...form].filter((entry): entry is [string, string] => typeof entry[1] === "string"),
+    );
+    const away = "The shop’s server is away; nothing was changed. Try again in a moment.";
+    return { intent: typed.intent ?? "", problems: { key: away, reason: away }, typed };
+  }
 };
 
 type Context = Route.ActionArgs["context"];

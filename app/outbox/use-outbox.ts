@@ -1,5 +1,4 @@
 import { useEffect, useSyncExternalStore } from "react";
-import { useRevalidator } from "react-router";
 import type { Fact } from "~core/job";
 import { outbox, type OutboxState } from "./outbox";
 
@@ -14,15 +13,4 @@ export function useFacts(job: number, told: readonly Fact[]): Fact[] {
   const known = new Set(told.map(({ id }) => id));
   const own = [...sent, ...waiting].filter((entry) => entry.job === job && !known.has(entry.fact.id));
   return [...told, ...own.map(({ fact }) => fact)];
-}
-
-/** When everything waiting has gone out, asks the server what the others have said meanwhile. */
-export function useFreshAfterSending(): void {
-  const { sent, waiting } = useOutbox();
-  const { revalidate } = useRevalidator();
-  const done = sent.length;
-  const idle = waiting.length === 0;
-  useEffect(() => {
-    if (done > 0 && idle) void revalidate();
-  }, [done, idle, revalidate]);
 }
