@@ -227,7 +227,7 @@ function Language({ theme }: { theme: string }) {
           <button type="button" className="btn touch">
             Plain
           </button>
-          <button type="button" className="btn btn-neutral touch">
+          <button type="button" className="btn btn-secondary touch">
             Chosen
           </button>
           <button type="button" className="btn btn-primary touch" disabled>

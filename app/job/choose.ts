@@ -1,8 +1,8 @@
 import { v7 as newId } from "uuid";
 import { resolve } from "~core/book";
 import { fold, worksheet, worksheetCandidates, type Fact, type House, type Worksheet } from "~core/job";
-import type { Nm } from "~core/quantity";
-import { sizeNear, type Candidate } from "~core/select";
+import { nm, type Nm } from "~core/quantity";
+import { agrees, sizeNear, type Candidate } from "~core/select";
 import type { Pool } from "~store/database";
 import { addFacts, type Author } from "~store/facts";
 import type { JobRecord } from "~store/jobs";
@@ -22,7 +22,7 @@ export interface Decision {
   going?: Nm;
 }
 
-export type Decided = { ok: true } | { ok: false; problem: string };
+export type Decided = { ok: true } | { ok: false; problem: string; field?: "removed" | "going" };
 
 /** The worksheet of one chain of a job; null when the chain does not apply. */
 export function worksheetOf({ book, facts }: JobRecord, chain: string, house: House): Worksheet | null {
@@ -58,6 +58,20 @@ export async function decide(
     };
   if (chosen.source.kind === "order")
     return { ok: false, problem: "That size is not on the shelf. Order it, or choose another." };
+  const { tolerance } = sheet.applied.series ?? { tolerance: nm(0) };
+  const off = (size: Nm | undefined, measured: Nm | undefined): boolean =>
+    measured !== undefined && !agrees(size, measured, tolerance);
+  if (off(sheet.fitted?.size, decision.removed)) {
+    const problem = "That is far from its mark: measure again, or correct under As found which ring was in.";
+    return { ok: false, field: "removed", problem };
+  }
+  if (off(chosen.piece.size, decision.going)) {
+    return {
+      ok: false,
+      field: "going",
+      problem: "That is far from its mark: another ring, or measure again.",
+    };
+  }
   return chosen.source.kind === "fitted"
     ? keep(pool, record, chain, sheet, chosen, decision, author)
     : change(pool, record, chain, sheet, chosen, decision, author);

@@ -1,5 +1,13 @@
 import { useEffect, useMemo, useState } from "react";
-import { Link, Outlet, useNavigate, useOutletContext, useParams, useRouteLoaderData } from "react-router";
+import {
+  Link,
+  Outlet,
+  useLocation,
+  useNavigate,
+  useOutletContext,
+  useParams,
+  useRouteLoaderData,
+} from "react-router";
 import { useInside } from "~/door/inside";
 import { Axis, type AxisPack } from "~/look/axis";
 import { keepLook, type Look } from "~/look/look-cookie";
@@ -47,7 +55,7 @@ export default function JobPage({ loaderData: { number, opened, book, facts: tol
   }, [facts, book, house, number, opened, unit]);
   const packs = view.sheets.map((sheet) => axisPack(sheet, number, chain));
   useJobKeys(number, inAxisOrder(packs, book), changeUnit);
-  const at = useParams();
+  const overview = useLocation().pathname.replace(/\/$/, "") === `/jobs/${number}`;
   return (
     <main className="mx-auto max-w-[1320px] p-3">
       <div className="mb-2 flex items-center gap-4">
@@ -67,7 +75,7 @@ export default function JobPage({ loaderData: { number, opened, book, facts: tol
           Build sheet <kbd className="key">b</kbd>
         </Link>
       </div>
-      <Axis stations={book.stations} packs={packs} tall={at.chain === undefined} />
+      <Axis stations={book.stations} packs={packs} tall={overview} />
       <Outlet context={view} />
     </main>
   );

@@ -151,7 +151,7 @@ async function choose(context: Context, request: Request, record: JobRecord, cha
   );
   return result.ok
     ? redirect(`/jobs/${record.number}/pack/${chain}?show=built`)
-    : refuse({ key: result.problem }, 409);
+    : refuse({ [result.field ?? "key"]: result.problem }, result.field ? 400 : 409);
 }
 
 async function waive(context: Context, request: Request, record: JobRecord, chain: string) {
@@ -260,7 +260,7 @@ function Pack({ sheet, stock, leads, ids, actionData }: Loaded & Pick<TabProps, 
               to={`?show=${one}`}
               replace
               aria-current={one === tab ? "step" : undefined}
-              className={`btn touch ${one === tab ? "btn-neutral" : "btn-ghost"}`}
+              className={`btn touch ${one === tab ? "btn-secondary" : "btn-ghost"}`}
             >
               {words} <kbd className="key">{i + 1}</kbd>
             </Link>

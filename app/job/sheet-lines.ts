@@ -1,6 +1,6 @@
 import { verdictWords } from "~/look/mark";
 import { lastAt, readers, type ReadingSet, type Worksheet } from "~core/job";
-import { roundedText, type LengthUnit } from "~core/quantity";
+import { plusMinusText, rangeText, type LengthUnit } from "~core/quantity";
 import { pieceText } from "./piece-text";
 
 /** One pack on the build sheet, in words: the page and the PDF say the same. */
@@ -17,7 +17,7 @@ export interface SheetLine {
 }
 
 const figure = ({ assessment: { estimate } }: ReadingSet, unit: LengthUnit): string =>
-  estimate ? `${roundedText(estimate.mean, unit)} ± ${roundedText(estimate.expanded, unit)}` : "not read";
+  estimate ? plusMinusText(estimate.mean, estimate.expanded, unit) : "not read";
 
 const day = (at: string | null): string => (at ? at.slice(0, 16).replace("T", " ") : "");
 
@@ -27,7 +27,7 @@ export function sheetLine(sheet: Worksheet, unit: LengthUnit): SheetLine {
   const common = {
     pack: applied.pack.element.toUpperCase(),
     name: applied.pack.name,
-    spec: `${roundedText(min, unit)} to ${roundedText(max, unit)}, ${state.soak}`,
+    spec: `${rangeText(min, max, unit)}, ${state.soak}`,
     found: figure(found, unit),
     chosen: choice && fitted ? `${pieceText(fitted, unit)}${choice.body.kept ? " (kept)" : ""}` : "none",
   };

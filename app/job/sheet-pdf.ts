@@ -115,8 +115,8 @@ function draw({ title, shop, facts, lines, foot }: Sheet): Promise<Buffer> {
     document
       .moveTo(MARGIN, y)
       .lineTo(MARGIN + width, y)
-      .lineWidth(bold ? 1.2 : 0.4)
-      .stroke();
+      .lineWidth(bold ? 1.2 : 0.5)
+      .stroke(bold ? "#222" : "#aaa");
     y += 6;
   };
   row(

@@ -102,7 +102,7 @@ const Tab = ({ to, words, current }: { to: string; words: string; current: boole
   <Link
     to={to}
     aria-current={current ? "page" : undefined}
-    className={`btn touch ${current ? "btn-neutral" : "btn-ghost"}`}
+    className={`btn touch ${current ? "btn-secondary" : "btn-ghost"}`}
   >
     {words}
   </Link>

@@ -5,6 +5,8 @@ export {
   nearestNm,
   nm,
   parseLength,
+  plusMinusText,
+  rangeText,
   roundedText,
   showLength,
   signedText,

@@ -168,6 +168,16 @@ export function roundedText(length: Nm, unit: LengthUnit, round = ROUND[unit]): 
   return `${figure(length, NM_PER[unit], Math.max(round, DECIMALS[unit].least))} ${unit}`;
 }
 
+/** A figure with its expanded uncertainty, the unit once: `1.230 ± 0.020 mm`. */
+export const plusMinusText = (mean: Nm, expanded: Nm, unit: LengthUnit): string =>
+  pairText(mean, "±", expanded, unit);
+
+/** Both limits, the unit once: `1.050 to 1.400 mm`. */
+export const rangeText = (min: Nm, max: Nm, unit: LengthUnit): string => pairText(min, "to", max, unit);
+
+const pairText = (a: Nm, between: string, b: Nm, unit: LengthUnit): string =>
+  `${figure(a, NM_PER[unit], ROUND[unit])} ${between} ${figure(b, NM_PER[unit], ROUND[unit])} ${unit}`;
+
 /** A difference with its sign: `+0.03 mm`, `−0.06 mm`. */
 export function signedText(length: Nm, unit: LengthUnit): string {
   return `${length > 0 ? "+" : ""}${roundedText(length, unit)}`;

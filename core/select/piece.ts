@@ -26,6 +26,13 @@ export function thickness(piece: Piece, tolerance: Nm): Thickness | null {
   return null;
 }
 
+/** How many tolerances a measured ring may be off its mark before it is more likely another ring, or a slip. */
+const MOST_OFF = 5;
+
+/** Whether a measured thickness can be a ring of that marked size at all. Any can be one without a mark. */
+export const agrees = (size: Nm | undefined, measured: Nm, tolerance: Nm): boolean =>
+  size === undefined || Math.abs(measured - size) <= MOST_OFF * tolerance;
+
 /** The size of a series that a measured thickness is nearest to, if it is within a quarter of a step. */
 export function sizeNear(series: Series, measured: Nm): Series["sizes"][number] | null {
   const gaps = series.sizes.slice(1).map(({ size }, i) => size - (series.sizes[i]?.size ?? 0));

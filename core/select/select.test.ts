@@ -4,6 +4,7 @@ import { dunlin } from "../testing/dunlin";
 import { nm } from "../quantity";
 import { estimate, type Estimate, type Spec } from "../reading";
 import {
+  agrees,
   candidates,
   distance,
   MICROMETER_U,
@@ -140,6 +141,14 @@ describe("targets", () => {
 });
 
 describe("pieces", () => {
+  test.each([
+    [1_750_000, 1_757_000, true],
+    [1_750_000, 1_825_000, true],
+    [1_900_000, 1_757_000, false],
+    [undefined, 1_757_000, true],
+  ])("marked %s, measured %d: can be it %s", (size, one, expected) => {
+    expect(agrees(size === undefined ? undefined : nm(size), nm(one), SERIES.tolerance)).toBe(expected);
+  });
   it("believes the micrometer before the mark", () => {
     expect(thickness({ size: nm(1_750_000), measured: nm(1_761_000) }, SERIES.tolerance)).toEqual({
       value: 1_761_000,

@@ -1,0 +1,236 @@
+// Speed as ratios within one run. Server: the job page and storing one reading, each beside its floor (the bare SQL they need +
+// an empty route of the same server), with 200 and with 200 000 jobs. Browser: script sent for the pack worksheet beside an
+// empty route's, and the time from the key that stores a reading to the new verdict.
+import { gzipSync } from "node:zlib";
+import { readFileSync } from "node:fs";
+import { Agent, request } from "node:http";
+import pg from "pg";
+import { v7 as newId } from "uuid";
+import { Key, Person } from "../e2e/browser";
+import { openShop, type Shop } from "../e2e/shop";
+import { startCluster } from "./cluster";
+import { build } from "./serve";
+
+const say = (text: string): void => console.log(text);
+const RUNS = 150;
+
+const median = (values: number[]): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
+
+/** Median milliseconds of one after the other, the first tenth thrown away as warming up. */
+async function time(work: () => Promise<unknown>, runs = RUNS): Promise<number> {
+  const taken: number[] = [];
+  for (let i = 0; i < runs * 1.1; i++) {
+    const begun = performance.now();
+    await work();
+    taken.push(performance.now() - begun);
+  }
+  return median(taken.slice(Math.floor(runs * 0.1)));
+}
+
+const agent = new Agent({ keepAlive: true });
+
+/** A plain http request on a kept connection: fetch's own cost would drown the floor. */
+function ask(url: string, cookie: string, body?: string): Promise<string> {
+  return new Promise((resolve, reject) => {
+    const headers: Record<string, string> = { cookie, accept: body ? "application/json" : "text/html" };
+    if (body) Object.assign(headers, { origin: new URL(url).origin, "content-type": "application/json" });
+    const sent = request(url, { agent, method: body ? "POST" : "GET", headers }, (response) => {
+      const chunks: Buffer[] = [];
+      response.on("data", (chunk: Buffer) => chunks.push(chunk));
+      response.on("end", () => {
+        const text = Buffer.concat(chunks).toString();
+        if ((response.statusCode ?? 500) >= 400)
+          reject(new Error(`${url}: ${response.statusCode} ${text.slice(0, 200)}`));
+        else resolve(text);
+      });
+    });
+    sent.on("error", reject);
+    sent.end(body);
+  });
+}
+
+async function signIn(shop: Shop): Promise<string> {
+  const { rows } = await shop.pool.query<{ id: string }>("select id from staff where name = 'Mira K.'");
+  const response = await fetch(`${shop.url}/sign-in`, {
+    method: "POST",
+    redirect: "manual",
+    headers: { origin: shop.url, "content-type": "application/x-www-form-urlencoded" },
+    body: new URLSearchParams({ staff: rows[0]?.id ?? "", pin: "2580", to: "/" }),
+  });
+  return response.headers.get("set-cookie")?.split(";")[0] ?? "";
+}
+
+/** Fills the database up to `count` jobs with some facts each, as a shop of many years would have. */
+async function fill(shop: Shop, count: number): Promise<void> {
+  await shop.pool.query("set statement_timeout = 0");
+  const client = new pg.Client({ connectionString: shop.databaseUrl });
+  await client.connect();
+  await client.query(`create temp table fresh as
+    select gen_random_uuid() as id, (select id from book limit 1) as book from generate_series(1, ${count} - (select count(*) from job))`);
+  await client.query(
+    "insert into job (id, book, opened) select id, book, now() - random() * interval '8 years' from fresh",
+  );
+  await client.query(
+    "insert into job_card (job, number, open, holder) select j.id, j.number, random() < 0.001, 'Mira K.' from job j join fresh f on f.id = j.id",
+  );
+  await client.query(`insert into fact (id, job, kind, by_name, at, body)
+    select gen_random_uuid(), f.id, b.body ->> 'kind', 'Mira K.', now(), b.body
+      from fresh f cross join (select body from fact where job = (select id from job where number = 1030) order by seq limit 6) b
+      where b.body ->> 'kind' <> 'fitting'`);
+  await client.query("analyze");
+  await client.end();
+}
+
+const reading = (): unknown => ({
+  id: newId(),
+  at: new Date().toISOString(),
+  by: "Mira K.",
+  body: {
+    ...{
+      kind: "reading",
+      chain: "d1-clearance",
+      phase: "found",
+      fit: 0,
+      method: "air and dial",
+      unit: "mm",
+      resolution: 10_000,
+    },
+    ...{
+      state: { soak: "soaked", facings: "run-in", wave: "free" },
+      reading: { kind: "single", value: 1_450_000 },
+    },
+  },
+});
+
+interface Server {
+  page: number;
+  pageFloor: number;
+  list: number;
+  store: number;
+  storeFloor: number;
+}
+
+async function server(shop: Shop, cookie: string, job: number): Promise<Server> {
+  const { rows } = await shop.pool.query<{ id: string }>("select id from job where number = $1", [job]);
+  const id = rows[0]?.id;
+  const session = Buffer.from(cookie.split("=")[1]?.split(".")[0] ?? "", "base64").toString();
+  const sessionId = /[0-9a-f-]{36}/.exec(session)?.[0] ?? newId();
+  const empty = await time(() => ask(`${shop.url}/empty`, cookie));
+  // What the page cannot do without: who is there, the house's choices, the job, its facts.
+  const pageSql = await time(async () => {
+    await shop.pool.query({
+      name: "b1",
+      text: "select s.id from session e join staff s on s.id = e.staff where e.id = $1",
+      values: [sessionId],
+    });
+    await shop.pool.query({
+      name: "b2",
+      text: "select distinct on (key) key, value from house_setting order by key, seq desc",
+    });
+    await shop.pool.query({
+      name: "b3",
+      text: "select id, number, opened, book from job where number = $1",
+      values: [job],
+    });
+    await shop.pool.query({
+      name: "b4",
+      text: "select id, at, by_name, body from fact where job = $1 order by seq",
+      values: [id],
+    });
+  });
+  const page = await time(() => ask(`${shop.url}/jobs/${job}`, cookie));
+  const list = await time(() => ask(`${shop.url}/`, cookie));
+  const storeSql = await time(async () => {
+    const fact = reading() as { id: string; body: unknown };
+    await shop.pool.query({
+      name: "b5",
+      text: "insert into fact (id, job, kind, by_name, at, body) values ($1, $2, 'reading', 'Mira K.', now(), $3)",
+      values: [fact.id, id, JSON.stringify(fact.body)],
+    });
+  });
+  const store = await time(() => ask(`${shop.url}/jobs/${job}/facts`, cookie, JSON.stringify([reading()])));
+  return { page, pageFloor: empty + pageSql, list, store, storeFloor: empty + storeSql };
+}
+
+/** The gzip size of every script a page names, whether as module or as preload. */
+async function scriptOf(shop: Shop, cookie: string, path: string): Promise<number> {
+  const html = await ask(`${shop.url}${path}`, cookie);
+  const files = new Set([...html.matchAll(/\/assets\/[\w.-]+\.js/g)].map(([file]) => file));
+  return [...files].reduce((sum, file) => sum + gzipSync(readFileSync(`build/client${file}`)).length, 0);
+}
+
+/** From the Enter that stores a reading to the moment the new verdict stands in the page, and to the frame that shows it. */
+async function keystroke(shop: Shop): Promise<{ verdict: number; frame: number }> {
+  const person = await Person.sitDown();
+  try {
+    await person.signIn(shop.url, "Mira K.");
+    await person.go(`${shop.url}/jobs/1030/pack/d3-clearance?show=found`);
+    await person.until("return document.activeElement.id", (at) => at === "reading-value");
+    await person.driver.executeScript(`
+      window.taken = [];
+      document.addEventListener('keydown', (event) => {
+        if (event.key !== 'Enter') return;
+        const begun = performance.now();
+        const seen = new MutationObserver(() => {
+          if (!document.querySelector('[data-verdict]')) return;
+          const verdict = performance.now() - begun;
+          seen.disconnect();
+          requestAnimationFrame(() => window.taken.push({ verdict, frame: performance.now() - begun }));
+        });
+        seen.observe(document.querySelector('[aria-label="Verdict"]'), { subtree: true, childList: true, characterData: true, attributes: true });
+      }, true);`);
+    for (let i = 0; i < 15; i++) {
+      await person.keys(`1.${20 + (i % 7)}`, Key.ENTER);
+      await person.until("return window.taken.length", (n) => n === i + 1);
+    }
+    const taken =
+      await person.driver.executeScript<{ verdict: number; frame: number }[]>("return window.taken");
+    return {
+      verdict: median(taken.slice(3).map((t) => t.verdict)),
+      frame: median(taken.slice(3).map((t) => t.frame)),
+    };
+  } finally {
+    await person.leave();
+  }
+}
+
+const cluster = await startCluster("bench", { fresh: true });
+process.env.TEST_DATABASE_URL = cluster.url;
+build();
+const shop = await openShop();
+try {
+  const cookie = await signIn(shop);
+  const script = {
+    worksheet: await scriptOf(shop, cookie, "/jobs/1029/pack/h1-clearance"),
+    empty: await scriptOf(shop, cookie, "/jobs/import"),
+  };
+  const key = await keystroke(shop);
+  await fill(shop, 200);
+  const small = await server(shop, cookie, 1029);
+  say("· filling the database up to 200 000 jobs …");
+  await fill(shop, 200_000);
+  const large = await server(shop, cookie, 1028);
+  const times = (ratio: number): string => `${ratio.toFixed(2)}×`;
+  for (const [words, { page, pageFloor, store, storeFloor }] of [
+    ["200 jobs", small],
+    ["200 000 jobs", large],
+  ] as const) {
+    say(
+      `${words}: job page ${times(page / pageFloor)} its floor (aim ≤ 3×), storing a reading ${times(store / storeFloor)} its floor (aim ≤ 3×)`,
+    );
+  }
+  say(
+    `growth from 200 to 200 000 jobs (aim ≤ 1.5×): job page ${times(large.page / small.page)}, list ${times(large.list / small.list)}, storing ${times(large.store / small.store)}`,
+  );
+  say(
+    `script of the pack worksheet ${(script.worksheet / 1024).toFixed(0)} kB gzip, ${times(script.worksheet / script.empty)} a form page's ${(script.empty / 1024).toFixed(0)} kB`,
+  );
+  say(
+    `from the key to the new verdict in the page ${times(key.verdict / 16)} a frame of 16 ms (aim ≤ 1×), to the frame that shows it ${times(key.frame / 16)}`,
+  );
+} finally {
+  await shop.close();
+  await cluster.stop();
+}
+process.exit(0);
