@@ -1,0 +1,78 @@
+import { spawnSync } from "node:child_process";
+import { readFileSync } from "node:fs";
+import { describe, expect, it, test } from "@jest/globals";
+import { run } from "./verbs";
+
+interface Example {
+  verb: string;
+  input: string;
+  good: boolean;
+  expected: unknown;
+}
+
+/** Every pair of a `json <verb>` block and the `json answer` or `json error` block after it. */
+const examples: Example[] = [
+  ...readFileSync("docs/formats.md", "utf8").matchAll(
+    /```json (\S+)\n([\s\S]*?)```\s+```json (answer|error)\n([\s\S]*?)```/g,
+  ),
+].map(([, verb = "", input = "", kind, expected = ""]) => ({
+  verb,
+  input,
+  good: kind === "answer",
+  expected: JSON.parse(expected) as unknown,
+}));
+
+describe("the documented examples", () => {
+  it("are all there", () => {
+    expect(new Set(examples.map(({ verb }) => verb))).toEqual(
+      new Set(["length", "verdict", "candidates", "check-book"]),
+    );
+  });
+  test.each(examples.map((example, i) => [`${i + 1} ${example.verb}`, example] as const))(
+    "%s",
+    (_name, { verb, input, good, expected }) => {
+      const answer = run(verb, input);
+      expect(answer.ok).toBe(good);
+      expect(answer.ok ? answer.result : { errors: answer.errors }).toEqual(expected);
+    },
+  );
+});
+
+describe("the door itself", () => {
+  const key = (verb: string, input: string) =>
+    spawnSync(process.execPath, ["--import", "tsx", "bin/key.ts", verb], {
+      input,
+      encoding: "utf8",
+      env: { ...process.env, NODE_OPTIONS: "" },
+    });
+
+  it("answers on standard output", () => {
+    const { status, stdout, stderr } = key("length", '{"text":"1,09"}');
+    expect([status, stderr]).toEqual([0, ""]);
+    expect(JSON.parse(stdout)).toMatchObject({ nm: 1_090_000 });
+  });
+
+  it.each([
+    ["length", "{", "not JSON"],
+    ["lenght", "{}", "no verb"],
+    ["length", "{}", "required"],
+    ["verdict", '{"spec":{"min":"2 mm","max":"1 mm"},"readings":[]}', "max is not above min"],
+    [
+      "verdict",
+      '{"spec":{"min":"1 mm","max":"2 mm"},"readings":[{"passes":"1.2 mm","refuses":"1.1 mm"}]}',
+      "not above passes",
+    ],
+    [
+      "candidates",
+      '{"spec":{"min":"1 mm","max":"2 mm"},"readings":[],"fitted":{"size":"1 mm"},"series":{"tolerance":"0.01 mm","sizes":[{"mark":"a","size":"1 mm","part":"A"}]}}',
+      "none counts",
+    ],
+    ["check-book", "[]", "expected { }"],
+  ])("%s with %s exits with 2 and says why on standard error", (verb, input, words) => {
+    const { status, stdout, stderr } = key(verb, input);
+    expect([status, stdout]).toEqual([2, ""]);
+    const { errors } = JSON.parse(stderr) as { errors: { path: string; message: string; remedy: string }[] };
+    expect(errors[0]?.message).toContain(words);
+    expect(errors[0]?.remedy).toBeTruthy();
+  });
+});
