@@ -13,6 +13,7 @@ import type { Route } from "./+types/root";
 import "./app.css";
 import { NonceContext } from "./look/nonce";
 import { readLook } from "./look/look-cookie";
+import { whenItMatters } from "./look/revalidate";
 import { Away } from "./look/away";
 
 export const links: Route.LinksFunction = () => [
@@ -21,6 +22,8 @@ export const links: Route.LinksFunction = () => [
 export const meta: Route.MetaFunction = () => [{ title: "Yard Key" }];
 
 export const loader = ({ request }: Route.LoaderArgs) => readLook(request.headers.get("cookie"));
+
+export const shouldRevalidate = whenItMatters;
 
 export function Layout({ children }: { children: ReactNode }) {
   const nonce = use(NonceContext);

@@ -14,6 +14,7 @@ const NEEDS = {
   test: ["packages", "postgresql", "chromium"],
   check: ["packages"],
   bench: ["packages", "postgresql", "chromium"],
+  shots: ["packages", "postgresql", "chromium"],
 };
 if (!(command in NEEDS)) {
   console.error(`usage: node bin/ground.mjs ${Object.keys(NEEDS).join("|")}`);

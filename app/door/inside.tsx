@@ -3,6 +3,7 @@ import { useEffect, useRef } from "react";
 import { Form, isRouteErrorResponse, Link, NavLink, Outlet, useRouteLoaderData } from "react-router";
 import { Away } from "~/look/away";
 import { keepLook } from "~/look/look-cookie";
+import { whenItMatters } from "~/look/revalidate";
 import { outbox } from "~/outbox/outbox";
 import { useOutbox } from "~/outbox/use-outbox";
 import { ground, visitor } from "~/server/context";
@@ -16,6 +17,8 @@ export const loader = async ({ context }: Route.LoaderArgs) => {
   const { pool, gaugeUrl } = context.get(ground);
   return { staff: context.get(visitor).staff, house: await readHouse(pool), gauge: gaugeUrl !== "" };
 };
+
+export const shouldRevalidate = whenItMatters;
 
 type Inside = Awaited<ReturnType<typeof loader>>;
 

@@ -56,8 +56,7 @@ export async function decide(
       ok: false,
       problem: "That ring is no longer on the shelf: someone else has just taken it. Choose another.",
     };
-  if (chosen.source.kind === "order")
-    return { ok: false, problem: "That size is not on the shelf. Order it, or choose another." };
+  if (chosen.source.kind === "order") return { ok: false, problem: REFUSED.gone };
   const { tolerance } = sheet.applied.series ?? { tolerance: nm(0) };
   const off = (size: Nm | undefined, measured: Nm | undefined): boolean =>
     measured !== undefined && !agrees(size, measured, tolerance);

@@ -12,6 +12,7 @@ import { useInside } from "~/door/inside";
 import { Axis, type AxisPack } from "~/look/axis";
 import { keepLook, type Look } from "~/look/look-cookie";
 import { markOf } from "~/look/mark";
+import { whenItMatters } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
 import { ground } from "~/server/context";
 import { resolve, type Applied, type Book } from "~core/book";
@@ -26,6 +27,8 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const { id, number, opened, book, facts } = record;
   return { id, number, opened, book, facts };
 };
+
+export const shouldRevalidate = whenItMatters;
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Job ${params.number} · Yard Key` }];
 

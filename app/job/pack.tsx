@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { data, isRouteErrorResponse, Link, redirect, useSearchParams } from "react-router";
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
+import { whenItMatters } from "~/look/revalidate";
 import { Rule } from "~/look/rule";
 import { Stack } from "~/look/stack";
 import { Working } from "~/look/working";
@@ -49,6 +50,8 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
     ids: { choice: newId(), reading: newId(), waiver: newId() },
   };
 };
+
+export const shouldRevalidate = whenItMatters;
 
 const text = (message: string) => Joi.string().trim().min(2).max(500).required().messages({ "*": message });
 const id = Joi.string().uuid().required();

@@ -1,0 +1,87 @@
+// Takes the pictures of docs/screenshots anew, at 1280×800, from a freshly loaded demo shop: npm run shots
+import { Key, Person } from "../e2e/browser";
+import { openShop } from "../e2e/shop";
+import { startCluster } from "./cluster";
+import { build } from "./serve";
+
+const cluster = await startCluster("shots", { fresh: true, careless: true });
+process.env.TEST_DATABASE_URL = cluster.url;
+build();
+const shop = await openShop();
+const mira = await Person.sitDown();
+const shot = async (name: string): Promise<void> => {
+  await mira.driver.sleep(400);
+  await mira.shot(`docs/screenshots/${name}.png`);
+};
+const open = async (path: string): Promise<void> => {
+  await mira.go(`${shop.url}${path}`);
+  await mira.ready();
+};
+const typed = async (...texts: string[]): Promise<void> => {
+  await mira.until("return document.activeElement.id", (id) => id === "reading-value");
+  for (const text of texts) {
+    await mira.keys(text, Key.ENTER);
+    await mira.driver.sleep(150);
+  }
+};
+const theme = (name: string): Promise<unknown> =>
+  mira.driver.executeScript(`document.cookie = 'look-theme=${name}; path=/'`);
+
+try {
+  await open("/sign-in");
+  await theme("chalk");
+  await open("/sign-in");
+  await shot("sign-in");
+  await mira.signIn(shop.url, "Edda L.");
+  await shot("jobs");
+  await open("/jobs/new");
+  await shot("new-job");
+  await open("/jobs/1029");
+  await shot("job");
+  await open("/jobs/1030/pack/d1-clearance?show=found");
+  await typed("1.46", "1.47", "1.48");
+  await shot("pack-found");
+  await typed(".058");
+  await shot("pack-question");
+  await open("/jobs/1030/pack/d1-clearance?show=trial");
+  await mira.keys(Key.ESCAPE, "g");
+  await mira.see("//*[@data-take='rest']//button[not(@disabled)]");
+  for (let i = 0; i < 5; i++) {
+    await mira.keys(" ");
+    await mira.driver.sleep(1_500);
+    if (i === 4) await shot("pack-gauge");
+    await mira.keys(" ");
+    await mira.see("//*[@data-take='rest']");
+    await mira.driver.sleep(200);
+  }
+  await open("/jobs/1029/pack/h1-clearance?show=trial");
+  await shot("pack-trial");
+  await open("/jobs/1029/pack/h1-clearance?show=ring");
+  await shot("pack-ring");
+  await (await mira.see("//input[@name='removed']")).sendKeys("2.793", Key.ENTER);
+  await mira.see("//h2[.='Clearance as built']");
+  await typed("1.10", "1.08", "1.09");
+  await shot("pack-built");
+  await open("/jobs/1026/sheet");
+  await shot("sheet");
+  await open("/shelf");
+  await shot("shelf");
+  await open("/house");
+  await shot("house");
+  await theme("lamp");
+  await open("/jobs/1030/pack/d1-clearance?show=found");
+  await shot("pack-dark");
+  await open("/jobs/1029");
+  await shot("job-dark");
+  await open("/gallery");
+  await mira.screen(
+    1280,
+    await mira.driver.executeScript<number>("return document.documentElement.scrollHeight"),
+  );
+  await shot("gallery");
+} finally {
+  await mira.leave();
+  await shop.close();
+  await cluster.stop();
+}
+process.exit(0);
