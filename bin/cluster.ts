@@ -87,7 +87,8 @@ function writePrivate(file: string, content: string): void {
  * Starts the cluster `name`, making it the first time, and starts it again should it die.
  *
  * @param fresh throw away what is there.
- * @param careless do not wait for the disk: for tests that throw the data away.
+ * @param careless do not wait for the disk, for tests that throw the data away. A killed server still loses nothing: what is
+ *   acknowledged has reached the operating system.
  */
 export async function startCluster(name: string, { fresh = false, careless = false } = {}): Promise<Cluster> {
   const bin = binaries();
@@ -130,7 +131,7 @@ export async function startCluster(name: string, { fresh = false, careless = fal
       "logging_collector=off",
       "max_connections=100",
     ];
-    if (careless) settings.push("fsync=off", "synchronous_commit=off", "full_page_writes=off");
+    if (careless) settings.push("fsync=off", "full_page_writes=off");
     const [command, args] = asAccount(join(bin, "postgres"), [
       "-D",
       data,
