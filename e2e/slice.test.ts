@@ -144,7 +144,8 @@ describe("from opening a job to the printed record, by keyboard alone", () => {
           await mira.keys(" ");
           await mira.see("//*[@data-take='lifted']");
           await mira.driver.sleep(900);
-          await mira.keys(" ");
+          // The foot switch does the same from wherever the focus is.
+          await mira.keys(n === 2 ? Key.F8 : " ");
           await mira.until(
             "return document.querySelectorAll('[aria-label=Readings] li').length",
             (count) => count === n,

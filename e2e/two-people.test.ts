@@ -83,6 +83,27 @@ describe("two at once", () => {
       await tomas.read("Mira K.");
     }));
 
+  it("correct what was seen and take a job over: the stacks and the list follow, on the other process too", () =>
+    journey("correct", [mira, tomas], async () => {
+      await mira.go(`${shop.webs[0]?.url ?? ""}/jobs/1028`);
+      await mira.ready();
+      await mira.press("//summary[contains(., 'Correct what was seen')]");
+      await mira.press("//label[contains(., 'early body: one rib')]");
+      await mira.press("//label[.='front drums']");
+      await mira.press("//button[.='Take it over']");
+      await mira.until(
+        "return document.querySelectorAll('nav[aria-label^=\"The unit\"] a.border-dashed').length",
+        (n) => n === 3,
+      );
+      await mira.gone("//button[.='Take it over']");
+      await mira.until("return document.querySelector('[data-waiting]') === null", Boolean);
+      await tomas.go(`${shop.webs[1]?.url ?? ""}/jobs/1028/pack/d1-clearance?show=found`);
+      await tomas.read("front drums");
+      await tomas.see("//*[local-name()='svg'][contains(@aria-label, '3 frictions, 3 steels')]");
+      await tomas.go(`${shop.webs[1]?.url ?? ""}/?holder=Mira%20K.`);
+      await tomas.see("//li[contains(., '1028')][contains(., 'front drums')]");
+    }));
+
   it("a session ended on one process is over on the other", async () => {
     const { value } = await mira.driver.manage().getCookie("yard-key");
     const visit = (): Promise<Response> =>

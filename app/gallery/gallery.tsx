@@ -3,7 +3,7 @@ import { Choice, Field } from "~/look/field";
 import { adviceWords, Mark, VerdictMark, type MarkName } from "~/look/mark";
 import { Rule } from "~/look/rule";
 import { Stack } from "~/look/stack";
-import { Dial } from "~/job/gauge-dock";
+import { Dial, GaugeFace, type Needle, type Take } from "~/job/gauge-dock";
 import { ground } from "~/server/context";
 import type { Station } from "~core/book";
 import type { Plate } from "~core/pack";
@@ -129,6 +129,21 @@ const PLATES: Plate[] = [
   plate("reaction plate", "4.80 mm"),
 ];
 
+const DOCKS: { name: string; needle: Needle | null; take: Take }[] = [
+  { name: "at rest", needle: { needle: 0, air: false, step: 10_000 }, take: { at: "rest" } },
+  {
+    name: "lifted",
+    needle: { needle: 1_220_000, air: true, step: 10_000 },
+    take: { at: "lifted", zero: 0, peak: 1_230_000 },
+  },
+  {
+    name: "back",
+    needle: { needle: 40_000, air: false, step: 10_000 },
+    take: { at: "back", zero: 0, peak: 1_230_000 },
+  },
+  { name: "no answer", needle: null, take: { at: "rest" } },
+];
+
 export default function Gallery() {
   return (
     <main>
@@ -196,10 +211,15 @@ function Language({ theme }: { theme: string }) {
           <Stack plates={PLATES} gap={null} ring={null} unit="in" caption="nothing read, no ring" />
         </div>
         <div className="plate flex items-center gap-6 p-3">
-          <Dial value={lengthOf("1.22 mm")} unit="mm" />
           <Dial value={lengthOf("0.043 in")} unit="in" />
-          <p className="figure text-5xl">0123456789</p>
+          <p className="figure text-4xl">0123456789</p>
+          <p className="text-base">0123456789 15.625 mm</p>
         </div>
+        {DOCKS.map(({ name, needle, take }) => (
+          <div key={name} className="plate p-3">
+            <GaugeFace needle={needle} take={take} unit="mm" onNext={() => {}} />
+          </div>
+        ))}
       </div>
       <div className="plate grid grid-cols-3 gap-6 p-4">
         <div>

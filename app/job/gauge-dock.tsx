@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState, type RefObject } from "react";
 import { useInside } from "~/door/inside";
 import type { Phase, Worksheet } from "~core/job";
 import { nominalGap } from "~core/pack";
@@ -8,14 +8,14 @@ import { inField, useJobView } from "./job";
 import { ringIn } from "./ring-in";
 
 /** What the gauge tells twenty times a second. */
-interface Needle {
+export interface Needle {
   needle: number;
   air: boolean;
   step: number;
 }
 
 /** Where a take stands: at rest with its zero, air on with the peak so far, let down and coming back. */
-type Take =
+export type Take =
   { at: "rest" } | { at: "lifted"; zero: number; peak: number } | { at: "back"; zero: number; peak: number };
 
 /** The needle rests when it has stood within one step for this many tellings. */
@@ -101,30 +101,44 @@ export function GaugeDock({
   };
   useTakeKeys(house.footKey, next);
 
+  return <GaugeFace needle={lost ? null : needle} take={take} unit={unit} button={button} onNext={next} />;
+}
+
+/** The dock as it looks in each state; without a needle the gauge does not answer. */
+export function GaugeFace({
+  needle,
+  take,
+  unit,
+  button,
+  onNext,
+}: {
+  needle: Needle | null;
+  take: Take;
+  unit: LengthUnit;
+  button?: RefObject<HTMLButtonElement | null>;
+  onNext: () => void;
+}) {
   const zero = take.at === "rest" ? (needle?.needle ?? 0) : take.zero;
-  const value = needle ? nm(needle.needle - zero) : nm(0);
+  const value = nm(needle ? needle.needle - zero : 0);
+  const what = needle
+    ? takeWords(take, unit)
+    : "The gauge does not answer. Type the readings, or look at its cable.";
   return (
     <div className="flex items-center gap-4" data-take={take.at}>
       <Dial value={value} unit={unit} />
       <div className="min-w-0 grow">
         <p className="figure text-5xl leading-none whitespace-nowrap">
-          {lost || !needle ? "—" : roundedText(value, unit)}
+          {needle ? roundedText(value, unit) : "—"}
         </p>
         <p className="quiet mt-1 mb-3 min-h-12 leading-tight" role="status">
-          {lost
-            ? "The gauge does not answer. Type the readings, or look at its cable."
-            : take.at === "rest"
-              ? "At rest. Turn the drum, then let the air on."
-              : take.at === "lifted"
-                ? `Air on, peak ${roundedText(nm(take.peak - take.zero), unit)}. Take it when it stands.`
-                : "Letting down: waiting for the zero."}
+          {what}
         </p>
         <button
           ref={button}
           type="button"
           className="btn btn-primary btn-lg touch w-full text-xl"
-          onClick={next}
-          disabled={!needle || lost}
+          onClick={onNext}
+          disabled={!needle}
         >
           {take.at === "lifted" ? "Take" : take.at === "back" ? "Coming back …" : "Air on"}{" "}
           <kbd className="key">Space</kbd>
@@ -132,6 +146,17 @@ export function GaugeDock({
       </div>
     </div>
   );
+}
+
+function takeWords(take: Take, unit: LengthUnit): string {
+  switch (take.at) {
+    case "rest":
+      return "At rest. Turn the drum, then let the air on.";
+    case "lifted":
+      return `Air on, peak ${roundedText(nm(take.peak - take.zero), unit)}. Take it when it stands.`;
+    case "back":
+      return "Letting down: waiting for the zero.";
+  }
 }
 
 const isResting = (history: readonly number[], step: number): boolean =>

@@ -1,6 +1,7 @@
 import { ArrowRight } from "lucide-react";
 import { Link } from "react-router";
 import { readyToLeave, stageWords } from "~core/job";
+import { Correct } from "./correct";
 import { useJobView } from "./job";
 
 /** The job's first page: what it is, and the one thing to do next. */
@@ -31,6 +32,7 @@ export default function Overview() {
             );
           })}
         </dl>
+        <Correct />
       </section>
       <section className="plate flex flex-col p-5">
         <h2 className="stamp quiet mb-1">Next</h2>

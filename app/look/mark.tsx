@@ -77,7 +77,7 @@ export function VerdictMark({
   const name = markOf(verdict);
   return (
     <span
-      className={`inline-flex items-center gap-2 font-bold ${INK[TONE[name]]} ${large ? "text-[1.4rem] whitespace-nowrap" : ""}`}
+      className={`inline-flex items-center gap-2 font-bold whitespace-nowrap ${INK[TONE[name]]} ${large ? "text-[1.4rem]" : ""}`}
     >
       <Mark name={name} size={large ? 40 : 28} />
       {verdictWords(verdict, unit)}
