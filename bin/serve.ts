@@ -77,7 +77,8 @@ export function keep(args: readonly string[], env: Record<string, string>, { aga
   let stopping = false;
   const launch = (): void => {
     child = spawn(process.execPath, ["--import", "tsx", ...args], {
-      stdio: ["ignore", "inherit", "inherit"],
+      // The channel closes when this process dies, however it dies; the child then ends by itself and blocks no port.
+      stdio: ["ignore", "inherit", "inherit", "ipc"],
       env: { ...process.env, ...env },
       // A group of its own, so that Ctrl-C reaches the keeper first and things stop in order.
       detached: true,
@@ -113,7 +114,9 @@ export async function up(url: string, patience = 20_000): Promise<void> {
 /** Runs until Ctrl-C or SIGTERM, then stops everything in the order given, once. */
 export async function untilStopped(stops: readonly (() => Promise<void>)[]): Promise<void> {
   await new Promise<void>((resolve) => {
-    for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) process.once(signal, () => resolve());
+    // `on`, not `once`: Ctrl-C comes from the terminal and again from whoever started this; the second must not cut the
+    // stopping short.
+    for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) process.on(signal, () => resolve());
   });
   console.log("\n· stopping …");
   for (const stop of stops) await stop();

@@ -23,6 +23,8 @@ const { app, close } = await createApp({
 const server = createServer(app);
 server.listen(Number(PORT), HOST, () => log.info({ port: Number(PORT) }, "listening"));
 
+// Whoever keeps this process alive is gone: end, so that the next start finds the port free.
+process.once("disconnect", () => process.exit(0));
 for (const signal of ["SIGTERM", "SIGINT"] as const) {
   process.once(signal, () => {
     server.close();

@@ -78,9 +78,11 @@ const server = createServer((request, response) => {
   response.writeHead(404).end();
 });
 server.listen(Number(process.env.PORT ?? 4400), "127.0.0.1");
+process.once("disconnect", () => process.exit(0));
 for (const signal of ["SIGTERM", "SIGINT"] as const) {
   process.once(signal, () => {
     server.close();
     server.closeAllConnections();
+    process.exit(0);
   });
 }
