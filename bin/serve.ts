@@ -117,6 +117,8 @@ export async function untilStopped(stops: readonly (() => Promise<void>)[]): Pro
     // `on`, not `once`: Ctrl-C comes from the terminal and again from whoever started this; the second must not cut the
     // stopping short.
     for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) process.on(signal, () => resolve());
+    // Whoever started this was killed without a chance to say so.
+    process.once("disconnect", () => resolve());
   });
   console.log("\n· stopping …");
   for (const stop of stops) await stop();
