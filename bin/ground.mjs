@@ -91,7 +91,7 @@ const steps = { packages, postgresql, chromium };
 for (const need of NEEDS[command]) steps[need]();
 
 const child = spawn(process.execPath, ["--import", "tsx", `bin/${command}.ts`, ...rest], {
-  stdio: "inherit",
+  stdio: ["inherit", "inherit", "inherit", "ipc"],
 });
 // A terminal's Ctrl-C reaches the child by itself; a signal sent to this process alone must be passed on.
 for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => child.kill(signal));

@@ -111,16 +111,31 @@ export async function up(url: string, patience = 20_000): Promise<void> {
   }
 }
 
-/** Runs until Ctrl-C or SIGTERM, then stops everything in the order given, once. */
-export async function untilStopped(stops: readonly (() => Promise<void>)[]): Promise<void> {
-  await new Promise<void>((resolve) => {
+/**
+ * Starts things and keeps them until Ctrl-C, SIGTERM or the end of whoever started this; then stops them, the last started
+ * first. Whatever goes wrong on the way is told in a plain sentence, and what stood by then is stopped as well.
+ *
+ * @param start calls its argument with how to stop each thing it has started.
+ */
+export async function standing(
+  start: (started: (stop: () => Promise<void>) => void) => Promise<void>,
+): Promise<void> {
+  const told = new Promise<void>((resolve) => {
     // `on`, not `once`: Ctrl-C comes from the terminal and again from whoever started this; the second must not cut the
     // stopping short.
     for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const) process.on(signal, () => resolve());
-    // Whoever started this was killed without a chance to say so.
     process.once("disconnect", () => resolve());
   });
-  console.log("\n· stopping …");
+  const stops: (() => Promise<void>)[] = [];
+  try {
+    await start((stop) => stops.unshift(stop));
+    await told;
+    console.log("\n· stopping …");
+  } catch (error) {
+    console.error(error instanceof Error ? error.message : String(error));
+    process.exitCode = 1;
+  }
   for (const stop of stops) await stop();
   say("stopped");
+  process.exit();
 }

@@ -32,14 +32,10 @@ const file = async (name: string): Promise<unknown> =>
  */
 export async function loadShop(
   databaseUrl: string,
-  { reset = false, say = (text: string): void => void text } = {},
+  say = (text: string): void => void text,
 ): Promise<boolean> {
   const pool = openPool(databaseUrl, () => {});
   try {
-    if (reset)
-      throw new Error(
-        "--reset throws a whole database away; it does so only with the demo's own, not with DATABASE_URL",
-      );
     if ((await listStaff(pool)).length > 0) return false;
     say("loading the demo shop …");
     const shop = (await file("shop.json")) as Shop;
