@@ -58,6 +58,12 @@ export class Person {
     await (this.driver as chrome.Driver).sendDevToolsCommand("Emulation.setDeviceMetricsOverride", metrics);
   }
 
+  /** As a page is before its script has loaded, or where it never does. */
+  withoutScript = (): Promise<void> =>
+    (this.driver as chrome.Driver).sendDevToolsCommand("Emulation.setScriptExecutionDisabled", {
+      value: true,
+    });
+
   async leave(): Promise<void> {
     await this.driver.quit().catch(() => {});
     rmSync(this.profile, { recursive: true, force: true, maxRetries: 3 });

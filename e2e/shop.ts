@@ -6,8 +6,8 @@ import type { Pool } from "../store/database";
 import { freePort } from "../bin/cluster";
 import { up } from "../bin/serve";
 
-/** One web process that can be killed and started again on the same port. */
-export interface Web {
+/** A process of the shop that can be killed and started again on the same port. */
+export interface Part {
   url: string;
   kill: () => Promise<void>;
   start: () => Promise<void>;
@@ -15,7 +15,8 @@ export interface Web {
 
 /** The demo shop, or an empty one, on a database of its own, served by the production build. */
 export interface Shop {
-  webs: Web[];
+  webs: Part[];
+  gauge: Part;
   url: string;
   pool: Pool;
   databaseUrl: string;
@@ -26,42 +27,44 @@ export async function openShop({ webs: count = 1, empty = false } = {}): Promise
   mkdirSync("test-results", { recursive: true });
   const database = await testDatabase();
   if (!empty) await loadShop(database.url);
-  const gaugePort = await freePort();
-  const gauge = run(["standins/gauge/server.ts"], { PORT: `${gaugePort}`, SEED: "42" });
-  const webs: Web[] = [];
+  const gauge = part(await freePort(), "", (port) =>
+    run(["standins/gauge/server.ts"], { PORT: `${port}`, SEED: "42" }),
+  );
+  await gauge.start();
+  const webs: Part[] = [];
   for (let i = 0; i < count; i++) {
-    const web = webOn(await freePort(), database.url, gaugePort);
+    const env = {
+      ...{ NODE_ENV: "production", LOG_LEVEL: "fatal", YARD_KEY_GALLERY: "1" },
+      ...{ DATABASE_URL: database.url, GAUGE_URL: gauge.url },
+    };
+    const web = part(await freePort(), "/healthz", (port) =>
+      run(["bin/web.ts"], { ...env, PORT: `${port}` }),
+    );
     await web.start();
     webs.push(web);
   }
   return {
     webs,
+    gauge,
     url: webs[0]?.url ?? "",
     pool: database.pool,
     databaseUrl: database.url,
     close: async () => {
       for (const web of webs) await web.kill();
-      gauge.kill("SIGKILL");
+      await gauge.kill();
       await database.drop();
     },
   };
 }
 
-function webOn(port: number, databaseUrl: string, gaugePort: number): Web {
+function part(port: number, health: string, launch: (port: number) => ChildProcess): Part {
   const url = `http://127.0.0.1:${port}`;
   let child: ChildProcess | null = null;
   return {
     url,
     start: async () => {
-      child = run(["bin/web.ts"], {
-        NODE_ENV: "production",
-        DATABASE_URL: databaseUrl,
-        PORT: `${port}`,
-        GAUGE_URL: `http://127.0.0.1:${gaugePort}`,
-        YARD_KEY_GALLERY: "1",
-        LOG_LEVEL: "fatal",
-      });
-      await up(`${url}/healthz`, 30_000);
+      child = launch(port);
+      if (health) await up(`${url}${health}`, 30_000);
     },
     kill: async () => {
       const dying = child;

@@ -89,3 +89,26 @@ it(
     }),
   60_000,
 );
+
+it("before any script has loaded: signing in and storing a typed reading work as plain forms", async () => {
+  const plain = await Person.sitDown();
+  try {
+    await journey("no-script", [plain], async () => {
+      await plain.withoutScript();
+      await plain.go(`${shop.url}/jobs/1030/pack/d3-clearance?show=found`);
+      await plain.press("//label[contains(., 'Mira K.')]");
+      await (await plain.see("//input[@name='pin']")).sendKeys("2580");
+      await plain.press("//button[.='Sign in']");
+      await plain.see("//h1[contains(., 'D3')]");
+      await (await plain.see("//input[@name='value']")).sendKeys("43");
+      await plain.press("//button[contains(., 'Store')]");
+      await plain.read("cannot be this pack");
+      await (await plain.see("//input[@name='value']")).clear();
+      await (await plain.see("//input[@name='value']")).sendKeys("1.25");
+      await plain.press("//button[contains(., 'Store')]");
+      await plain.see("//ul[@aria-label='Readings']/li[contains(., '1.25 mm')]");
+    });
+  } finally {
+    await plain.leave();
+  }
+}, 60_000);

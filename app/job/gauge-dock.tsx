@@ -3,7 +3,7 @@ import { useInside } from "~/door/inside";
 import type { Phase, Worksheet } from "~core/job";
 import { nominalGap } from "~core/pack";
 import { nm, roundedText, type LengthUnit, type Nm } from "~core/quantity";
-import type { Reading } from "~core/reading";
+import type { Single } from "~core/reading";
 import { inField, useJobView } from "./job";
 import { ringIn } from "./ring-in";
 
@@ -20,6 +20,8 @@ export type Take =
 
 /** The needle rests when it has stood within one step for this many tellings. */
 const RESTING = 6;
+/** How soon to look for a gauge again that did not answer. */
+const RETRY = 2_000;
 /** A live gauge: air on, the needle rises and settles, *take* stores the peak and where it came back to. */
 export function GaugeDock({
   sheet,
@@ -30,12 +32,13 @@ export function GaugeDock({
   sheet: Worksheet;
   phase: Phase;
   unit: LengthUnit;
-  onTake: (reading: Reading, resolution: Nm) => void;
+  onTake: (reading: Single, resolution: Nm) => void;
 }) {
   const { house } = useInside();
   const { number } = useJobView();
   const [needle, setNeedle] = useState<Needle | null>(null);
   const [lost, setLost] = useState(false);
+  const [attempt, setAttempt] = useState(0);
   const [take, setTake] = useState<Take>({ at: "rest" });
   const history = useRef<number[]>([]);
   const button = useRef<HTMLButtonElement>(null);
@@ -78,10 +81,18 @@ export function GaugeDock({
         );
       }
     };
-    source.onerror = () => setLost(true);
-    return () => source.close();
+    let again: ReturnType<typeof setTimeout> | undefined;
+    source.onerror = () => {
+      setLost(true);
+      // A browser comes back by itself after a broken stream, but not after a refusal.
+      if (source.readyState === EventSource.CLOSED) again = setTimeout(() => setAttempt((n) => n + 1), RETRY);
+    };
+    return () => {
+      clearTimeout(again);
+      source.close();
+    };
     // The drum is mounted when the dock opens or another ring goes in; nothing else may disturb a take.
-  }, [drum, gap, bench, set]);
+  }, [drum, gap, bench, set, attempt]);
 
   const here = needle !== null;
   useEffect(() => {

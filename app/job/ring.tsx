@@ -10,6 +10,7 @@ import type { Plate } from "~core/pack";
 import { lengthText, roundedText, signedText, type LengthUnit } from "~core/quantity";
 import { thickness, type Candidate } from "~core/select";
 import { pieceText } from "./piece-text";
+import { ringIn } from "./ring-in";
 
 interface Props {
   sheet: Worksheet;
@@ -102,6 +103,17 @@ export function Ring({ sheet, candidates, chosen, onPick, unit, closed, id, plat
           <p className="plate p-4">The job is closed.</p>
         ) : (
           <Choose key={chosen.key} {...{ sheet, chosen, unit, id, actionData }} name={name} />
+        )}
+        {chosen.source.kind !== "fitted" && (
+          <section className="plate px-3 pt-3" aria-label="The stack as it is now">
+            <Stack
+              plates={plates}
+              gap={measured.assessment.estimate?.mean ?? null}
+              ring={ringIn(sheet)}
+              unit={unit}
+              caption={`now, with ${fitted ? pieceText(fitted, unit) : "another"}`}
+            />
+          </section>
         )}
       </div>
     </div>

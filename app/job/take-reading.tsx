@@ -16,7 +16,7 @@ import {
   type LengthUnit,
   type Nm,
 } from "~core/quantity";
-import { question, type Meaning, type Reading } from "~core/reading";
+import { question, type Meaning, type Reading, type Single } from "~core/reading";
 import { MICROMETER_U } from "~core/select";
 import { GaugeDock } from "./gauge-dock";
 import { inField } from "./job";
@@ -47,6 +47,7 @@ export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: 
   const { gauge } = useInside();
   const say = useSay();
   const [way, setWay] = useState<Way>("type");
+  const [doubt, setDoubt] = useState<{ reading: Single; resolution: Nm } | null>(null);
   const [changed, setChanged] = useState<Partial<Conditions>>({});
   const usual = usualConditions(sheet, phase, set);
   const conditions: Conditions = {
@@ -106,7 +107,21 @@ export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: 
           sheet={sheet}
           phase={phase}
           unit={unit}
-          onTake={(reading, resolution) => store(reading, { resolution, unit: "mm" })}
+          onTake={(reading, resolution) => {
+            const meanings = question(reading.value, "mm", plausible(sheet.applied));
+            if (meanings) setDoubt({ reading, resolution });
+            else store(reading, { resolution, unit: "mm" });
+          }}
+        />
+      )}
+      {way === "gauge" && doubt && (
+        <Doubt
+          reading={doubt.reading}
+          unit={unit}
+          onAnswer={(sure) => {
+            if (sure) store(doubt.reading, { resolution: doubt.resolution, unit: "mm" });
+            setDoubt(null);
+          }}
         />
       )}
       {way === "feeler" && (
@@ -164,6 +179,34 @@ function Question({
         ))}
         <button type="button" className="btn touch" onClick={() => onAnswer(length, unit)}>
           Store {lengthText(length, unit)} all the same
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** A take that cannot be this pack: no unit to mistake, so it is the set-up that is in doubt. */
+function Doubt({
+  reading,
+  unit,
+  onAnswer,
+}: {
+  reading: Single;
+  unit: LengthUnit;
+  onAnswer: (sure: boolean) => void;
+}) {
+  return (
+    <div className="border-warning mt-2 rounded border-2 p-3" role="alert">
+      <p className="mb-2 text-lg font-semibold">
+        {lengthText(reading.value, unit)} cannot be this pack’s clearance. Does the air reach the piston, does
+        the indicator stand on the plate?
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <button type="button" className="btn btn-primary touch" onClick={() => onAnswer(false)}>
+          Take it again
+        </button>
+        <button type="button" className="btn touch" onClick={() => onAnswer(true)}>
+          Store it all the same
         </button>
       </div>
     </div>

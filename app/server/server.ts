@@ -104,6 +104,8 @@ function secured(): RequestHandler {
         frameAncestors: ["'none'"],
       },
     },
+    // Not no-referrer: with it a browser sends `Origin: null` with a form that works before the script has loaded.
+    referrerPolicy: { policy: "same-origin" },
     // The shop's server speaks plain http on its own network until it is given a certificate.
     strictTransportSecurity: false,
   });
