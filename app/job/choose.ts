@@ -71,9 +71,19 @@ export async function decide(
       problem: "That is far from its mark: another ring, or measure again.",
     };
   }
-  return chosen.source.kind === "fitted"
-    ? keep(pool, record, chain, sheet, chosen, decision, author)
-    : change(pool, record, chain, sheet, chosen, decision, author);
+  const at: Settled = { pool, record, chain, sheet, chosen, decision, author };
+  return chosen.source.kind === "fitted" ? keep(at) : change(at);
+}
+
+/** A decision that has been checked, with all it needs to be carried out. */
+interface Settled {
+  pool: Pool;
+  record: JobRecord;
+  chain: string;
+  sheet: Worksheet;
+  chosen: Candidate;
+  decision: Decision;
+  author: Author;
 }
 
 const predictionOf = ({ predicted, chance }: Candidate) => ({
@@ -82,27 +92,23 @@ const predictionOf = ({ predicted, chance }: Candidate) => ({
   chance,
 });
 
-/** The fitted ring stays: the readings taken with it stand as the as-built ones. */
-async function keep(
-  pool: Pool,
-  record: JobRecord,
-  chain: string,
-  sheet: Worksheet,
-  chosen: Candidate,
-  decision: Decision,
-  author: Author,
-): Promise<Decided> {
-  const body: Fact["body"] = {
-    kind: "choice",
-    chain,
-    fit: sheet.fit,
-    kept: true,
-    reason: decision.reason,
+/** The choice as a fact. */
+const choiceFact = ({ chain, sheet, chosen, decision, author }: Settled, kept: boolean): Fact => ({
+  id: decision.id,
+  at: new Date().toISOString(),
+  by: author.name,
+  body: {
+    ...{ kind: "choice", chain, kept, reason: decision.reason },
+    fit: kept ? sheet.fit : sheet.fit + 1,
     prediction: predictionOf(chosen),
-  };
-  const fact: Fact = { id: decision.id, at: new Date().toISOString(), by: author.name, body };
-  const added = await addFacts(pool, record.id, [fact], author);
-  return added.ok ? { ok: true } : { ok: false, problem: "The job is closed." };
+  },
+});
+
+/** The fitted ring stays: the readings taken with it stand as the as-built ones. */
+async function keep(settled: Settled): Promise<Decided> {
+  const { pool, record, author } = settled;
+  const added = await addFacts(pool, record.id, [choiceFact(settled, true)], author);
+  return added.ok ? { ok: true } : { ok: false, problem: REFUSED[added.why] };
 }
 
 const REFUSED = {
@@ -112,45 +118,24 @@ const REFUSED = {
   "no job": "There is no such job.",
 } as const;
 
-async function change(
-  pool: Pool,
-  record: JobRecord,
-  chain: string,
-  sheet: Worksheet,
-  chosen: Candidate,
-  decision: Decision,
-  author: Author,
-): Promise<Decided> {
-  const at = new Date().toISOString();
-  const fit = sheet.fit + 1;
-  const odd = chosen.source.kind === "odd piece" ? chosen.source.pieceId : undefined;
-  const part = chosen.piece.part;
+/** Another ring goes in: choice and fitting into the job, the ring off the shelf, the removed one back onto it. */
+async function change(settled: Settled): Promise<Decided> {
+  const { pool, record, chain, sheet, chosen, decision, author } = settled;
+  const { part } = chosen.piece;
   if (!part) return { ok: false, problem: "That piece has no part number." };
+  const odd = chosen.source.kind === "odd piece" ? chosen.source.pieceId : undefined;
   const piece = decision.going === undefined ? chosen.piece : { ...chosen.piece, measured: decision.going };
-  const facts: Fact[] = [
-    {
-      id: decision.id,
-      at,
-      by: author.name,
-      body: {
-        kind: "choice",
-        chain,
-        fit,
-        kept: false,
-        reason: decision.reason,
-        prediction: predictionOf(chosen),
-      },
-    },
-    {
-      id: newId(),
-      at,
-      by: author.name,
-      body: { kind: "fitting", chain, fit, piece, origin: odd ? "odd piece" : "shelf" },
-    },
-  ];
+  const choice = choiceFact(settled, false);
+  const body: Fact["body"] = {
+    kind: "fitting",
+    chain,
+    fit: sheet.fit + 1,
+    piece,
+    origin: odd ? "odd piece" : "shelf",
+  };
   const fitted = await fitFromShelf(pool, {
     job: record.id,
-    facts,
+    facts: [choice, { ...choice, id: newId(), body }],
     author,
     take: { part, piece: odd },
     back: backOf(sheet, decision.removed),

@@ -1,20 +1,10 @@
 import Joi from "joi";
-import { ArrowRight } from "lucide-react";
-import { useEffect, useState } from "react";
-import { data, isRouteErrorResponse, Link, redirect, useSearchParams } from "react-router";
+import { data, isRouteErrorResponse, redirect } from "react-router";
 import { v7 as newId } from "uuid";
-import { useInside } from "~/door/inside";
 import { whenItMatters } from "~/look/revalidate";
-import { Rule } from "~/look/rule";
-import { Stack } from "~/look/stack";
-import { Working } from "~/look/working";
 import { ground, visitor } from "~/server/context";
 import { readForm } from "~/server/form";
-import type { ReadingSet, Stage, Worksheet } from "~core/job";
-import { stageWords, worksheetCandidates } from "~core/job";
-import { plates } from "~core/pack";
 import { parseLength, type LengthUnit, type Nm } from "~core/quantity";
-import type { Candidate } from "~core/select";
 import { addFacts } from "~store/facts";
 import { readHouse } from "~store/house";
 import { jobByNumber, type JobRecord } from "~store/jobs";
@@ -22,17 +12,9 @@ import { stockOf } from "~store/shelf";
 import { listStaff, proveSecret } from "~store/staff";
 import type { Route } from "./+types/pack";
 import { decide, partsOf, worksheetOf } from "./choose";
-import { FoundRing } from "./found-ring";
-import { inField, useJobView } from "./job";
-import { Outcome } from "./outcome";
-import { pieceText } from "./piece-text";
-import { Readings } from "./readings";
-import { Ring } from "./ring";
-import { ringIn } from "./ring-in";
-import { TakeReading } from "./take-reading";
+import { useJobView } from "./job";
 import { readTyped } from "./typed";
-import { VerdictPanel } from "./verdict-panel";
-import { Waiver } from "./waiver";
+import { Pack } from "./worksheet";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const { pool } = context.get(ground);
@@ -204,218 +186,10 @@ async function readWithoutScript(context: Context, request: Request, record: Job
   return data({ intent: "read", done: true });
 }
 
-type Tab = "found" | "trial" | "ring" | "built";
-const TABS: { tab: Tab; words: string }[] = [
-  { tab: "found", words: "As found" },
-  { tab: "trial", words: "Trial" },
-  { tab: "ring", words: "Ring" },
-  { tab: "built", words: "As built" },
-];
-
-/** Where a stage is worked on. */
-function tabOf(stage: Stage): Tab {
-  switch (stage.at) {
-    case "trial":
-      return "trial";
-    case "choose":
-      return "ring";
-    case "read":
-    case "done":
-    case "signed":
-      return "built";
-    default:
-      return "found";
-  }
-}
-
 export default function PackPage({ loaderData, actionData, params }: Route.ComponentProps) {
   const { sheets } = useJobView();
   const sheet = sheets.find(({ applied }) => applied.chain.id === params.chain);
   if (!sheet)
     return <p className="plate mt-3 p-6 text-xl">This pack does not belong to this unit’s configuration.</p>;
   return <Pack key={params.chain} {...{ sheet, actionData }} {...loaderData} />;
-}
-
-type Loaded = Route.ComponentProps["loaderData"];
-
-function Pack({ sheet, stock, leads, ids, actionData }: Loaded & Pick<TabProps, "sheet" | "actionData">) {
-  const { unit, job } = useJobView();
-  const { house } = useInside();
-  const [search, setSearch] = useSearchParams();
-  useTabKeys((tab) => setSearch({ show: tab }, { replace: true }));
-  // Where the work is when the page opens; a stage that ends while one reads does not pull the page away.
-  const [landing] = useState(() => tabOf(sheet.stage));
-  const tab = TABS.find(({ tab: one }) => one === search.get("show"))?.tab ?? landing;
-  const due = tabOf(sheet.stage);
-  const candidates = worksheetCandidates(sheet, stock, house.rule);
-  const closed = job.closed !== null;
-  return (
-    <div className="mt-2">
-      <div className="mb-2 flex items-center gap-4">
-        <h1 className="text-2xl font-bold whitespace-nowrap">
-          {sheet.applied.pack.element.toUpperCase()}{" "}
-          <span className="quiet text-lg font-normal">{sheet.applied.pack.name}</span>
-        </h1>
-        <nav aria-label="Stages of this pack" className="flex gap-1">
-          {TABS.map(({ tab: one, words }, i) => (
-            <Link
-              key={one}
-              to={`?show=${one}`}
-              replace
-              aria-current={one === tab ? "step" : undefined}
-              className={`btn touch ${one === tab ? "btn-secondary" : "btn-ghost"}`}
-            >
-              {words} <kbd className="key">{i + 1}</kbd>
-            </Link>
-          ))}
-        </nav>
-        <span className="grow" />
-        {due !== tab && sheet.stage.at !== "quiet" && !closed && (
-          <Link to={`?show=${due}`} replace className="btn touch border-primary text-primary">
-            Next: {stageWords(sheet.stage)} <ArrowRight size={20} aria-hidden="true" />
-          </Link>
-        )}
-      </div>
-      {tab === "ring" ? (
-        <RingTab {...{ sheet, candidates, unit, closed, ids, actionData, leads }} />
-      ) : (
-        <ReadTab
-          key={`${tab} ${sheet.fit}`}
-          {...{ tab, sheet, unit, closed, ids, actionData, leads, candidates }}
-        />
-      )}
-    </div>
-  );
-}
-
-interface TabProps {
-  sheet: Worksheet;
-  unit: LengthUnit;
-  closed: boolean;
-  candidates: Candidate[];
-  ids: { choice: string; reading: string; waiver: string };
-  leads: { id: string; name: string }[];
-  actionData: Route.ComponentProps["actionData"];
-}
-
-function ReadTab({
-  tab,
-  sheet,
-  unit,
-  closed,
-  ids,
-  actionData,
-  leads,
-}: TabProps & { tab: "found" | "trial" | "built" }) {
-  const { house } = useInside();
-  const set: ReadingSet = sheet[tab];
-  const { applied } = sheet;
-  // Before a change of ring the one now fitted was not in.
-  const sameRing = tab === "built" || !sheet.choice || sheet.choice.body.kept;
-  const ring = sameRing ? ringIn(sheet) : null;
-  const mayRead =
-    !closed &&
-    (tab === "found" ||
-      (tab === "built" ? sheet.choice !== null : sheet.choice === null || sheet.choice.body.kept));
-  return (
-    <div className="grid grid-cols-[minmax(0,29fr)_minmax(0,20fr)] gap-3">
-      <section className="plate px-4 py-3" aria-label="Verdict">
-        <VerdictPanel
-          set={set}
-          unit={unit}
-          rule={house.rule}
-          stage={sheet.stage}
-          tab={tab}
-          choice={sheet.choice}
-        />
-        <Rule spec={applied.spec} target={sheet.target} assessment={set.assessment} unit={unit} />
-        <Readings set={set} unit={unit} closed={closed} />
-        {tab === "built" && sheet.choice && <Outcome sheet={sheet} unit={unit} />}
-        <Working applied={applied} assessment={set.assessment} rule={house.rule} unit={unit} />
-      </section>
-      <div className="grid content-start gap-3">
-        {mayRead ? (
-          <TakeReading
-            sheet={sheet}
-            phase={tab === "found" ? "found" : "built"}
-            set={set}
-            unit={unit}
-            readingId={ids.reading}
-            actionData={actionData}
-          />
-        ) : (
-          <p className="plate p-4 text-lg">
-            {closed
-              ? "The job is closed; its readings stand."
-              : tab === "built"
-                ? "Choose a ring first: what is read before the choice is the trial."
-                : "The ring was chosen from these readings. New ones are taken as built."}
-          </p>
-        )}
-        <section className="plate px-3 pt-3" aria-label="Stack">
-          <Stack
-            plates={plates(applied.stack)}
-            gap={set.assessment.estimate?.mean ?? null}
-            ring={ring}
-            unit={unit}
-            caption={applied.pack.element.toUpperCase()}
-          />
-        </section>
-        {tab === "found" && sheet.fit === 0 && !closed && <FoundRing sheet={sheet} unit={unit} />}
-        {tab === "built" && sheet.stage.at !== "done" && !closed && (
-          <Waiver leads={leads} id={ids.waiver} actionData={actionData} signed={sheet.waiver} />
-        )}
-      </div>
-    </div>
-  );
-}
-
-function RingTab({ sheet, candidates, unit, closed, ids, actionData }: TabProps) {
-  const [picked, setPicked] = useState<string | null>(null);
-  const chosen = candidates.find(({ key }) => key === picked) ?? candidates[0] ?? null;
-  if (!sheet.fitted) {
-    return (
-      <div className="grid grid-cols-2 gap-3">
-        <p className="plate p-5 text-lg">
-          Which ring is in? Without it no swap can be predicted. Read its mark, or put a micrometer on it.
-        </p>
-        <FoundRing sheet={sheet} unit={unit} />
-      </div>
-    );
-  }
-  if (!chosen) {
-    return (
-      <p className="plate p-5 text-lg">
-        {sheet.choice && sheet.built.readings.length === 0
-          ? `The ring is chosen: ${sheet.fitted ? pieceText(sheet.fitted, unit) : ""}. Read as built with it in; then another can be chosen from those readings.`
-          : sheet.applied.series
-            ? "Take at least two trial readings with the new frictions and steels in: one reading has no scatter to predict from."
-            : "The book names no selective series for this pack."}
-      </p>
-    );
-  }
-  return (
-    <Ring
-      sheet={sheet}
-      candidates={candidates}
-      chosen={chosen}
-      onPick={setPicked}
-      unit={unit}
-      closed={closed}
-      id={ids.choice}
-      actionData={actionData}
-      plates={plates(sheet.applied.stack)}
-    />
-  );
-}
-
-function useTabKeys(show: (tab: Tab) => void): void {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      const tab = TABS[Number(event.key) - 1]?.tab;
-      if (tab && !inField(event) && !event.ctrlKey && !event.altKey && !event.metaKey) show(tab);
-    };
-    document.addEventListener("keydown", onKey);
-    return () => document.removeEventListener("keydown", onKey);
-  });
 }

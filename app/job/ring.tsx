@@ -9,6 +9,7 @@ import { basis, type Worksheet } from "~core/job";
 import type { Plate } from "~core/pack";
 import { lengthText, roundedText, signedText, type LengthUnit } from "~core/quantity";
 import { thickness, type Candidate } from "~core/select";
+import type { FormAnswer } from "./form-answer";
 import { pieceText } from "./piece-text";
 import { ringIn } from "./ring-in";
 
@@ -21,8 +22,7 @@ interface Props {
   closed: boolean;
   id: string;
   plates: Plate[];
-  actionData:
-    { intent?: string; problems?: Record<string, string>; typed?: Record<string, string> } | undefined;
+  actionData: FormAnswer | undefined;
 }
 
 /** Every ring of the series against this pack, best first; the picked one shown in place. */

@@ -1,7 +1,7 @@
 import type { Phase, ReadingBody, ReadingSet, Worksheet } from "~core/job";
 import { plausible } from "~core/pack";
 import { nm, parseLength, type LengthUnit, type Nm, type Pa } from "~core/quantity";
-import { question, type Meaning, type Method, type PackState } from "~core/reading";
+import { question, type Meaning, type Method, type PackState, type Reading } from "~core/reading";
 
 /** The conditions a run of readings is taken under. */
 export interface Conditions {
@@ -58,23 +58,23 @@ export function readTyped(
         asked: { length: parsed.length, meanings },
       };
   }
-  const { method, state, air } =
-    conditions ??
-    usualConditions(sheet, phase, sheet[phase === "found" ? "found" : sheet.choice ? "built" : "trial"]);
+  const set = sheet[phase === "found" ? "found" : sheet.choice ? "built" : "trial"];
+  const under = conditions ?? usualConditions(sheet, phase, set);
+  const body = bodyOf(sheet, phase, under, { kind: "single", value: parsed.length }, parsed.unit);
+  return { ok: true, body: { ...body, typed: text.trim() } };
+}
+
+/** A reading of this pack as the fact it becomes. */
+export function bodyOf(
+  { applied, fit }: Worksheet,
+  phase: Phase,
+  { method, state, air }: Conditions,
+  reading: Reading,
+  unit: LengthUnit,
+): ReadingBody {
   return {
-    ok: true,
-    body: {
-      kind: "reading",
-      chain: sheet.applied.chain.id,
-      phase,
-      fit: sheet.fit,
-      method,
-      state,
-      reading: { kind: "single", value: parsed.length },
-      resolution: dialStep(parsed.unit),
-      unit: parsed.unit,
-      typed: text.trim(),
-      ...(method === "air and dial" && air ? { air } : {}),
-    },
+    ...{ kind: "reading", chain: applied.chain.id, phase, fit, method, state, reading },
+    ...{ resolution: dialStep(unit), unit },
+    ...(method === "air and dial" && air ? { air } : {}),
   };
 }

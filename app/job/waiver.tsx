@@ -1,6 +1,7 @@
 import { Form } from "react-router";
 import { Choice, Field } from "~/look/field";
 import type { FactOf } from "~core/job";
+import type { FormAnswer } from "./form-answer";
 
 /** A lead's signed reason why a pack leaves without an as-built verdict: the lead chooses their name and types their PIN here. */
 export function Waiver({
@@ -11,8 +12,7 @@ export function Waiver({
 }: {
   leads: { id: string; name: string }[];
   id: string;
-  actionData:
-    { intent?: string; problems?: Record<string, string>; typed?: Record<string, string> } | undefined;
+  actionData: FormAnswer | undefined;
   signed: FactOf<"waiver"> | null;
 }) {
   if (signed) {

@@ -1,0 +1,77 @@
+import type { AppliedChain } from "~core/book";
+import { evaluate } from "~core/chain";
+import type { MeasuredLink } from "~core/job";
+import { plausible } from "~core/pack";
+import { lengthText, nm, parseLength, type LengthUnit } from "~core/quantity";
+import { question, type Summed } from "~core/reading";
+import { MICROMETER_U } from "~core/select";
+
+/** Depth gauges read to a hundredth here: half-width 10 µm, rectangular. */
+const DEPTH_U = 10_000 / Math.sqrt(3);
+
+/** Links measured together: a depth, the plates of one kind, the ring. */
+export interface LinkGroup {
+  id: string;
+  words: string;
+  count: number;
+  sign: 1 | -1;
+  /** Standard uncertainty of one of them, nm. */
+  u: number;
+}
+
+/** What has to be measured for a pack's clearance by the numbers, in the order it lies. */
+export function linkGroups({ stack, series }: AppliedChain): LinkGroup[] {
+  const plates = stack
+    .filter(({ role }) => role !== "piston")
+    .map(({ role, count = 1 }, i): LinkGroup => {
+      const words = count > 1 ? `${role}s, all ${count}` : role;
+      return { id: `plate-${i}`, words, count, sign: -1, u: MICROMETER_U };
+    });
+  const ring: LinkGroup[] = series
+    ? [{ id: "ring", words: "Snap ring", count: 1, sign: -1, u: MICROMETER_U }]
+    : [];
+  const depth = "Depth, piston seated to loaded groove face";
+  return [{ id: "depth", words: depth, count: 1, sign: 1, u: DEPTH_U }, ...plates, ...ring];
+}
+
+export type ReadLinks =
+  { ok: true; reading: Summed; links: MeasuredLink[] } | { ok: false; problems: Record<string, string> };
+
+/**
+ * Reads what was typed for each group, several values with spaces or semicolons between (a comma is a decimal mark), and works
+ * the chain out. Every link must be there: one taken from the book would pretend.
+ */
+export function readLinks(
+  applied: AppliedChain,
+  typed: Readonly<Record<string, string>>,
+  unit: LengthUnit,
+): ReadLinks {
+  const problems: Record<string, string> = {};
+  const links: MeasuredLink[] = [];
+  for (const { id, words, count, sign, u } of linkGroups(applied)) {
+    const values = (typed[id] ?? "")
+      .trim()
+      .split(/[\s;]+(?=[\d.,])/)
+      .filter((value) => value !== "");
+    if (values.length !== count) {
+      problems[id] = count === 1 ? "measure it" : `${count} values with spaces between, got ${values.length}`;
+      continue;
+    }
+    for (const value of values) {
+      const parsed = parseLength(value, unit);
+      if (parsed.ok) links.push({ name: words, sign, value: parsed.length, uncertainty: nm(Math.ceil(u)) });
+      else problems[id] = `${parsed.problem}; ${parsed.remedy}`;
+    }
+  }
+  if (Object.keys(problems).length > 0) return { ok: false, problems };
+  const reading = evaluate(links);
+  if (question(reading.value, unit, plausible(applied))) {
+    return {
+      ok: false,
+      problems: {
+        depth: `these make ${lengthText(reading.value, unit)}, which cannot be; one of them is off`,
+      },
+    };
+  }
+  return { ok: true, reading, links };
+}
