@@ -93,10 +93,10 @@ export function Axis({
               {tall ? (
                 <span className="min-w-0 leading-tight">
                   <span className="flex items-baseline gap-2">
-                    <span className="text-2xl font-bold">{pack.name}</span>
-                    <span className="quiet truncate text-sm">{pack.aka}</span>
+                    <b className="text-2xl">{pack.name}</b>
+                    <span className={pack.quiet ? "quiet" : ""}>{pack.words}</span>
                   </span>
-                  <span className={`block ${pack.quiet ? "quiet" : ""}`}>{pack.words}</span>
+                  <span className="quiet block text-sm">{pack.aka}</span>
                 </span>
               ) : (
                 <span className="flex min-w-0 items-baseline gap-2">

@@ -27,11 +27,12 @@ const RETRY = 1_000;
  * Facts are kept in the browser first and sent in order, once, when the server answers. The id is made here, so a doubtful
  * sending can be repeated: the server keeps the first.
  */
-class Outbox {
+export class Outbox {
   private state = EMPTY;
   private readonly listeners = new Set<() => void>();
   private database: Promise<IDBPDatabase> | null = null;
   private busy = false;
+  private stopped = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   /** Once per page: reads what an earlier page left. */
@@ -51,6 +52,13 @@ class Outbox {
         void this.flush();
       });
     window.addEventListener("online", () => void this.flush());
+  }
+
+  /** Lets go of the browser's store; what waits stays in it for the next page. */
+  async stop(): Promise<void> {
+    clearTimeout(this.timer);
+    this.stopped = true;
+    (await this.database)?.close();
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -84,6 +92,7 @@ class Outbox {
         const next = this.state.waiting.find(({ refused, n }) => refused === undefined && n !== undefined);
         if (!next) break;
         const answer = await this.send(next);
+        if (this.stopped) break;
         if (answer === "away") {
           this.timer = setTimeout(() => void this.flush(), RETRY);
           break;

@@ -1,0 +1,120 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { afterAll, beforeAll, describe, expect, it, test } from "@jest/globals";
+import { makeCard } from "../app/jobs/card";
+import { readJobDocument } from "../app/jobs/job-document";
+import { readBook } from "../core/book";
+import { jobDocument } from "../core/job";
+import { readHouse } from "../store/house";
+import { jobByNumber, listJobs, type CardRow } from "../store/jobs";
+import { listShelf } from "../store/shelf";
+import { testDatabase } from "../store/testing";
+import { loadShop } from "./load";
+
+let db: Awaited<ReturnType<typeof testDatabase>>;
+beforeAll(async () => {
+  db = await testDatabase();
+  expect(await loadShop(db.url)).toBe(true);
+}, 60_000);
+afterAll(() => db.drop());
+
+const books = readdirSync("demo/books");
+test.each(books)("the book %s is in order", (file) => {
+  const read = readBook(JSON.parse(readFileSync(`demo/books/${file}`, "utf8")));
+  expect(read.ok ? [] : read.problems).toEqual([]);
+});
+
+/** Every job of one list, page by page. */
+async function all(which: "open" | "closed"): Promise<CardRow[]> {
+  const make = makeCard(await readHouse(db.pool));
+  const rows: CardRow[] = [];
+  for (;;) {
+    const page = await listJobs(db.pool, { which, before: rows.at(-1)?.number }, make);
+    rows.push(...page.rows);
+    if (!page.more) return rows;
+  }
+}
+
+describe("the demo shop", () => {
+  it("is loaded once: a second time changes nothing", async () => {
+    const count = async (): Promise<unknown> =>
+      (
+        await db.pool.query(
+          "select (select count(*) from job) as j, (select count(*) from fact) as f, (select count(*) from movement) as m",
+        )
+      ).rows[0];
+    const before = await count();
+    expect(await loadShop(db.url)).toBe(false);
+    expect(await count()).toEqual(before);
+  });
+
+  it("has thirty jobs in every stage, and each closed one is proven throughout", async () => {
+    const [open, closed] = [await all("open"), await all("closed")];
+    expect([open.length, closed.length]).toEqual([8, 22]);
+    const waits = open.map(({ waitsFor }) => waitsFor.replace(/^\w\d: |, \d packs to go/g, ""));
+    for (const stage of [
+      "read as found",
+      "trial reading",
+      "choose a ring",
+      "build sheet and closing",
+      "no pack in this scope",
+    ]) {
+      expect(waits).toContain(stage);
+    }
+    for (const { done, packs } of closed) expect(done).toBe(packs);
+  });
+
+  it("has jobs that another Yard Key would take", async () => {
+    for (const number of [1001, 1029, 1030]) {
+      const record = await jobByNumber(db.pool, number);
+      if (!record) throw new Error(`no job ${number}`);
+      const { id, opened, document, facts } = record;
+      const text = JSON.stringify(jobDocument({ id, number, opened, book: document, facts }));
+      const read = readJobDocument(text);
+      expect(read.ok ? [] : read.problems).toEqual([]);
+    }
+  });
+
+  it("has a shelf with bins nearly empty, every part of it in a book", async () => {
+    const shelf = await listShelf(db.pool, "", 1000);
+    const parts = books.flatMap((file) => {
+      const read = readBook(JSON.parse(readFileSync(`demo/books/${file}`, "utf8")));
+      return read.ok ? read.book.series.flatMap(({ sizes }) => sizes.map(({ part }) => part)) : [];
+    });
+    for (const { part } of shelf) expect(parts).toContain(part);
+    expect(shelf.filter(({ onHand }) => onHand === 0).length).toBeGreaterThan(0);
+    expect(shelf.filter(({ onHand }) => onHand === 1).length).toBeGreaterThan(1);
+    expect(shelf.some(({ oddPieces }) => oddPieces.length > 0)).toBe(true);
+  });
+});
+
+describe("an exported job that was tampered with", () => {
+  const good = async (): Promise<Record<string, unknown>> => {
+    const record = await jobByNumber(db.pool, 1029);
+    if (!record) throw new Error("no job");
+    const { id, number, opened, document, facts } = record;
+    return JSON.parse(JSON.stringify(jobDocument({ id, number, opened, book: document, facts }))) as Record<
+      string,
+      unknown
+    >;
+  };
+  test.each<[string, (document: Record<string, unknown>) => unknown, string]>([
+    ["another format", (d) => ({ ...d, format: "yard-key/job@9" }), "format"],
+    ["no facts", (d) => ({ ...d, facts: undefined }), "facts"],
+    [
+      "a fact of no kind",
+      (d) => ({ ...d, facts: [{ ...(d.facts as object[])[0], body: { kind: "gossip" } }] }),
+      "facts[0]",
+    ],
+    ["a key too many", (d) => ({ ...d, owner: "me" }), "owner"],
+    ["no document at all", () => 7, "object"],
+  ])("%s is refused with its place", async (_name, change, place) => {
+    const read = readJobDocument(JSON.stringify(change(await good())));
+    expect(read.ok ? "" : read.problems.join()).toContain(place);
+  });
+  it("what is not JSON is said to be so", () => {
+    expect(readJobDocument("{")).toMatchObject({
+      ok: false,
+      problems: [expect.stringContaining("not JSON")],
+    });
+  });
+});
