@@ -101,6 +101,11 @@ describe("every action", () => {
     expect(foreign.status).toBe(403);
   });
 
+  it("takes no more than any form or file of ours is long", async () => {
+    const response = await post("/sign-in", { pin: "2".repeat(26_000_000) });
+    expect(response.status).toBe(413);
+  });
+
   it("asks for the role on the server, not only in the page", async () => {
     const builder = await cookieOf("Mira K.");
     const parts = await cookieOf("Ines R.");

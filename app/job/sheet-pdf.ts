@@ -2,7 +2,7 @@ import { createRequire } from "node:module";
 import PDFDocument from "pdfkit";
 import { ground } from "~/server/context";
 import { resolve } from "~core/book";
-import { fold, worksheets } from "~core/job";
+import { fold, ruleOf, worksheets } from "~core/job";
 import { readHouse } from "~store/house";
 import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/sheet-pdf";
@@ -46,7 +46,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
     ],
     lines,
     foot:
-      `± is the expanded uncertainty (95 %), house rule ${house.rule}. Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ` +
+      `± is the expanded uncertainty (95 %), house rule ${ruleOf(job, house)}. Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ` +
       `${book.unit.source}: made-up figures, not a maker’s specification. The maker’s service information comes first.`,
   });
   return new Response(new Uint8Array(pdf), {

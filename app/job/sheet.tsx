@@ -4,7 +4,7 @@ import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
 import { Mark, markOf } from "~/look/mark";
 import { ground, visitor } from "~/server/context";
-import { readyToLeave, worksheets, fold } from "~core/job";
+import { readyToLeave, ruleOf, worksheets, fold } from "~core/job";
 import { resolve } from "~core/book";
 import { addFacts } from "~store/facts";
 import { readHouse } from "~store/house";
@@ -112,7 +112,7 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
           <Item name="Odometer" value={booking?.odometer || "not read"} />
           <Item name="Scope" value={depth} />
           <Item name="Opened" value={opened.slice(0, 10)} />
-          <Item name="House rule" value={house.rule} />
+          <Item name="House rule" value={ruleOf(job, house)} />
         </dl>
         <table className="w-full">
           <thead>

@@ -5,7 +5,14 @@ import { useInside } from "~/door/inside";
 import { Rule } from "~/look/rule";
 import { Stack } from "~/look/stack";
 import { Working } from "~/look/working";
-import { stageWords, worksheetCandidates, type ReadingSet, type Stage, type Worksheet } from "~core/job";
+import {
+  ruleOf,
+  stageWords,
+  worksheetCandidates,
+  type ReadingSet,
+  type Stage,
+  type Worksheet,
+} from "~core/job";
 import { plates } from "~core/pack";
 import type { LengthUnit } from "~core/quantity";
 import type { Candidate, Stock } from "~core/select";
@@ -128,6 +135,7 @@ function ReadTab({
   leads,
 }: TabProps & { tab: "found" | "trial" | "built" }) {
   const { house } = useInside();
+  const { job } = useJobView();
   const set: ReadingSet = sheet[tab];
   const { applied } = sheet;
   // Before a change of ring the one now fitted was not in.
@@ -143,7 +151,7 @@ function ReadTab({
         <VerdictPanel
           set={set}
           unit={unit}
-          rule={house.rule}
+          rule={ruleOf(job, house)}
           stage={sheet.stage}
           tab={tab}
           choice={sheet.choice}
@@ -151,7 +159,7 @@ function ReadTab({
         <Rule spec={applied.spec} target={sheet.target} assessment={set.assessment} unit={unit} />
         <Readings set={set} unit={unit} closed={closed} />
         {tab === "built" && sheet.choice && <Outcome sheet={sheet} unit={unit} />}
-        <Working applied={applied} assessment={set.assessment} rule={house.rule} unit={unit} />
+        <Working applied={applied} assessment={set.assessment} rule={ruleOf(job, house)} unit={unit} />
       </section>
       <div className="grid content-start gap-3">
         {mayRead ? (

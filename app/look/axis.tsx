@@ -99,9 +99,9 @@ export function Axis({
                   <span className="quiet block text-sm">{pack.aka}</span>
                 </span>
               ) : (
-                <span className="flex min-w-0 items-baseline gap-2">
+                <span className="flex min-w-0 items-center gap-2">
                   <b className="text-lg">{pack.name}</b>
-                  <span className={`truncate text-sm ${pack.quiet ? "quiet" : ""}`}>{pack.words}</span>
+                  <span className={`text-sm leading-tight ${pack.quiet ? "quiet" : ""}`}>{pack.words}</span>
                 </span>
               )}
             </Link>

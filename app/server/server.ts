@@ -36,6 +36,7 @@ export async function createApp({
   });
   app.use(secured());
   app.use(sameOrigin(log));
+  app.use(limited);
   // A stream of needle positions must not wait in a compressor's buffer.
   app.use(
     compression({
@@ -114,6 +115,15 @@ function secured(): RequestHandler {
     headers(request, response, next);
   };
 }
+
+/** More than any form or file of ours: a 20 MB job to import is the largest. */
+const MOST_BYTES = 25_000_000;
+
+const limited: RequestHandler = (request, response, next) => {
+  const length = Number(request.get("content-length") ?? 0);
+  if (length > MOST_BYTES) response.status(413).type("text").send("That is too much at once.");
+  else next();
+};
 
 /** Whatever changes something must come from a page of ours: a foreign or a missing origin is refused. */
 function sameOrigin(log: Logger): RequestHandler {

@@ -13,6 +13,7 @@ export {
   lastAt,
   readers,
   readyToLeave,
+  ruleOf,
   stageWords,
   waitsFor,
   worksheet,

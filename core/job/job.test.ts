@@ -6,6 +6,7 @@ import { nm } from "../quantity";
 import {
   fold,
   readyToLeave,
+  ruleOf,
   waitsFor,
   worksheetCandidates,
   worksheets,
@@ -137,6 +138,15 @@ describe("the stages of a pack", () => {
     const { job, all } = sheets(found);
     expect(waitsFor(job, all)).toBe("D1: trial reading, 2 packs to go");
   });
+});
+
+it("a closed job keeps the verdicts of the rule it was closed under", () => {
+  const close = [1380, 1390, 1385].map((um) => reading("found", 0, um));
+  const closed = fact({ kind: "closed", rule: "plain" });
+  expect(sheets(close).d1.found.assessment.verdict.kind).toBe("too close");
+  const { job, d1 } = sheets([...close, closed]);
+  expect(d1.found.assessment.verdict.kind).toBe("inside");
+  expect([ruleOf(job, HOUSE), ruleOf(sheets(close).job, HOUSE)]).toEqual(["plain", "proven"]);
 });
 
 describe("folding facts", () => {

@@ -53,6 +53,9 @@ export interface Worksheet {
   target: Target;
 }
 
+/** The rule a job is judged by: the house's of the day, and for a closed job the one it was closed under. */
+export const ruleOf = (job: Job, house: House): DecisionRule => job.closed?.body.rule ?? house.rule;
+
 /** @returns the worksheet of one chain. */
 export function worksheet(job: Job, applied: AppliedChain, house: House): Worksheet {
   const facts = chainFacts(job, applied.chain.id);
@@ -60,7 +63,7 @@ export function worksheet(job: Job, applied: AppliedChain, house: House): Worksh
   const choice = facts.choices.filter(({ body }) => body.fit === fit).at(-1) ?? null;
   const of = (phase: Phase, wanted: (fitOfReading: number) => boolean): ReadingSet => {
     const readings = facts.readings.filter(({ fact: { body } }) => body.phase === phase && wanted(body.fit));
-    return { readings, assessment: judged(readings, applied, house.rule) };
+    return { readings, assessment: judged(readings, applied, ruleOf(job, house)) };
   };
   const found = of("found", () => true);
   // Before a choice the trial readings are those with the ring now in; after it, those that led to the choice.
