@@ -141,7 +141,7 @@ describe("the stages of a pack", () => {
 });
 
 it("a closed job keeps the verdicts of the rule it was closed under", () => {
-  const close = [1380, 1390, 1385].map((um) => reading("found", 0, um));
+  const close = [1390, 1400, 1395].map((um) => reading("found", 0, um));
   const closed = fact({ kind: "closed", rule: "plain" });
   expect(sheets(close).d1.found.assessment.verdict.kind).toBe("too close");
   const { job, d1 } = sheets([...close, closed]);
