@@ -17,6 +17,7 @@ export function Feeler({
   const [typed, setTyped] = useState({ passes: "", refuses: "" });
   const [problems, setProblems] = useState<{ passes?: string; refuses?: string }>({});
   const first = useRef<HTMLInputElement>(null);
+  const second = useRef<HTMLInputElement>(null);
   const submit = (event: FormEvent): void => {
     event.preventDefault();
     const found: typeof problems = {};
@@ -48,13 +49,19 @@ export function Feeler({
       </label>
       <input
         id={`blade-${name}`}
-        ref={name === "passes" ? first : undefined}
+        ref={name === "passes" ? first : second}
         autoFocus={name === "passes"}
         autoComplete="off"
         inputMode="decimal"
         className={`input h-16 w-full text-2xl font-bold ${problems[name] ? "input-error" : ""}`}
         value={typed[name]}
         onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
+        onKeyDown={(event) => {
+          // From the first blade on to the second; from the second the pair is stored.
+          if (event.key !== "Enter" || name !== "passes") return;
+          event.preventDefault();
+          second.current?.focus();
+        }}
         aria-invalid={problems[name] ? true : undefined}
         aria-describedby={problems[name] ? `blade-${name}-problem` : undefined}
       />

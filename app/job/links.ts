@@ -34,12 +34,18 @@ export function linkGroups({ stack, series }: AppliedChain): LinkGroup[] {
   return [{ id: "depth", words: depth, count: 1, sign: 1, u: DEPTH_U }, ...plates, ...ring];
 }
 
+/** Several values of one group: spaces or semicolons stand between them, a comma is a decimal mark. */
+export const valuesOf = (typed: string | undefined): string[] =>
+  (typed ?? "")
+    .trim()
+    .split(/[\s;]+(?=[\d.,])/)
+    .filter((value) => value !== "");
+
 export type ReadLinks =
   { ok: true; reading: Summed; links: MeasuredLink[] } | { ok: false; problems: Record<string, string> };
 
 /**
- * Reads what was typed for each group, several values with spaces or semicolons between (a comma is a decimal mark), and works
- * the chain out. Every link must be there: one taken from the book would pretend.
+ * Reads what was typed for each group and works the chain out. Every link must be there: one taken from the book would pretend.
  */
 export function readLinks(
   applied: AppliedChain,
@@ -49,10 +55,7 @@ export function readLinks(
   const problems: Record<string, string> = {};
   const links: MeasuredLink[] = [];
   for (const { id, words, count, sign, u } of linkGroups(applied)) {
-    const values = (typed[id] ?? "")
-      .trim()
-      .split(/[\s;]+(?=[\d.,])/)
-      .filter((value) => value !== "");
+    const values = valuesOf(typed[id]);
     if (values.length !== count) {
       problems[id] = count === 1 ? "measure it" : `${count} values with spaces between, got ${values.length}`;
       continue;
