@@ -6,7 +6,7 @@ import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook, bookById, listBooks } from "./books";
 import { sqlState } from "./database";
 import { addFacts, factsOf } from "./facts";
-import { jobByNumber, jobIdByNumber, listJobs, openJob, PAGE, type Card } from "./jobs";
+import { FactsElsewhere, jobByNumber, jobIdByNumber, listJobs, openJob, PAGE, type Card } from "./jobs";
 import { testDatabase } from "./testing";
 
 let db: Awaited<ReturnType<typeof testDatabase>>;
@@ -94,6 +94,22 @@ describe("facts", () => {
       why: "closed",
     });
     expect(await addFacts(db.pool, job.id, [early], author)).toEqual({ ok: true });
+  });
+
+  it("that another job has are refused, and nothing that came with them is kept", async () => {
+    const other = reading(1_000_000);
+    await open([other]);
+    const job = await open();
+    expect(await addFacts(db.pool, job.id, [reading(2_000_000), other], author)).toEqual({
+      ok: false,
+      why: "elsewhere",
+    });
+    expect(await factsOf(db.pool, job.id)).toEqual([]);
+    const id = newId();
+    await expect(openJob(db.pool, { id, bookId: book, facts: [other], author })).rejects.toThrow(
+      FactsElsewhere,
+    );
+    expect((await db.pool.query("select from job where id = $1", [id])).rowCount).toBe(0);
   });
 
   it("cannot correct what another job has", async () => {

@@ -7,11 +7,11 @@ export interface Author {
   name: string;
 }
 
-export type AddedFacts = { ok: true } | { ok: false; why: "closed" | "no job" };
+export type AddedFacts = { ok: true } | { ok: false; why: "closed" | "no job" | "elsewhere" };
 
 /**
  * Adds facts to a job, each once: an id that is there already is left as it is and counts as added. A closed job takes no new
- * ones. One statement, so either all are kept or none.
+ * ones, and an id that another job has is refused: it cannot be the same fact. One statement, so either all are kept or none.
  */
 export async function addFacts(
   db: Queryable,
@@ -19,28 +19,31 @@ export async function addFacts(
   facts: readonly Fact[],
   author: Author,
 ): Promise<AddedFacts> {
-  const { rows } = await db.query<{ open: boolean | null; missing: number }>({
+  const { rows } = await db.query<{ open: boolean | null; elsewhere: boolean; missing: number }>({
     name: "fact-add",
     text: `with given as (
              select * from jsonb_to_recordset($2::jsonb) as f (id uuid, at timestamptz, by text, replaces uuid, body jsonb)
            ), card as (
              select open from job_card where job = $1 for share
+           ), elsewhere as (
+             select from fact f join given g on g.id = f.id where f.job <> $1
            ), added as (
              insert into fact (id, job, kind, by_staff, by_name, at, replaces, body)
              select id, $1, body ->> 'kind', $3, coalesce($4, by), least(at, now()), replaces, body from given
-              where (select open from card)
+              where (select open from card) and not exists (select from elsewhere)
              on conflict (id) do nothing returning kind, body
            ), held as (
              update job_card set holder = added.body ->> 'name' from added where job = $1 and added.kind = 'holder'
            ), closed as (
              update job_card set open = false from added where job = $1 and added.kind = 'closed'
            )
-           select (select open from card) as open,
+           select (select open from card) as open, exists (select from elsewhere) as elsewhere,
                   (select count(*)::int from given g where not exists (select from fact f where f.id = g.id)) as missing`,
     values: [job, JSON.stringify(facts), author.id, author.id === null ? null : author.name],
   });
   const row = rows[0];
   if (row?.open === null || row === undefined) return { ok: false, why: "no job" };
+  if (row.elsewhere) return { ok: false, why: "elsewhere" };
   if (!row.open && row.missing > 0) return { ok: false, why: "closed" };
   return { ok: true };
 }

@@ -16,6 +16,9 @@ export interface JobRecord {
   facts: Fact[];
 }
 
+/** Thrown when a job is opened with facts that another job has; nothing is opened then. */
+export class FactsElsewhere extends Error {}
+
 /** Opens a job with its first facts. The same id again leaves the job as it is: a form sent twice opens one. */
 export async function openJob(
   pool: Pool,
@@ -39,7 +42,8 @@ export async function openJob(
       id,
       number,
     ]);
-    await addFacts(db, id, facts, author);
+    const added = await addFacts(db, id, facts, author);
+    if (!added.ok && added.why === "elsewhere") throw new FactsElsewhere("these facts belong to another job");
     return number;
   });
 }

@@ -117,7 +117,8 @@ export interface Fitting {
   back: { part: string; measured: Nm } | null;
 }
 
-export type Fitted = { ok: true } | { ok: false; why: "gone" | "other fitted" | "closed" | "no job" };
+export type Fitted =
+  { ok: true } | { ok: false; why: "gone" | "other fitted" | "closed" | "no job" | "elsewhere" };
 
 /** Any of these ends the transaction without a trace. */
 class Refused extends Error {

@@ -116,6 +116,7 @@ const REFUSED = {
   "other fitted": "Somebody else has just fitted another ring here. Look again.",
   closed: "The job is closed.",
   "no job": "There is no such job.",
+  elsewhere: "This was said of another job already.",
 } as const;
 
 /** Another ring goes in: choice and fitting into the job, the ring off the shelf, the removed one back onto it. */

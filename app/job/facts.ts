@@ -7,6 +7,12 @@ import { readBenchFacts } from "./fact-schema";
 
 const refuse = (status: number, problem: string): Response => Response.json({ problem }, { status });
 
+const REFUSED = {
+  closed: "the job is closed",
+  "no job": "there is no such job",
+  elsewhere: "it was said of another job already",
+} as const;
+
 /** Where the outbox sends. Each fact is stored once however often it comes; 4xx means it never will be. */
 export const action = async ({ context, request, params }: Route.ActionArgs): Promise<Response> => {
   const read = readBenchFacts(await request.json().catch(() => null));
@@ -16,7 +22,7 @@ export const action = async ({ context, request, params }: Route.ActionArgs): Pr
   if (!job) return refuse(404, "there is no such job");
   try {
     const added = await addFacts(pool, job, read.facts, context.get(visitor).staff);
-    return added.ok ? Response.json({ stored: read.facts.length }) : refuse(409, "the job is closed");
+    return added.ok ? Response.json({ stored: read.facts.length }) : refuse(409, REFUSED[added.why]);
   } catch (error) {
     if (sqlState(error) === UNIQUE_VIOLATION)
       return refuse(409, "somebody else has said which ring was in; look again");

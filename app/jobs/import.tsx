@@ -1,7 +1,7 @@
 import { data, Form, Link, redirect } from "react-router";
 import { ground } from "~/server/context";
 import { addBook } from "~store/books";
-import { openJob } from "~store/jobs";
+import { FactsElsewhere, openJob } from "~store/jobs";
 import type { Route } from "./+types/import";
 import { readJobDocument } from "./job-document";
 
@@ -26,15 +26,15 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
     return refuse(
       added.problems.slice(0, 10).map(({ path, message, remedy }) => `book ${path}: ${message}; ${remedy}`),
     );
-  const here = await openJob(pool, {
-    id,
-    bookId: added.id,
-    facts,
-    opened,
-    origin: `${number}`,
-    author: { id: null, name: "" },
-  });
-  return redirect(`/jobs/${here}`);
+  try {
+    const author = { id: null, name: "" };
+    const here = await openJob(pool, { id, bookId: added.id, facts, opened, origin: `${number}`, author });
+    return redirect(`/jobs/${here}`);
+  } catch (error) {
+    if (error instanceof FactsElsewhere)
+      return refuse(["Some of its facts belong to another job here; nothing was imported."]);
+    throw error;
+  }
 };
 
 export default function ImportJob({ actionData }: Route.ComponentProps) {
