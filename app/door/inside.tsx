@@ -8,7 +8,7 @@ import { outbox } from "~/outbox/outbox";
 import { useOutbox } from "~/outbox/use-outbox";
 import { ground, visitor } from "~/server/context";
 import { door } from "~/server/session";
-import { readHouse, type HouseSettings } from "~store/house";
+import { readHouse } from "~store/house";
 import type { Route } from "./+types/inside";
 
 export const middleware: Route.MiddlewareFunction[] = [door];
@@ -28,7 +28,6 @@ export function useInside(): Inside {
   if (!data) throw new Error("used outside the door");
   return data;
 }
-export type { HouseSettings };
 
 export default function InsidePage({ loaderData: { staff, house } }: Route.ComponentProps) {
   const keys = useRef<HTMLDialogElement>(null);

@@ -63,7 +63,7 @@ const waiveForm = Joi.object<{ id: string; reason: string; lead: string; pin: st
   lead: Joi.string().uuid().required().messages({ "*": "Choose the lead who signs." }),
   pin: Joi.string().max(200).required().messages({ "*": "The lead’s PIN is the signature." }),
 });
-const readForm1 = Joi.object<{
+const readingForm = Joi.object<{
   id: string;
   phase: "found" | "built";
   value: string;
@@ -167,7 +167,7 @@ async function waive(context: Context, request: Request, record: JobRecord, chai
 
 /** A typed reading from a page whose script has not loaded: the same checks as at the bench. */
 async function readWithoutScript(context: Context, request: Request, record: JobRecord, chain: string) {
-  const form = await readForm(request, readForm1);
+  const form = await readForm(request, readingForm);
   if ("problems" in form) return data({ intent: "read", ...form }, { status: 400 });
   const { pool } = context.get(ground);
   const { id: factId, phase, value, sure, unit } = form.values;
