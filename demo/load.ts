@@ -20,6 +20,21 @@ interface Shop {
   vehicles: [string, string, string, string][];
 }
 
+/** The units of the demo, the everyday one first. */
+export const BOOKS = [
+  "marram-dunlin",
+  "marram-whimbrel",
+  "selwyn-sanderling",
+  "selwyn-turnstone",
+  "corrie-godwit",
+  "corrie-plover",
+] as const;
+
+interface Shelved {
+  id: string;
+  book: Book;
+}
+
 /** Everything the demo makes has an id made from its name, so that every load is the same shop. */
 const SPACE = "5b0c7c1e-2f0a-4d1e-9a52-0d8f6f5a7c11";
 const file = async (name: string): Promise<unknown> =>
@@ -41,21 +56,26 @@ export async function loadShop(
     const shop = (await file("shop.json")) as Shop;
     for (const { name, role } of shop.staff) await addStaff(pool, { name, role, secret: shop.pin });
     await setHouse(pool, { shopName: shop.shopName, demoPin: shop.pin }, "demo");
-    const document = await file("books/marram-dunlin.json");
-    const added = await addBook(pool, document);
-    const read = readBook(document);
-    if (!added.ok || !read.ok) throw new Error(`the demo book is wrong: ${JSON.stringify(added)}`);
-    await fillShelf(pool, shop, read.book);
-    await openJobs(pool, shop, read.book, added.id);
+    const books: Shelved[] = [];
+    for (const name of BOOKS) {
+      const document = await file(`books/${name}.json`);
+      const added = await addBook(pool, document);
+      const read = readBook(document);
+      if (!added.ok || !read.ok) throw new Error(`the demo book ${name} is wrong: ${JSON.stringify(added)}`);
+      books.push({ id: added.id, book: read.book });
+    }
+    await fillShelf(pool, shop, books);
+    await openJobs(pool, shop, books);
     return true;
   } finally {
     await pool.end();
   }
 }
 
-async function fillShelf(pool: Pool, shop: Shop, book: Book): Promise<void> {
+async function fillShelf(pool: Pool, shop: Shop, books: readonly Shelved[]): Promise<void> {
+  const all = books.flatMap(({ book }) => book.series);
   for (const { part, bin, onHand, price, days, odd = [] } of shop.shelf) {
-    const series = book.series.find(({ sizes }) => sizes.some((size) => size.part === part));
+    const series = all.find(({ sizes }) => sizes.some((size) => size.part === part));
     const size = series?.sizes.find((one) => one.part === part);
     const name = `${series?.name ?? "part"}, ${size?.mark ?? part}`;
     await addShelfPart(pool, { part, name, bin, priceCents: price, orderDays: days });
@@ -71,22 +91,28 @@ interface Progress {
   finished: number;
   next?: "found" | "trial";
   close?: boolean;
-  depth: string;
-  body: "early" | "late";
+  /** Which of the unit's depths: 0 is the least work. */
+  depth: number;
+  /** Which of the demo's books. */
+  unit: number;
+  /** Which value of each trait. */
+  version: number;
   daysAgo: number;
   holder: string;
 }
 
 function progressOf(i: number): Progress {
-  const body = i % 3 === 0 ? "early" : "late";
+  const version = i % 3 === 0 ? 0 : 1;
   const holder = ["Mira K.", "Tomas B.", "Runa S."][i % 3] ?? "Mira K.";
   // The newest eight are open in every stage; the twenty-two before them are closed.
   if (i >= 8)
     return {
       finished: 5,
       close: true,
-      depth: i % 4 === 0 ? "front drums" : "full",
-      body,
+      depth: i % 4 === 0 ? 1 : 2,
+      // Every second job is the everyday unit.
+      unit: i % 2 === 0 ? 0 : ((i - 9) / 2) % BOOKS.length,
+      version,
       daysAgo: 8 + (i - 7) * 15,
       holder,
     };
@@ -95,12 +121,12 @@ function progressOf(i: number): Progress {
     { finished: 2, next: "trial" },
     { finished: 0, next: "found" },
     { finished: 4, next: "found" },
-    { finished: 5 },
-    { finished: 0, depth: "pan and body" },
-    { finished: 1, depth: "front drums", next: "trial" },
-    { finished: 3, next: "found" },
+    { finished: 5, unit: 4 },
+    { finished: 0, depth: 0 },
+    { finished: 1, unit: 2, next: "trial" },
+    { finished: 1, unit: 3, next: "found" },
   ];
-  return { finished: 0, depth: "full", body, holder, daysAgo: 1 + i, ...open[i] };
+  return { finished: 0, depth: 2, unit: 0, version, holder, daysAgo: 1 + i, ...open[i] };
 }
 
 /** A small generator with a fixed seed: the demo's scatter is the same at every load. */
@@ -114,9 +140,9 @@ function scatter(seed: number): () => number {
 
 const JOBS = 30;
 
-async function openJobs(pool: Pool, shop: Shop, book: Book, bookId: string): Promise<void> {
+async function openJobs(pool: Pool, shop: Shop, books: readonly Shelved[]): Promise<void> {
   for (let i = JOBS - 1; i >= 0; i--) {
-    const { facts, opened } = jobFacts(shop, book, i);
+    const { facts, opened, bookId } = jobFacts(shop, books, i);
     await openJob(pool, {
       id: idFrom(`job ${i}`, SPACE),
       bookId,
@@ -127,8 +153,22 @@ async function openJobs(pool: Pool, shop: Shop, book: Book, bookId: string): Pro
   }
 }
 
-function jobFacts(shop: Shop, book: Book, i: number): { facts: Fact[]; opened: string } {
+function jobFacts(
+  shop: Shop,
+  books: readonly Shelved[],
+  i: number,
+): { facts: Fact[]; opened: string; bookId: string } {
   const progress = progressOf(i);
+  const shelved = books[progress.unit];
+  if (!shelved) throw new Error(`no book ${progress.unit} in the demo`);
+  const { book, id: bookId } = shelved;
+  const depth = book.depths[progress.depth] ?? book.depths[0] ?? "";
+  const traits = Object.fromEntries(
+    book.traits.map(({ id, values }) => {
+      const names = Object.keys(values);
+      return [id, names[Math.min(progress.version, names.length - 1)] ?? ""];
+    }),
+  );
   const [vehicle, customer, words, odometer] = shop.vehicles[i % shop.vehicles.length] ?? ["", "", "", ""];
   let clock = Date.now() - progress.daysAgo * 86_400_000;
   const opened = new Date(clock).toISOString();
@@ -143,26 +183,29 @@ function jobFacts(shop: Shop, book: Book, i: number): { facts: Fact[]; opened: s
     });
   };
   say({ kind: "booking", vehicle, customer, words, odometer });
-  say({ kind: "configuration", traits: { body: progress.body } });
-  say({ kind: "scope", depth: progress.depth });
+  say({ kind: "configuration", traits });
+  say({ kind: "scope", depth });
   say({ kind: "holder", name: progress.holder, staff: null });
   const random = scatter(i * 7919 + 17);
-  const applied = resolve(book, { body: progress.body }, progress.depth);
-  const chains = applied.chains.filter(({ inScope }) => inScope);
+  const applied = resolve(book, traits, depth);
+  const chains = applied.packs.filter(({ inScope }) => inScope);
   chains.forEach((chain, c) => {
     const id = chain.chain.id;
     const { min, max, state } = chain.spec;
+    const { lengthUnit } = book.unit;
+    // A hundredth of a millimetre, or half a thousandth of an inch.
+    const step = lengthUnit === "mm" ? 10_000 : 12_700;
     const series = chain.series;
     if (!series || c > progress.finished || (c === progress.finished && !progress.next)) return;
     const read = (phase: "found" | "built", fit: number, middle: number): void => {
       const facings: PackState["facings"] = phase === "found" ? "run-in" : "new";
       for (let n = 0; n < 3; n++) {
-        const value = Math.round((middle + random() * 24_000) / 10_000) * 10_000;
+        const value = Math.round((middle + random() * 24_000) / step) * step;
         say({
           kind: "reading",
           ...{ chain: id, phase, fit, method: "air and dial", state: { ...state, facings } },
-          reading: { kind: "single", value: nm(value), back: nm(Math.round(random() * 2) * 10_000) },
-          ...{ resolution: nm(10_000), unit: "mm", air: 400_000 as never },
+          reading: { kind: "single", value: nm(value), back: nm(Math.round(random() * 2) * step) },
+          ...{ resolution: nm(step), unit: lengthUnit, air: 400_000 as never },
         });
       }
     };
@@ -194,5 +237,5 @@ function jobFacts(shop: Shop, book: Book, i: number): { facts: Fact[]; opened: s
     read("built", 1, best.predicted.mean + random() * 20_000);
   });
   if (progress.close) say({ kind: "closed", rule: "proven" });
-  return { facts, opened };
+  return { facts, opened, bookId };
 }

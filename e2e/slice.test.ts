@@ -65,16 +65,24 @@ describe("from opening a job to the printed record, by keyboard alone", () => {
       await mira.tabTo("button.btn-primary");
       await mira.keys(Key.ENTER);
       await mira.read("Write the odometer as a number");
-      await mira.read("Look, and choose what you see.");
-      await mira.read("Choose how deep the work goes.");
+      await mira.read("Choose the unit.");
       expect(await mira.driver.executeScript("return document.querySelector('[name=words]').value")).toBe(
         "Slips in third when warm.",
       );
       await mira.tabTo("input[name=odometer]");
       await mira.selectAll();
       await mira.keys("148 200 km");
+      // The units by name: two of Corrie’s, then the Dunlin.
+      await mira.tabTo("input[name=book]");
+      await mira.keys(Key.SPACE, Key.ARROW_DOWN, Key.ARROW_DOWN);
+      await mira.tabTo("button.btn-primary");
+      await mira.keys(Key.ENTER);
+      await mira.read("Look, and choose what you see.");
+      await mira.read("Choose how deep the work goes.");
       await mira.tabTo("input[name=trait-body]");
       await mira.keys(Key.ARROW_DOWN);
+      await mira.tabTo("input[name=trait-plate]");
+      await mira.keys(Key.SPACE);
       await mira.tabTo("input[name=depth]");
       await mira.keys(Key.ARROW_DOWN);
       await mira.tabTo("button.btn-primary");

@@ -28,7 +28,9 @@ async function toTheLastRing(person: Person, base: string): Promise<void> {
   await person.ready();
   await (await person.see("//input[@name='vehicle']")).sendKeys("Teal van");
   await (await person.see("//textarea")).sendKeys("No third gear.");
+  await person.press("//label[contains(., 'Marram Dunlin')]");
   await person.press("//label[contains(., 'late body')]");
+  await person.press("//label[contains(., 'first plate')]");
   await person.press("//label[contains(., 'front drums')]");
   await person.press("//button[.='Open the job']");
   await person.press("//a[contains(., 'Go to D1')]");
@@ -89,7 +91,11 @@ describe("two at once", () => {
       await mira.ready();
       await mira.press("//summary[contains(., 'Correct what was seen')]");
       await mira.press("//label[contains(., 'early body: one rib')]");
+      await mira.read("D1 friction count 4 → 3".toLowerCase().slice(3));
+      await mira.press("//button[.='Correct it']");
       await mira.press("//label[.='front drums']");
+      await mira.read("taken out");
+      await mira.press("//button[.='Correct it']");
       await mira.press("//button[.='Take it over']");
       await mira.until(
         "return document.querySelectorAll('nav[aria-label^=\"The unit\"] a.border-dashed').length",

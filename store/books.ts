@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { v7 as newId } from "uuid";
-import { readBook, type Book, type Problem } from "~core/book";
+import { keptBook, readBook, type Book, type Problem } from "~core/book";
 import type { Queryable } from "./database";
 
 export interface BookEntry {
@@ -20,25 +20,42 @@ const canonical = (value: unknown): string =>
       : inner,
   );
 
-export type AddedBook = { ok: true; id: string } | { ok: false; problems: Problem[] };
+export type AddedBook =
+  { ok: true; id: string; revision: number } | { ok: false; problems: Problem[]; warnings: Problem[] };
 
-/** Keeps a valid book. The same document again is found, not stored twice; another one takes the next free revision. */
-export async function addBook(db: Queryable, document: unknown): Promise<AddedBook> {
+/**
+ * Keeps a valid book. The same document again is found, not stored twice; another one takes the next free revision.
+ *
+ * @param published who lets it out and what for, when it was written here.
+ */
+export async function addBook(
+  db: Queryable,
+  document: unknown,
+  published?: { by: string; note: string },
+): Promise<AddedBook> {
   const read = readBook(document);
   if (!read.ok) return read;
   const { id: unit, revision } = read.book.unit;
   const digest = createHash("sha256").update(canonical(document)).digest("hex");
-  const { rows } = await db.query<{ id: string }>(
+  const { rows } = await db.query<{ id: string; revision: number }>(
     `with added as (
-       insert into book (id, unit, revision, digest, document)
-       values ($1, $2, greatest($3, (select coalesce(max(revision), 0) + 1 from book where unit = $2)), $4, $5)
-       on conflict (digest) do nothing returning id)
-     select id from added union all select id from book where digest = $4`,
-    [newId(), unit, revision, digest, JSON.stringify(document)],
+       insert into book (id, unit, revision, digest, document, published_by, note)
+       values ($1, $2, greatest($3, (select coalesce(max(revision), 0) + 1 from book where unit = $2)), $4, $5, $6, $7)
+       on conflict (digest) do nothing returning id, revision)
+     select id, revision from added union all select id, revision from book where digest = $4`,
+    [
+      newId(),
+      unit,
+      revision,
+      digest,
+      JSON.stringify(document),
+      published?.by ?? null,
+      published?.note ?? null,
+    ],
   );
-  const id = rows[0]?.id;
-  if (!id) throw new Error(`book ${unit} was neither added nor found`);
-  return { ok: true, id };
+  const row = rows[0];
+  if (!row) throw new Error(`book ${unit} was neither added nor found`);
+  return { ok: true, ...row };
 }
 
 /** The newest revision of every unit. */
@@ -52,18 +69,46 @@ export async function listBooks(db: Queryable): Promise<BookEntry[]> {
   return rows;
 }
 
+export interface Revision {
+  id: string;
+  revision: number;
+  added: string;
+  by: string | null;
+  note: string | null;
+}
+
+/** Every revision of a unit, newest first. */
+export async function revisionsOf(db: Queryable, unit: string): Promise<Revision[]> {
+  const { rows } = await db.query<Omit<Revision, "added"> & { added: Date }>({
+    name: "book-revisions",
+    text: `select id, revision, added, published_by as by, note from book where unit = $1 order by revision desc`,
+    values: [unit],
+  });
+  return rows.map((row) => ({ ...row, added: row.added.toISOString() }));
+}
+
 // Revisions never change, so keeping read ones in memory cannot differ between processes.
 const readAlready = new Map<string, { book: Book; document: unknown }>();
 const MOST_KEPT = 50;
 
-/** A book revision by its id, read and checked. @throws Error when it is not there. */
+/**
+ * A book revision by its id, read.
+ *
+ * @throws Error when it is not there.
+ */
 export async function bookById(db: Queryable, id: string): Promise<{ book: Book; document: unknown }> {
   const kept = readAlready.get(id);
   if (kept) return kept;
-  const { rows } = await db.query<{ document: unknown }>("select document from book where id = $1", [id]);
-  const read = readBook(rows[0]?.document);
-  if (!read.ok) throw new Error(`book ${id} cannot be read: ${JSON.stringify(read.problems.slice(0, 3))}`);
-  const entry = { book: read.book, document: rows[0]?.document };
+  const { rows } = await db.query<{ document: unknown; revision: number }>(
+    "select document, revision from book where id = $1",
+    [id],
+  );
+  const row = rows[0];
+  const read = row && keptBook(row.document);
+  if (!read) throw new Error(`book ${id} ${row ? "has lost its form" : "is not here"}`);
+  // The number it has here goes before the one its file was written with.
+  const book = { ...read, unit: { ...read.unit, revision: row.revision } };
+  const entry = { book, document: row.document };
   if (readAlready.size >= MOST_KEPT) readAlready.delete([...readAlready.keys()][0] ?? "");
   readAlready.set(id, entry);
   return entry;

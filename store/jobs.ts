@@ -2,7 +2,8 @@ import type { Fact, FactKind } from "~core/job";
 import { bookById } from "./books";
 import { inTransaction, type Pool, type Queryable } from "./database";
 import { addFacts, factsOf, factsOfMany, type Author } from "./facts";
-import type { Book } from "~core/book";
+import { houseValues, houseValuesOfJob } from "./house-values";
+import type { Book, HouseValue } from "~core/book";
 
 /** A job with everything its pages are computed from. */
 export interface JobRecord {
@@ -14,6 +15,10 @@ export interface JobRecord {
   book: Book;
   document: unknown;
   facts: Fact[];
+  /** The shop’s own values for this unit; of a closed job those it was closed under. */
+  houseValues: HouseValue[];
+  /** The newest revision of its book, when that is a later one. */
+  newer: { id: string; revision: number } | null;
 }
 
 /** Thrown when a job is opened with facts that another job has; nothing is opened then. */
@@ -57,14 +62,23 @@ export async function jobByNumber(db: Queryable, number: number): Promise<JobRec
     opened: Date;
     origin: string | null;
     book: string;
+    newest: string;
+    revision: number;
   }>({
     name: "job-by-number",
-    text: "select id, number, opened, origin, book from job where number = $1",
+    text: `select j.id, j.number, j.opened, j.origin, j.book, n.id as newest, n.revision
+             from job j join book b on b.id = j.book
+             join lateral (select id, revision from book where unit = b.unit order by revision desc limit 1) n on true
+            where j.number = $1`,
     values: [number],
   });
   const row = rows[0];
   if (!row) return null;
-  const [facts, { book, document }] = await Promise.all([factsOf(db, row.id), bookById(db, row.book)]);
+  const [facts, { book, document }, values] = await Promise.all([
+    factsOf(db, row.id),
+    bookById(db, row.book),
+    houseValuesOfJob(db, row.id),
+  ]);
   return {
     id: row.id,
     number: row.number,
@@ -74,6 +88,8 @@ export async function jobByNumber(db: Queryable, number: number): Promise<JobRec
     book,
     document,
     facts,
+    houseValues: values,
+    newer: row.newest === row.book ? null : { id: row.newest, revision: row.revision },
   };
 }
 
@@ -121,7 +137,7 @@ const CARD_KINDS: FactKind[] = [
 export async function listJobs(
   db: Queryable,
   { which, holder, before }: JobFilter,
-  makeCard: (book: Book, facts: Fact[]) => Card,
+  makeCard: (book: Book, facts: Fact[], values: readonly HouseValue[]) => Card,
 ): Promise<{ rows: CardRow[]; more: boolean }> {
   const { rows } = await db.query<{
     job: string;
@@ -150,10 +166,12 @@ export async function listJobs(
       behind.map(({ job }) => job),
       CARD_KINDS,
     );
-    for (const row of behind) {
-      const { book } = await bookById(db, row.book);
-      row.card = makeCard(book, facts.get(row.job) ?? []);
-    }
+    const books = await Promise.all(behind.map(async ({ book }) => (await bookById(db, book)).book));
+    const values = await houseValues(db, [...new Set(books.map(({ unit }) => unit.id))]);
+    behind.forEach((row, i) => {
+      const book = books[i];
+      if (book) row.card = makeCard(book, facts.get(row.job) ?? [], values.get(book.unit.id) ?? []);
+    });
     await db.query(
       `update job_card c set card = u.card, seq = u.seq
          from unnest($1::uuid[], $2::jsonb[], $3::bigint[]) as u (job, card, seq) where c.job = u.job and c.seq < u.seq`,

@@ -50,6 +50,7 @@ export default function InsidePage({ loaderData: { staff, house } }: Route.Compo
           </Link>
           <nav className="flex" aria-label="Places">
             <Place to="/" words="Jobs" />
+            <Place to="/books" words="Books" />
             <Place to="/shelf" words="Shelf" />
             <Place to="/house" words="House" />
           </nav>
@@ -162,6 +163,7 @@ function KeySheet({ ref, footKey }: { ref: React.RefObject<HTMLDialogElement | n
     ["[ ]", "pack before, pack after"],
     ["u", "show millimetres or inches"],
     ["x", "axis of the job"],
+    ["/", "find a figure in the book, from anywhere in a job or a book"],
     ["b", "build sheet"],
     ["?", "this sheet"],
   ];

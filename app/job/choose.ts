@@ -25,10 +25,14 @@ export interface Decision {
 export type Decided = { ok: true } | { ok: false; problem: string; field?: "removed" | "going" };
 
 /** The worksheet of one chain of a job; null when the chain does not apply. */
-export function worksheetOf({ book, facts }: JobRecord, chain: string, house: House): Worksheet | null {
+export function worksheetOf(
+  { book, facts, houseValues }: JobRecord,
+  chain: string,
+  house: House,
+): Worksheet | null {
   const job = fold(facts);
-  const applied = resolve(book, job.configuration, job.depth ?? book.depths[0] ?? "");
-  const found = applied.chains.find((candidate) => candidate.chain.id === chain);
+  const applied = resolve(book, job.configuration, job.depth ?? book.depths[0] ?? "", houseValues);
+  const found = applied.packs.find((candidate) => candidate.chain.id === chain);
   return found ? worksheet(job, found, house) : null;
 }
 

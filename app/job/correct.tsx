@@ -1,14 +1,36 @@
+import { useState } from "react";
+import { useFetcher } from "react-router";
 import { Choice } from "~/look/field";
 import { useInside } from "~/door/inside";
+import type { FactBody } from "~core/job";
 import { useJobView } from "./job";
 import { useSay } from "./say";
 
+type Picked = { traits: Record<string, string> } | { depth: string };
+
 /** What may turn out otherwise while the job is open: the unit's version, how deep the work goes, whose it is. */
 export function Correct() {
-  const { job, book, depth } = useJobView();
+  const { job, book, depth, number } = useJobView();
   const { staff } = useInside();
   const say = useSay();
+  const [picked, pick] = useState<Picked | null>(null);
+  const changes = useFetcher<{ lines: string[] }>();
   if (job.closed) return null;
+  const choose = (what: Picked): void => {
+    pick(what);
+    const search = new URLSearchParams("traits" in what ? what.traits : { depth: what.depth });
+    void changes.load(`/jobs/${number}/changes?${search}`);
+  };
+  const keep = (): void => {
+    if (!picked) return;
+    const body: FactBody =
+      "traits" in picked
+        ? { kind: "configuration", traits: picked.traits }
+        : { kind: "scope", depth: picked.depth };
+    say(body);
+    pick(null);
+  };
+  const lines = changes.state === "idle" ? changes.data?.lines : undefined;
   return (
     <details className="mt-3">
       <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
@@ -19,8 +41,8 @@ export function Correct() {
           key={trait.id}
           label={trait.name}
           name={`trait-${trait.id}`}
-          value={job.configuration[trait.id]}
-          onChange={(value) => say({ kind: "configuration", traits: { [trait.id]: value } })}
+          value={(picked && "traits" in picked && picked.traits[trait.id]) || job.configuration[trait.id]}
+          onChange={(value) => choose({ traits: { [trait.id]: value } })}
           options={Object.entries(trait.values).map(([value, { name, tell }]) => ({
             value,
             words: `${name}: ${tell}`,
@@ -30,10 +52,32 @@ export function Correct() {
       <Choice
         label="How deep the work goes"
         name="depth"
-        value={depth}
-        onChange={(value) => say({ kind: "scope", depth: value })}
+        value={picked && "depth" in picked ? picked.depth : depth}
+        onChange={(value) => choose({ depth: value })}
         options={book.depths.map((value) => ({ value, words: value }))}
       />
+      {picked && (
+        <div className="border-accent mb-4 border-l-4 pl-4" role="status">
+          <p className="text-lg font-bold">
+            {lines ? `${lines.length} things change. No reading is lost.` : "Looking what changes …"}
+          </p>
+          {lines && (
+            <ul className="mb-2 max-h-60 overflow-y-auto">
+              {lines.map((line, i) => (
+                <li key={i} className="first-letter:uppercase">
+                  {line}
+                </li>
+              ))}
+            </ul>
+          )}
+          <button type="button" className="btn btn-primary touch" onClick={keep}>
+            Correct it
+          </button>
+          <button type="button" className="btn btn-ghost touch" onClick={() => pick(null)}>
+            Leave it
+          </button>
+        </div>
+      )}
       {job.holder?.body.name !== staff.name && (
         <button
           type="button"

@@ -1,17 +1,10 @@
-import { useEffect, useMemo, useState } from "react";
-import {
-  Link,
-  Outlet,
-  useLocation,
-  useNavigate,
-  useOutletContext,
-  useParams,
-  useRouteLoaderData,
-} from "react-router";
+import { useEffect, useMemo } from "react";
+import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
+import { Find } from "~/book/find";
 import { useInside } from "~/door/inside";
 import { Axis, type AxisPack } from "~/look/axis";
-import { keepLook, type Look } from "~/look/look-cookie";
 import { markOf } from "~/look/mark";
+import { useUnit } from "~/look/use-unit";
 import { whenItMatters } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
 import { ground } from "~/server/context";
@@ -24,8 +17,8 @@ import type { Route } from "./+types/job";
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const record = await jobByNumber(context.get(ground).pool, Number(params.number));
   if (!record) throw new Response("There is no job of this number.", { status: 404 });
-  const { id, number, opened, book, facts } = record;
-  return { id, number, opened, book, facts };
+  const { id, number, opened, book, facts, houseValues, newer } = record;
+  return { id, number, opened, book, facts, houseValues, newer };
 };
 
 export const shouldRevalidate = whenItMatters;
@@ -45,7 +38,9 @@ export interface JobView {
 }
 export const useJobView = (): JobView => useOutletContext<JobView>();
 
-export default function JobPage({ loaderData: { number, opened, book, facts: told } }: Route.ComponentProps) {
+export default function JobPage({
+  loaderData: { number, opened, book, facts: told, houseValues, newer },
+}: Route.ComponentProps) {
   const { house } = useInside();
   const { chain } = useParams();
   const facts = useFacts(number, told);
@@ -53,9 +48,9 @@ export default function JobPage({ loaderData: { number, opened, book, facts: tol
   const view = useMemo((): JobView => {
     const job = fold(facts);
     const depth = job.depth ?? book.depths[0] ?? "";
-    const applied = resolve(book, job.configuration, depth);
+    const applied = resolve(book, job.configuration, depth, houseValues);
     return { number, opened, book, job, depth, applied, sheets: worksheets(job, applied, house), unit };
-  }, [facts, book, house, number, opened, unit]);
+  }, [facts, book, house, houseValues, number, opened, unit]);
   const packs = view.sheets.map((sheet) => axisPack(sheet, number, chain));
   useJobKeys(number, inAxisOrder(packs, book), changeUnit);
   const overview = useLocation().pathname.replace(/\/$/, "") === `/jobs/${number}`;
@@ -71,6 +66,10 @@ export default function JobPage({ loaderData: { number, opened, book, facts: tol
           {view.job.closed && <b> · closed</b>}
         </span>
         <span className="grow" />
+        <Find applied={view.applied} unit={unit} to={(page, id) => `${bookAt(view, page)}#${id}`} />
+        <Link to={bookAt(view, "")} className="btn touch no-print">
+          Book
+        </Link>
         <button type="button" className="btn touch no-print" onClick={changeUnit}>
           {unit} <kbd className="key">u</kbd>
         </button>
@@ -78,10 +77,32 @@ export default function JobPage({ loaderData: { number, opened, book, facts: tol
           Build sheet <kbd className="key">b</kbd>
         </Link>
       </div>
-      <Axis stations={book.stations} packs={packs} tall={overview} />
+      {newer && !view.job.closed && (
+        <p
+          role="status"
+          className="plate border-accent no-print mb-2 flex items-center gap-4 border-2 px-4 py-1"
+        >
+          <span className="grow">
+            Revision {newer.revision} of this book is out. This job stays on revision {book.unit.revision}.
+          </span>
+          <Link
+            to={`/books/${book.unit.id}/revisions?from=${book.unit.revision}&to=${newer.revision}`}
+            className="touch flex items-center font-semibold underline underline-offset-4"
+          >
+            What changed for it
+          </Link>
+        </p>
+      )}
+      <Axis stations={view.applied.unit.stations} packs={packs} tall={overview} />
       <Outlet context={view} />
     </main>
   );
+}
+
+/** The book's page for this very unit: its revision, its version, its depth. */
+export function bookAt({ book, job, depth }: JobView, page: string): string {
+  const search = new URLSearchParams({ ...job.configuration, depth, revision: `${book.unit.revision}` });
+  return `/books/${book.unit.id}${page && `/${page}`}?${search}`;
 }
 
 /** How a pack shows on the axis: a mark, and what it waits for. */
@@ -109,19 +130,6 @@ const inAxisOrder = (packs: readonly AxisPack[], book: Book): AxisPack[] => {
   const at = (pack: AxisPack): number => book.stations.find(({ id }) => id === pack.station)?.from ?? 0;
   return [...packs].sort((a, b) => at(a) - at(b));
 };
-
-function useUnit(ofBook: LengthUnit): [LengthUnit, () => void] {
-  const look = useRouteLoaderData<Look>("root");
-  const [unit, setUnit] = useState<LengthUnit>(look?.unit ?? ofBook);
-  return [
-    unit,
-    () => {
-      const other = unit === "mm" ? "in" : "mm";
-      keepLook("unit", other);
-      setUnit(other);
-    },
-  ];
-}
 
 /** Whether a key belongs to a field that is being filled. */
 export const inField = (event: KeyboardEvent): boolean =>

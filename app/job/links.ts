@@ -1,4 +1,4 @@
-import type { AppliedChain } from "~core/book";
+import type { PackChain } from "~core/book";
 import { evaluate } from "~core/chain";
 import type { MeasuredLink } from "~core/job";
 import { plausible } from "~core/pack";
@@ -20,7 +20,7 @@ export interface LinkGroup {
 }
 
 /** What has to be measured for a pack's clearance by the numbers, in the order it lies. */
-export function linkGroups({ stack, series }: AppliedChain): LinkGroup[] {
+export function linkGroups({ stack, series }: PackChain): LinkGroup[] {
   const plates = stack
     .filter(({ role }) => role !== "piston")
     .map(({ role, count = 1 }, i): LinkGroup => {
@@ -48,7 +48,7 @@ export type ReadLinks =
  * Reads what was typed for each group and works the chain out. Every link must be there: one taken from the book would pretend.
  */
 export function readLinks(
-  applied: AppliedChain,
+  applied: PackChain,
   typed: Readonly<Record<string, string>>,
   unit: LengthUnit,
 ): ReadLinks {

@@ -32,6 +32,7 @@ export default function Overview() {
             );
           })}
         </dl>
+        <NoLonger />
         <Correct />
       </section>
       <section className="plate flex flex-col p-5">
@@ -66,6 +67,28 @@ export default function Overview() {
         </p>
       </section>
     </div>
+  );
+}
+
+/** Facts that are kept and do not count now: recorded under another version or depth. */
+function NoLonger() {
+  const { job, sheets, book } = useJobView();
+  const counts = new Set(
+    sheets.filter(({ applied }) => applied.inScope).map(({ applied }) => applied.chain.id),
+  );
+  const left = [...job.chains].filter(([id, { readings }]) => readings.length > 0 && !counts.has(id));
+  if (left.length === 0) return null;
+  return (
+    <p className="border-accent mt-4 border-l-4 pl-3" data-no-longer>
+      Kept, but not for this version or depth:{" "}
+      {left
+        .map(([id, { readings }]) => {
+          const name = book.chains.find((chain) => chain.id === id)?.name ?? id;
+          return `${name} (${readings.length} reading${readings.length > 1 ? "s" : ""})`;
+        })
+        .join(", ")}
+      .
+    </p>
   );
 }
 

@@ -29,7 +29,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const asked = new URL(request.url).searchParams.get("unit");
   const unit = asked === "mm" || asked === "in" ? asked : book.unit.lengthUnit;
   const depth = job.depth ?? book.depths[0] ?? "";
-  const lines = worksheets(job, resolve(book, job.configuration, depth), house)
+  const lines = worksheets(job, resolve(book, job.configuration, depth, record.houseValues), house)
     .filter(({ applied }) => applied.inScope)
     .map((sheet) => sheetLine(sheet, unit));
   const booking = job.booking?.body;

@@ -28,7 +28,7 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   if (job.closed) return data({ problem: "" });
   const sheets = worksheets(
     job,
-    resolve(record.book, job.configuration, job.depth ?? record.book.depths[0] ?? ""),
+    resolve(record.book, job.configuration, job.depth ?? record.book.depths[0] ?? "", record.houseValues),
     house,
   );
   if (!readyToLeave(sheets))

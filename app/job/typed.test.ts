@@ -6,7 +6,7 @@ import { dunlin } from "~core/testing/dunlin";
 import { readBenchFacts } from "./fact-schema";
 import { readTyped, usualConditions } from "./typed";
 
-const chain = resolve(dunlin(), { body: "late" }, "full").chains[0]!;
+const chain = resolve(dunlin(), { body: "late" }, "full").packs[0]!;
 const sheet = worksheet(fold([]), chain, { rule: "proven", target: "middle" });
 
 describe("a typed reading", () => {

@@ -17,7 +17,7 @@ export function usualConditions({ applied }: Worksheet, phase: Phase, set: Readi
   const facings = phase === "found" ? "run-in" : "new";
   const hasWave = applied.stack.some(({ role }) => role === "waved plate" || role === "cushion plate");
   return {
-    method: applied.chain.read.with[0] ?? "air and dial",
+    method: applied.methods[0] ?? "air and dial",
     state: {
       soak: applied.spec.state.soak,
       facings,

@@ -1,15 +1,15 @@
-import { resolve, type Book } from "~core/book";
+import { resolve, type Book, type HouseValue } from "~core/book";
 import { fold, waitsFor, worksheets, type Fact, type House } from "~core/job";
 import type { Card } from "~store/jobs";
 
 /** What a list shows of a job. */
 export const makeCard =
   (house: House) =>
-  (book: Book, facts: Fact[]): Card => {
+  (book: Book, facts: Fact[], values: readonly HouseValue[]): Card => {
     const job = fold(facts);
     const sheets = worksheets(
       job,
-      resolve(book, job.configuration, job.depth ?? book.depths[0] ?? ""),
+      resolve(book, job.configuration, job.depth ?? book.depths[0] ?? "", values),
       house,
     );
     const inScope = sheets.filter(({ stage }) => stage.at !== "quiet");

@@ -2,28 +2,38 @@ import Joi from "joi";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { v7 as newId } from "uuid";
 import { useState } from "react";
+import { ToolsNeeded } from "~/book/tools-needed";
 import { Choice, Field } from "~/look/field";
 import { ground, visitor } from "~/server/context";
 import { readForm } from "~/server/form";
 import type { Fact } from "~core/job";
 import { bookById, listBooks } from "~store/books";
 import type { Pool } from "~store/database";
+import { toolsOwned } from "~store/house-values";
 import { openJob } from "~store/jobs";
 import type { Route } from "./+types/new";
 
 export const meta: Route.MetaFunction = () => [{ title: "Open a job · Yard Key" }];
 
-export const loader = async ({ context }: Route.LoaderArgs) => {
+export const loader = async ({ context, request }: Route.LoaderArgs) => {
   const { pool } = context.get(ground);
   const entries = await listBooks(pool);
   const books = await Promise.all(
     entries.map(async (entry) => {
       const { book } = await bookById(pool, entry.id);
-      return { ...entry, traits: book.traits, depths: book.depths };
+      const { traits, depths, tools = [] } = book;
+      return { ...entry, traits, depths, tools: tools.map(({ id, name, depth }) => ({ id, name, depth })) };
     }),
   );
   // Made here, so that the form sent twice opens one job.
-  return { books, id: newId() };
+  const owned = [
+    ...(await toolsOwned(
+      pool,
+      entries.map(({ unit }) => unit),
+    )),
+  ];
+  const asked = new URL(request.url).searchParams.get("unit");
+  return { books, asked, owned, id: newId() };
 };
 
 interface NewJob {
@@ -102,13 +112,19 @@ async function unitProblems(
   return { ok: true, problems, traits };
 }
 
-export default function NewJobPage({ loaderData: { books, id }, actionData }: Route.ComponentProps) {
+export default function NewJobPage({
+  loaderData: { books, asked, owned, id },
+  actionData,
+}: Route.ComponentProps) {
   const typed: Record<string, string> = actionData?.typed ?? {};
   const problems: Record<string, string> = actionData?.problems ?? {};
-  const [bookId, setBookId] = useState(typed.book ?? books[0]?.id ?? "");
-  const book = books.find((entry) => entry.id === bookId) ?? books[0];
+  // Nothing is chosen for the builder: a job opened on the wrong unit is found out late.
+  const only = books.length === 1 ? books[0] : books.find(({ unit }) => unit === asked);
+  const [bookId, setBookId] = useState(typed.book ?? only?.id ?? "");
+  const book = books.find((entry) => entry.id === bookId);
+  const [depth, setDepth] = useState(typed.depth);
   const busy = useNavigation().state !== "idle";
-  if (!book)
+  if (books.length === 0)
     return <p className="p-8 text-xl">No unit’s book is kept here yet. Import a job or a book first.</p>;
   return (
     <main className="mx-auto max-w-[1320px] p-4">
@@ -160,7 +176,7 @@ export default function NewJobPage({ loaderData: { books, id }, actionData }: Ro
             problem={problems.book}
             options={books.map((entry) => ({ value: entry.id, words: `${entry.maker} ${entry.name}` }))}
           />
-          {book.traits.map((trait) => (
+          {book?.traits.map((trait) => (
             <Choice
               key={`${book.id} ${trait.id}`}
               label={trait.name}
@@ -181,17 +197,23 @@ export default function NewJobPage({ loaderData: { books, id }, actionData }: Ro
               ]}
             />
           ))}
-          <Choice
-            key={book.id}
-            label="How deep the work goes"
-            name="depth"
-            value={typed.depth}
-            problem={problems.depth}
-            options={book.depths.map((depth) => ({ value: depth, words: depth }))}
-          />
-          <p className="quiet mb-4 text-sm">
-            {book.name} is made up for the demo; its figures are no maker’s specification.
-          </p>
+          {book && (
+            <Choice
+              key={book.id}
+              label="How deep the work goes"
+              name="depth"
+              value={depth}
+              onChange={setDepth}
+              problem={problems.depth}
+              options={book.depths.map((value) => ({ value, words: value }))}
+            />
+          )}
+          {book && depth && <ToolsNeeded unit={book.unit} tools={book.tools} depth={depth} owned={owned} />}
+          {book && (
+            <p className="quiet mb-4 text-sm">
+              {book.name} is made up for the demo; its figures are no maker’s specification.
+            </p>
+          )}
           <button className="btn btn-primary btn-lg touch w-full" disabled={busy}>
             Open the job
           </button>

@@ -1,5 +1,5 @@
 import type { AppliedChain } from "~core/book";
-import { roundedText, signedText, type LengthUnit, type Nm } from "~core/quantity";
+import { rangeText, roundedText, signedText, type LengthUnit, type Nm } from "~core/quantity";
 import type { Assessment, Component, DecisionRule, Estimate } from "~core/reading";
 
 const SOURCE: Record<Component["name"], string> = {
@@ -27,7 +27,7 @@ export function Working({
   rule: DecisionRule;
   unit: LengthUnit;
 }) {
-  const { spec, chain } = applied;
+  const { spec, book, house } = applied;
   const { estimate, marks } = assessment;
   const used = marks.filter(({ use }) => use === "used");
   return (
@@ -39,9 +39,16 @@ export function Working({
         <p>
           Spec {roundedText(spec.min, unit)} to {roundedText(spec.max, unit)}, stated {spec.state.soak},
           facings {spec.state.facings}
-          {spec.state.wave ? `, wave ${spec.state.wave}` : ""}; the book’s, checked {chain.spec.checked}. Made
-          up for the demo, not a maker’s figure.
+          {spec.state.wave ? `, wave ${spec.state.wave}` : ""};{" "}
+          {house ? "the house’s" : `the book’s, checked ${book.checked}`}. Made up for the demo, not a maker’s
+          figure.
         </p>
+        {house && (
+          <p>
+            House value by {house.by}: {house.reason}. The book says {rangeText(book.min, book.max, unit)},
+            checked {book.checked}.
+          </p>
+        )}
         {assessment.corrections.map(({ name, amount, within }) => (
           <p key={name}>
             Brought to that state: {name} {signedText(amount, unit)} ± {roundedText(within, unit)}.

@@ -95,7 +95,12 @@ function secured(): RequestHandler {
           (_request, response) =>
             `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`,
         ],
-        styleSrc: ["'self'"],
+        // The code editor makes its style sheet in the page.
+        styleSrc: [
+          "'self'",
+          (_request, response) =>
+            `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`,
+        ],
         imgSrc: ["'self'", "data:", "blob:"],
         connectSrc: ["'self'"],
         workerSrc: ["'self'"],

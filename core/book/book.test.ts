@@ -56,7 +56,7 @@ describe("checking a book", () => {
     ["sizes that fall", ["series", 0, "sizes", 2, "size"], "1.70 mm", "sizes do not rise"],
     ["a station that ends before it begins", ["stations", 0, "to"], 10, "ends where it begins"],
     ["a count of nothing", ["packs", 0, "stack", 1, "count"], 0, "expected a whole number"],
-    ["a wrong link", ["chains", 0, "links", 0], ["+", "measured"], "expected 3 values"],
+    ["a wrong link", ["chains", 0, "links", 0], ["+", "measured"], "expected 4 values"],
     ["another format", ["format"], "yard-key/book@2", "is not known here"],
     ["no list", ["packs"], {}, "expected a list"],
     ["no object", ["unit"], "dunlin", "expected { }"],
@@ -103,7 +103,7 @@ describe("checking a book", () => {
 
 describe("resolving configuration and scope", () => {
   const chainOf = (configuration: Record<string, string>, depth: string) =>
-    resolve(dunlin(), configuration, depth).chains[0];
+    resolve(dunlin(), configuration, depth).packs[0];
 
   it("takes the plates of the body that was seen", () => {
     expect(chainOf({ body: "early" }, "full")?.stack.find(({ role }) => role === "steel")?.count).toBe(3);
@@ -120,7 +120,7 @@ describe("resolving configuration and scope", () => {
   });
 
   it("finds spec, series and allowances of a chain, and none where there is none", () => {
-    const [d1, h1] = resolve(dunlin(), { body: "late" }, "full").chains;
+    const [d1, h1] = resolve(dunlin(), { body: "late" }, "full").packs;
     expect(d1?.spec).toEqual({
       min: 1_050_000,
       max: 1_400_000,

@@ -1,17 +1,35 @@
-import { lengthOf } from "../quantity";
-import { METHODS } from "../reading";
+import { checks } from "./check";
+import { chain, order, pack, series } from "./format/pack";
+import { checkBall, fastenerGroup, measurement, part, weakPoint } from "./format/parts";
+import { element, gearSet, range, station, train } from "./format/train";
 import {
-  id,
+  airCheck,
+  caution,
+  connector,
+  fluid,
+  linkage,
+  lubePath,
+  parkLock,
+  pressureTap,
+  readOut,
+  relearn,
+  soak,
+  step,
+  tool,
+  trap,
+} from "./format/work";
+import {
   list,
   map,
-  number,
+  names,
   object,
   oneOf,
   optional,
+  Reading,
   text,
-  tuple,
   whole,
-  written,
+  id,
+  type JsonSchema,
   type Problem,
   type Read,
 } from "./shape";
@@ -19,71 +37,7 @@ import {
 /** `yard-key/book@1`: what is known about one unit. This file is the one description of the document. */
 export const BOOK_FORMAT = "yard-key/book@1";
 
-const length = written(lengthOf, "1.80 mm");
-const allowance = object({ amount: length, within: length });
-
-/** An entry holds only for some configurations (`when`) and belongs to some depths of work (`depth`). */
-const holds = { when: optional(map(id)), depth: optional(list(text, 1)) };
-
-const station = object({
-  id,
-  name: text,
-  kind: oneOf("converter", "pump", "gear set", "drum", "brake", "support", "output"),
-  /** Where it sits along the shaft, in hundredths of the unit's length from the front. */
-  from: number(0, 100),
-  to: number(0, 100),
-  /** How far it reaches out from the shaft, in hundredths of the case's half height. */
-  reach: number(5, 100),
-});
-
-const stackEntry = object({
-  role: oneOf("piston", "apply plate", "waved plate", "cushion plate", "steel", "friction", "reaction plate"),
-  part: id,
-  thickness: length,
-  count: optional(whole(1, 20)),
-  /** What a waved plate stands up when free, beyond its thickness. */
-  wave: optional(allowance),
-  ...holds,
-});
-
-const pack = object({
-  element: id,
-  name: text,
-  /** `shifting` packs are read against their target; one that engages only at standstill may sit anywhere inside. */
-  duty: oneOf("shifting", "standstill"),
-  station: id,
-  stack: list(stackEntry, 1),
-  ...holds,
-});
-
-const series = object({
-  id,
-  name: text,
-  kind: oneOf("snap ring", "plate", "washer", "shim", "pin"),
-  /** Half-width of what a marked size may be off. */
-  tolerance: length,
-  sizes: list(object({ mark: text, size: length, part: text }), 1),
-});
-
-const chain = object({
-  id,
-  name: text,
-  of: id,
-  links: list(tuple(oneOf("+", "-"), oneOf("measured", "stack", "series"), id), 2),
-  spec: object({
-    min: length,
-    max: length,
-    soak: oneOf("dry", "soaked"),
-    facings: optional(oneOf("new", "run-in")),
-    wave: optional(oneOf("free", "flat")),
-    /** The day the figure was last checked against its source. */
-    checked: text,
-  }),
-  soaking: optional(allowance),
-  bedding: optional(allowance),
-  read: object({ with: list(oneOf(...METHODS), 1), air: optional(text) }),
-  ...holds,
-});
+export const FAMILIES = ["automatic", "cvt", "dual-clutch"] as const;
 
 const book = object({
   format: oneOf(BOOK_FORMAT),
@@ -91,163 +45,94 @@ const book = object({
     id,
     maker: text,
     name: text,
-    family: oneOf("automatic", "cvt", "dual-clutch"),
+    family: oneOf(...FAMILIES),
     lengthUnit: oneOf("mm", "in"),
+    torqueUnit: optional(oneOf("N·m", "lbf·ft", "lbf·in")),
     revision: whole(1, 100_000),
     source: text,
+    summary: optional(text),
   }),
-  traits: list(object({ id, name: text, values: map(object({ name: text, tell: text })) })),
-  depths: list(text, 1),
+  traits: list(object({ id: names("trait"), name: text, values: map(object({ name: text, tell: text })) })),
+  depths: list(names("depth", text), 1),
   stations: list(station, 1),
-  members: list(id, 1),
-  gearSets: list(
-    object({
-      id,
-      kind: oneOf("simple", "double-pinion"),
-      sun: tuple(id, whole(5, 200)),
-      ring: tuple(id, whole(5, 400)),
-      carrier: id,
-    }),
-  ),
-  elements: list(
-    object({
-      id,
-      kind: oneOf("clutch", "brake", "band", "one-way clutch"),
-      joins: tuple(id, id),
-      aka: list(text),
-      ...holds,
-    }),
-  ),
-  ranges: list(object({ id: text, applied: list(id), ratio: number(-20, 20) })),
+  train: train,
+  members: list(names("member"), 1),
+  gearSets: list(gearSet),
+  elements: list(element),
+  ranges: list(range),
   series: list(series),
   packs: list(pack),
   chains: list(chain),
+  orders: optional(list(order)),
+  parts: list(part),
+  weakPoints: optional(list(weakPoint)),
+  measurements: optional(list(measurement)),
+  fasteners: optional(list(fastenerGroup)),
+  checkBalls: optional(list(checkBall)),
+  airChecks: optional(list(airCheck)),
+  pressureTaps: optional(list(pressureTap)),
+  connectors: optional(list(connector)),
+  parkLock: optional(parkLock),
+  linkage: optional(linkage),
+  lubrication: optional(list(lubePath)),
+  tools: optional(list(tool)),
+  cautions: optional(list(caution)),
+  teardown: optional(list(step)),
+  build: optional(list(step)),
+  traps: optional(list(trap)),
+  fluid: optional(fluid),
+  soaks: optional(list(soak)),
+  readOuts: optional(list(readOut)),
+  relearns: optional(list(relearn)),
 });
 
 export type Book = Read<typeof book>;
-export type Station = Book["stations"][number];
-export type Pack = Book["packs"][number];
-export type StackEntry = Pack["stack"][number];
-export type Series = Book["series"][number];
-export type SeriesSize = Series["sizes"][number];
-export type Chain = Book["chains"][number];
 export type Trait = Book["traits"][number];
 
+/** The format for editors: JSON Schema 2020-12, made from the shapes that read a book. */
+export const bookSchema: JsonSchema = {
+  $schema: "https://json-schema.org/draft/2020-12/schema",
+  title: BOOK_FORMAT,
+  ...book.schema,
+};
+
+export type ReadBook =
+  { ok: true; book: Book; warnings: Problem[] } | { ok: false; problems: Problem[]; warnings: Problem[] };
+
 /**
- * Reads a book document.
+ * A book that is kept already: its form alone, so that a job goes on with the revision it was opened with when the check has learned
+ * to refuse more.
  *
- * @param document parsed JSON.
- * @returns the book with lengths in nanometres, or every problem with its path and remedy.
+ * @returns null when its form is broken.
  */
-export function readBook(document: unknown): { ok: true; book: Book } | { ok: false; problems: Problem[] } {
-  const problems: Problem[] = [];
-  const result = book(document, "", problems);
-  if (problems.length === 0) checkReferences(result, problems);
-  return problems.length === 0 ? { ok: true, book: result } : { ok: false, problems };
+export function keptBook(document: unknown): Book | null {
+  const reading = new Reading();
+  const result = book.read(document, "", reading);
+  return reading.problems.length === 0 ? result : null;
 }
 
-/** Ids that are used must exist, once; sizes rise; a range has width; a chain can be brought inside. */
-function checkReferences(
-  { traits, depths, stations, members, gearSets, elements, ranges, series: allSeries, packs, chains }: Book,
-  problems: Problem[],
-): void {
-  const say = (path: string, message: string, remedy: string): void =>
-    void problems.push({ path, message, remedy });
-  const unique = (name: string, ids: readonly string[]): Set<string> => {
-    ids.forEach((value, i) => {
-      if (ids.indexOf(value) !== i) say(`${name}[${i}]`, `"${value}" stands twice`, "give each its own id");
-    });
-    return new Set(ids);
-  };
-  const need = (known: Set<string>, value: string, path: string, what: string): void => {
-    if (!known.has(value)) say(path, `no ${what} "${value}"`, `use one of: ${[...known].join(", ")}`);
-  };
-  const checkHolds = (entry: { when?: Record<string, string>; depth?: string[] }, path: string): void => {
-    for (const [trait, value] of Object.entries(entry.when ?? {})) {
-      const known = traits.find((t) => t.id === trait);
-      if (!known)
-        say(
-          `${path}.when.${trait}`,
-          `no trait "${trait}"`,
-          `use one of: ${traits.map((t) => t.id).join(", ")}`,
-        );
-      else if (!(value in known.values)) {
-        say(
-          `${path}.when.${trait}`,
-          `trait ${trait} has no value "${value}"`,
-          `use one of: ${Object.keys(known.values).join(", ")}`,
-        );
-      }
-    }
-    entry.depth?.forEach((depth, i) => {
-      need(new Set(depths), depth, `${path}.depth[${i}]`, "depth");
-    });
-  };
-
-  unique(
-    "traits",
-    traits.map((t) => t.id),
-  );
-  const memberIds = unique("members", members);
-  const stationIds = unique(
-    "stations",
-    stations.map((s) => s.id),
-  );
-  const elementIds = unique(
-    "elements",
-    elements.map((e) => e.id),
-  );
-  const seriesIds = unique(
-    "series",
-    allSeries.map((s) => s.id),
-  );
-  unique(
-    "packs",
-    packs.map((p) => p.element),
-  );
-  unique(
-    "chains",
-    chains.map((c) => c.id),
-  );
-  const packIds = new Set(packs.map((p) => p.element));
-
-  stations.forEach(({ from, to }, i) => {
-    if (from >= to)
-      say(`stations[${i}].to`, "a station ends where it begins", "make `to` larger than `from`");
-  });
-  gearSets.forEach((set, i) => {
-    need(memberIds, set.sun[0], `gearSets[${i}].sun[0]`, "member");
-    need(memberIds, set.ring[0], `gearSets[${i}].ring[0]`, "member");
-    need(memberIds, set.carrier, `gearSets[${i}].carrier`, "member");
-  });
-  elements.forEach((element, i) => {
-    element.joins.forEach((member, j) => need(memberIds, member, `elements[${i}].joins[${j}]`, "member"));
-    checkHolds(element, `elements[${i}]`);
-  });
-  ranges.forEach((range, i) =>
-    range.applied.forEach((e, j) => need(elementIds, e, `ranges[${i}].applied[${j}]`, "element")),
-  );
-  allSeries.forEach(({ sizes }, i) =>
-    sizes.forEach(({ size }, j) => {
-      const before = sizes[j - 1];
-      if (before && size <= before.size)
-        say(`series[${i}].sizes[${j}].size`, "sizes do not rise", "list them from thin to thick");
-    }),
-  );
-  packs.forEach((p, i) => {
-    need(elementIds, p.element, `packs[${i}].element`, "element");
-    need(stationIds, p.station, `packs[${i}].station`, "station");
-    checkHolds(p, `packs[${i}]`);
-    p.stack.forEach((entry, j) => checkHolds(entry, `packs[${i}].stack[${j}]`));
-  });
-  chains.forEach((c, i) => {
-    need(packIds, c.of, `chains[${i}].of`, "pack");
-    checkHolds(c, `chains[${i}]`);
-    if (c.spec.min >= c.spec.max)
-      say(`chains[${i}].spec.max`, "max is not above min", "swap or correct them");
-    c.links.forEach(([, kind, ref], j) => {
-      if (kind === "stack") need(packIds, ref, `chains[${i}].links[${j}][2]`, "pack");
-      if (kind === "series") need(seriesIds, ref, `chains[${i}].links[${j}][2]`, "series");
-    });
-  });
+/**
+ * Reads a book document. Every problem is said at once: those of its form, references that lead nowhere, and what the trade would
+ * refuse (`check/`), as far as the sections a check reads have kept their form.
+ *
+ * @param document parsed JSON.
+ * @returns the book with lengths in nanometres, or every problem with its path and remedy; warnings in either case.
+ */
+export function readBook(document: unknown): ReadBook {
+  const reading = new Reading();
+  const result = book.read(document, "", reading);
+  reading.settle();
+  const broken = new Set(reading.problems.map(({ path }) => /^\w*/.exec(path)?.[0] ?? ""));
+  const problems = [...reading.problems, ...reading.loose];
+  for (const one of broken.has("") ? [] : checks) {
+    if (one.reads.some((section) => broken.has(section))) continue;
+    one.check(result, reading.conditions, (path, message, remedy, warning) =>
+      problems.push({ path, message, remedy, ...(warning ? { warning } : {}) }),
+    );
+  }
+  const warnings = problems.filter(({ warning }) => warning);
+  const errors = problems.filter(({ warning }) => !warning);
+  return errors.length === 0
+    ? { ok: true, book: result, warnings }
+    : { ok: false, problems: errors, warnings };
 }

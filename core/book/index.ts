@@ -1,14 +1,28 @@
 export {
   BOOK_FORMAT,
+  bookSchema,
+  FAMILIES,
+  keptBook,
   readBook,
   type Book,
-  type Chain,
-  type Pack,
-  type Series,
-  type SeriesSize,
-  type StackEntry,
-  type Station,
+  type ReadBook,
   type Trait,
 } from "./book";
-export { resolve, type Applied, type AppliedChain, type Configuration } from "./resolve";
+export type { Chain, ChainLink, Pack, Series, SeriesSize, StackEntry } from "./format/pack";
+export type { CheckBall, FastenerGroup, Measurement, Part, WeakPoint } from "./format/parts";
+export type { Element, GearSet, Range, Station } from "./format/train";
+export type { Fluid, Relearn, Step, Tool } from "./format/work";
+export {
+  holding,
+  resolve,
+  within,
+  type Applied,
+  type AppliedChain,
+  type Configuration,
+  type HouseValue,
+  type PackChain,
+} from "./resolve";
 export { type Problem } from "./shape";
+export { difference, differenceText, type Difference } from "./difference";
+export { houseTorque, measurementWords, shownIn, specWords, torqueWords, type System } from "./figures";
+export { answers, type Answer } from "./find";

@@ -1,15 +1,32 @@
-import type { Allowances, Spec } from "../reading";
-import type { Book, Chain, Pack, Series, StackEntry } from "./book";
+import type { Nm } from "../quantity";
+import { METHODS, type Allowances, type Method, type Spec } from "../reading";
+import type { Book, Trait } from "./book";
+import type { Chain, Pack, Series, StackEntry } from "./format/pack";
 
 /** Facts about this very unit: trait → value, as seen. A trait nobody has looked at yet is absent. */
 export type Configuration = Readonly<Record<string, string>>;
 
-/** A chain of a pack that applies, with everything needed to judge it. */
+/** A shop's own limit or torque beside the book's, with a name and a reason. */
+export interface HouseValue {
+  of: "chain" | "fastener";
+  id: string;
+  min?: Nm;
+  max?: Nm;
+  /** As written: `45 N·m`. */
+  torque?: string;
+  reason: string;
+  by: string;
+  at: string;
+}
+
+/** A chain that applies, with everything needed to judge it. */
 export interface AppliedChain {
   chain: Chain;
-  pack: Pack;
-  stack: StackEntry[];
+  /** What a verdict is held against: the book's, or the house's where it has one. */
   spec: Spec;
+  /** The book's own, always. */
+  book: Spec & { target?: Nm; checked: string; source?: string };
+  house: HouseValue | null;
   allowances: Allowances;
   /** The series that closes the chain, if one does. */
   series: Series | null;
@@ -17,44 +34,155 @@ export interface AppliedChain {
   inScope: boolean;
 }
 
+/** The clearance of a pack. */
+export interface PackChain extends AppliedChain {
+  pack: Pack;
+  stack: StackEntry[];
+  /** The ways it is read that the bench has. */
+  methods: Method[];
+}
+
 /** What of a book applies to one unit and one depth of work. */
 export interface Applied {
   book: Book;
+  /** The book without what other versions of the unit have. */
+  unit: Book;
+  /** Of that, what the depth of work reaches. */
+  work: Book;
   chains: AppliedChain[];
+  packs: PackChain[];
+  /** Chains that hold but have no spec for what is known of this unit. */
+  unstated: Chain[];
+  /** Traits nobody has looked at yet. */
+  unseen: Trait[];
+  house: readonly HouseValue[];
 }
 
-/** Whether an entry holds: every trait it names has that value. */
-const holdsFor = (entry: { when?: Record<string, string> }, configuration: Configuration): boolean =>
-  Object.entries(entry.when ?? {}).every(([trait, value]) => configuration[trait] === value);
+interface Held {
+  when?: Readonly<Record<string, readonly string[]>>;
+  depth?: readonly string[];
+}
+
+const holdsFor = ({ when = {} }: Held, configuration: Configuration): boolean =>
+  Object.entries(when).every(([trait, values]) => values.includes(configuration[trait] ?? ""));
+
+const reaches = ({ depth: depths }: Held, depth: string): boolean => depths?.includes(depth) ?? true;
+
+/** A copy of a value without the entries of its lists that `keep` refuses; what holds nothing to refuse is not copied. */
+function pruned<T>(value: T, keep: (entry: Held) => boolean): T {
+  if (typeof value !== "object" || value === null) return value;
+  if (Array.isArray(value)) {
+    let same = true;
+    const list: unknown[] = [];
+    for (const entry of value as unknown[]) {
+      if (typeof entry !== "object" || entry === null) {
+        list.push(entry);
+        continue;
+      }
+      if (!Array.isArray(entry) && !keep(entry)) {
+        same = false;
+        continue;
+      }
+      const kept = pruned(entry, keep);
+      same &&= kept === entry;
+      list.push(kept);
+    }
+    return same ? value : (list as T);
+  }
+  const changed = Object.entries(value).flatMap(([key, inner]: [string, unknown]) => {
+    const kept = pruned(inner, keep);
+    return kept === inner ? [] : [[key, kept] as const];
+  });
+  return changed.length === 0 ? value : { ...value, ...Object.fromEntries(changed) };
+}
+
+/** The entries of a document, or of a part of one, that hold for a configuration. Works on what is read and on the JSON alike. */
+export const holding = <T>(value: T, configuration: Configuration): T =>
+  pruned(value, (entry) => holdsFor(asLists(entry), configuration));
+
+/** Of that, what a depth of work reaches. */
+export const within = <T>(value: T, depth: string): T => pruned(value, (entry) => reaches(entry, depth));
+
+/** In a document a trait's value may stand alone; once read it is a list. */
+const asLists = ({ when }: Held): Held => ({
+  when:
+    when &&
+    Object.fromEntries(
+      Object.entries(when).map(([trait, values]) => [trait, typeof values === "string" ? [values] : values]),
+    ),
+});
 
 /**
- * Book + configuration + scope → what applies now. The only place that looks at `when` and `depth`.
+ * Book + configuration + scope → what applies now. With {@link holding} and {@link within} the only place that looks at `when` and
+ * `depth`.
  *
  * @param depth one of the book's depths.
+ * @param house the shop's own values for this unit, if it has any.
  */
-export function resolve(book: Book, configuration: Configuration, depth: string): Applied {
-  const reaches = (entry: { depth?: string[] }): boolean => entry.depth?.includes(depth) ?? true;
-  const chains = book.chains.flatMap((chain): AppliedChain[] => {
-    const pack = book.packs.find((candidate) => candidate.element === chain.of);
-    if (!pack || !holdsFor(pack, configuration) || !holdsFor(chain, configuration)) return [];
-    const stack = pack.stack.filter((entry) => holdsFor(entry, configuration));
-    const { min, max, soak, facings = "new", wave } = chain.spec;
+export function resolve(
+  book: Book,
+  configuration: Configuration,
+  depth: string,
+  house: readonly HouseValue[] = [],
+): Applied {
+  const unit = holding(book, configuration);
+  const unstated: Chain[] = [];
+  const chains = unit.chains.flatMap((chain): AppliedChain[] => {
+    const stated = chain.spec.find((spec) => reaches(spec, depth)) ?? chain.spec[0];
+    if (!stated) {
+      unstated.push(chain);
+      return [];
+    }
+    const { min, max, soak = "dry", facings = "new", wave, target, checked, source } = stated;
     const link = chain.links.find(([, kind]) => kind === "series");
+    const own = house.find(({ of, id }) => of === "chain" && id === chain.id) ?? null;
+    const state = { soak, facings, wave };
     return [
       {
         chain,
-        pack,
-        stack,
-        spec: { min, max, state: { soak, facings, wave } },
-        allowances: {
-          soaking: chain.soaking,
-          bedding: chain.bedding,
-          wave: stack.find((entry) => entry.wave)?.wave,
-        },
-        series: book.series.find(({ id }) => id === link?.[2]) ?? null,
-        inScope: reaches(pack) && reaches(chain),
+        spec: { min: own?.min ?? min, max: own?.max ?? max, state },
+        book: { min, max, state, target, checked, source },
+        house: own,
+        allowances: { soaking: chain.soaking, bedding: chain.bedding, wave: waveOf(unit, chain) },
+        series: unit.series.find(({ id }) => id === link?.[2]) ?? null,
+        inScope: reaches(chain, depth),
       },
     ];
   });
-  return { book, chains };
+  const packs = chains.flatMap((applied): PackChain[] => {
+    const pack = packOf(unit, applied.chain);
+    if (!pack) return [];
+    const inScope = applied.inScope && reaches(pack, depth);
+    const methods = METHODS.filter((method) => applied.chain.read.with.includes(method));
+    return [{ ...applied, pack, stack: pack.stack, methods, inScope }];
+  });
+  return {
+    book,
+    unit,
+    work: within(unit, depth),
+    chains,
+    packs,
+    unstated,
+    unseen: book.traits.filter(({ id }) => !(id in configuration)),
+    house,
+  };
+}
+
+/** The pack a clearance is of; other chains of a pack, such as its piston's travel, are not its clearance. */
+const packOf = (unit: Book, chain: Chain): Pack | undefined =>
+  chain.kind === "pack clearance" ? unit.packs.find(({ element }) => element === chain.of) : undefined;
+
+const waveOf = (unit: Book, chain: Chain): Allowances["wave"] =>
+  packOf(unit, chain)?.stack.find(({ wave }) => wave)?.wave;
+
+/** Every configuration that only the named traits tell apart; the others take their first value. */
+export function configurations(traits: readonly Trait[], told: ReadonlySet<string>): Configuration[] {
+  return traits.reduce<Configuration[]>(
+    (known, { id, values }) => {
+      const names = Object.keys(values);
+      const used = told.has(id) ? names : names.slice(0, 1);
+      return known.flatMap((configuration) => used.map((value) => ({ ...configuration, [id]: value })));
+    },
+    [{}],
+  );
 }

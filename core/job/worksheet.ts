@@ -1,4 +1,4 @@
-import type { Applied, AppliedChain } from "../book";
+import type { Applied, PackChain } from "../book";
 import { assess, isSpread, type Assessment, type DecisionRule } from "../reading";
 import {
   candidates,
@@ -39,7 +39,7 @@ export type Stage =
 
 /** One pack of one job: everything its page shows, computed from facts. */
 export interface Worksheet {
-  applied: AppliedChain;
+  applied: PackChain;
   stage: Stage;
   /** The fitting that is in now: 0 is what was found. */
   fit: number;
@@ -57,7 +57,7 @@ export interface Worksheet {
 export const ruleOf = (job: Job, house: House): DecisionRule => job.closed?.body.rule ?? house.rule;
 
 /** @returns the worksheet of one chain. */
-export function worksheet(job: Job, applied: AppliedChain, house: House): Worksheet {
+export function worksheet(job: Job, applied: PackChain, house: House): Worksheet {
   const facts = chainFacts(job, applied.chain.id);
   const fit = Math.max(0, ...facts.fittings.map(({ body }) => body.fit));
   const choice = facts.choices.filter(({ body }) => body.fit === fit).at(-1) ?? null;
@@ -79,16 +79,22 @@ export function worksheet(job: Job, applied: AppliedChain, house: House): Worksh
     built,
     choice,
     waiver: facts.waiver,
-    target: target(applied.spec, applied.pack.duty, house.target),
+    // A house limit has its own middle; the book’s target belongs to the book’s limits.
+    target: target(
+      applied.spec,
+      applied.pack.duty,
+      house.target,
+      applied.house ? undefined : applied.book.target,
+    ),
     stage: stageOf(applied.inScope, found, trial, built, choice !== null, facts.waiver !== null),
   };
 }
 
-/** The worksheets of all chains that apply, in the book's order. */
+/** The worksheets of all packs that apply, in the book's order. */
 export const worksheets = (job: Job, applied: Applied, house: House): Worksheet[] =>
-  applied.chains.map((chain) => worksheet(job, chain, house));
+  applied.packs.map((chain) => worksheet(job, chain, house));
 
-function judged(readings: readonly JobReading[], applied: AppliedChain, rule: DecisionRule): Assessment {
+function judged(readings: readonly JobReading[], applied: PackChain, rule: DecisionRule): Assessment {
   const taken = readings.map(({ fact: { body }, out }) => ({
     reading: body.reading,
     state: body.state,

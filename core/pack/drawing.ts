@@ -1,5 +1,5 @@
 import { nm, type Nm } from "../quantity";
-import type { Plate } from "./stack";
+import type { Plate } from "./plates";
 
 /** One piece of the drawing along the stacking direction, in nanometres from the piston face. */
 export interface DrawnPiece {

@@ -1,2 +1,3 @@
 export { drawStack, GAP_DRAWN, type DrawnPiece, type StackDrawing } from "./drawing";
-export { counts, nominalGap, plates, plausible, thicknessOf, type Plate } from "./stack";
+export { counts, plates, thicknessOf, type Plate } from "./plates";
+export { nominalGap, plausible } from "./stack";

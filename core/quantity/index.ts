@@ -16,3 +16,34 @@ export {
   type ShownLength,
 } from "./length";
 export { parsePressure, pressureText, type Pa, type ParsedPressure, type PressureUnit } from "./pressure";
+export {
+  baseOf,
+  compareMeasures,
+  limitsText,
+  measureOf,
+  measureText,
+  parseMeasure,
+  QUANTITIES,
+  unitFor,
+  unitsOf,
+  type Measure,
+  type ParsedMeasure,
+  type Quantity,
+} from "./measure";
+export {
+  add,
+  compare,
+  divide,
+  isZero,
+  multiply,
+  negate,
+  ONE,
+  parseDecimal,
+  rational,
+  sign,
+  subtract,
+  toDecimal,
+  toNumber,
+  ZERO,
+  type Rational,
+} from "./rational";

@@ -6,17 +6,20 @@ import type { Spec } from "../reading";
 export type TargetSchool = "middle" | "low end";
 
 /** What a pack is brought to: a length, or anywhere inside (an element that engages only at standstill). */
-export type Target = { kind: "at"; length: Nm; words: TargetSchool } | { kind: "anywhere" };
+export type Target = { kind: "at"; length: Nm; words: TargetSchool | "the book’s" } | { kind: "anywhere" };
 
 /**
  * @param duty the pack's; a standstill pack is not drawn to any place.
  * @param school the shop's; the low end is a quarter of the range above the minimum, crisp without sitting on the limit.
+ * @param stated where the book wants it, when it says; it goes before the school.
  */
 export function target(
   { min, max }: Pick<Spec, "min" | "max">,
   duty: Pack["duty"],
   school: TargetSchool,
+  stated?: Nm,
 ): Target {
+  if (stated !== undefined) return { kind: "at", length: stated, words: "the book’s" };
   if (duty === "standstill") return { kind: "anywhere" };
   const part = school === "middle" ? 2 : 4;
   return { kind: "at", length: nm(min + Math.round((max - min) / part)), words: school };

@@ -21,13 +21,16 @@ export const dunlinDocument = () => ({
   ],
   depths: ["pan and body", "full"],
   stations: [{ id: "drum", name: "drum", kind: "drum", from: 20, to: 60, reach: 80 }],
-  members: ["input", "small-sun", "case"],
-  gearSets: [],
+  train: { input: "input", output: "output", held: "case" },
+  members: ["input", "small-sun", "ring", "output", "case"],
+  gearSets: [
+    { id: "rear", kind: "simple", sun: ["small-sun", 32], ring: ["ring", 76], carrier: "output", pinions: 4 },
+  ],
   elements: [
     { id: "d1", kind: "clutch", joins: ["input", "small-sun"], aka: ["low-side clutch"] },
-    { id: "h1", kind: "brake", joins: ["small-sun", "case"], aka: ["brake"] },
+    { id: "h1", kind: "brake", joins: ["ring", "case"], aka: ["brake"] },
   ],
-  ranges: [{ id: "1", applied: ["d1", "h1"], ratio: 4.1652 }],
+  ranges: [{ id: "1", applied: ["d1", "h1"], ratio: 3.375 }],
   series: [
     {
       id: "ring-a",
@@ -69,13 +72,18 @@ export const dunlinDocument = () => ({
       duty: "standstill",
       station: "drum",
       depth: ["full"],
-      stack: [{ role: "reaction plate", part: "reaction", thickness: "4.80 mm" }],
+      stack: [
+        { role: "steel", part: "steel", thickness: "1.80 mm", count: 2 },
+        { role: "friction", part: "friction", thickness: "1.60 mm", count: 2 },
+        { role: "reaction plate", part: "reaction", thickness: "4.80 mm" },
+      ],
     },
   ],
   chains: [
     {
       id: "d1-clearance",
       name: "D1 clearance",
+      kind: "pack clearance",
       of: "d1",
       links: [
         ["+", "measured", "groove-depth"],
@@ -90,6 +98,7 @@ export const dunlinDocument = () => ({
     {
       id: "h1-clearance",
       name: "H1 clearance",
+      kind: "pack clearance",
       of: "h1",
       links: [
         ["+", "measured", "groove-depth"],
@@ -99,6 +108,11 @@ export const dunlinDocument = () => ({
       read: { with: ["feeler"] },
     },
   ],
+  parts: ["wave", "steel", "friction", "reaction"].map((id, i) => ({
+    id,
+    name: id,
+    number: `TD-${100 + i}`,
+  })),
 });
 
 export function dunlin(): Book {

@@ -1,0 +1,195 @@
+import { useState } from "react";
+import { useLocation } from "react-router";
+import { shownIn, specWords, type AppliedChain, type Book, type Series } from "~core/book";
+import { thicknessOf } from "~core/pack";
+import { lengthText, plusMinusText, rangeText, signedText } from "~core/quantity";
+import { HouseForm } from "./house-form";
+import { Loop, type DrawnLink } from "./loop";
+import { useBookView } from "./book";
+
+/** Everything that is measured on this version, and each chain's loop one touch away. */
+export default function ChainsPage() {
+  const { applied, unit, depth } = useBookView();
+  const { hash } = useLocation();
+  const asked = applied.chains.find(({ chain }) => hash === `#chain-${chain.id}`);
+  const [open, setOpen] = useState<string | null>(null);
+  const shown = open ?? asked?.chain.id ?? applied.chains[0]?.chain.id;
+  const current = applied.chains.find(({ chain }) => chain.id === shown);
+  const kinds = [...new Set(applied.chains.map(({ chain }) => chain.kind))];
+  return (
+    <div className="grid grid-cols-[minmax(0,5fr)_minmax(0,6fr)] items-start gap-3">
+      <section className="plate p-4">
+        {kinds.map((kind) => (
+          <div key={kind} className="mb-3">
+            <h2 className="stamp quiet">{kind}</h2>
+            <ul>
+              {applied.chains
+                .filter(({ chain }) => chain.kind === kind)
+                .map((figure) => (
+                  <li key={figure.chain.id} id={`chain-${figure.chain.id}`}>
+                    <button
+                      type="button"
+                      aria-pressed={figure.chain.id === shown}
+                      className={`touch border-base-300 flex w-full items-center gap-3 border-t px-2 text-left ${figure.chain.id === shown ? "bg-base-200 border-l-primary border-l-4" : ""}`}
+                      onClick={() => setOpen(figure.chain.id)}
+                    >
+                      <span className={`grow ${figure.inScope ? "" : "quiet"}`}>
+                        {figure.chain.name}
+                        {!figure.inScope && <span className="block text-sm">not at depth {depth}</span>}
+                      </span>
+                      <span className="figure whitespace-nowrap">
+                        {rangeText(figure.spec.min, figure.spec.max, unit)}
+                        {figure.house && <span className="block text-right text-sm font-normal">house</span>}
+                      </span>
+                    </button>
+                  </li>
+                ))}
+            </ul>
+          </div>
+        ))}
+        {applied.unstated.length > 0 && (
+          <p className="font-semibold">
+            No spec for this version: {applied.unstated.map(({ name }) => name).join(", ")}.
+          </p>
+        )}
+      </section>
+      <div className="sticky top-3 grid gap-3">
+        {current && <ChainPlate key={current.chain.id} figure={current} />}
+        <SeriesTables />
+      </div>
+    </div>
+  );
+}
+
+function ChainPlate({ figure }: { figure: AppliedChain }) {
+  const { applied, unit, may, book } = useBookView();
+  const { chain, spec, allowances, house } = figure;
+  const { read } = chain;
+  const relations = (applied.unit.orders ?? []).filter(([a, , b]) => a === chain.id || b === chain.id);
+  const group = book.fasteners?.find(({ id }) => id === read.bolts?.group);
+  const nameOf = (id: string): string => applied.unit.chains.find((one) => one.id === id)?.name ?? id;
+  return (
+    <section className="plate p-5" aria-label={chain.name}>
+      <h2 className="text-2xl font-bold">{chain.name}</h2>
+      <p className="mb-2 text-2xl">
+        <span className="figure">{specWords(figure, unit)}</span>
+      </p>
+      <Loop chain={chain} links={linksOf(applied.unit, figure)} unit={unit} />
+      <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
+        {chain.kind === "pack clearance" && (
+          <Row name="Stated">
+            {spec.state.soak}, facings {spec.state.facings}
+            {spec.state.wave && `, wave ${spec.state.wave}`}
+          </Row>
+        )}
+        {allowances.soaking && (
+          <Row name="Soaking">
+            {signedText(allowances.soaking.amount, unit)} ± {lengthText(allowances.soaking.within, unit)}
+          </Row>
+        )}
+        {allowances.bedding && (
+          <Row name="Bedding-in">
+            {signedText(allowances.bedding.amount, unit)} ± {lengthText(allowances.bedding.within, unit)}
+          </Row>
+        )}
+        <Row name="Read with">
+          {read.with.join(", ")}
+          {read.air && `, air ${shownIn(read.air, unit)}`}
+          {read.gasket && `, gasket ${read.gasket}`}
+          {read.bolts &&
+            `, ${read.bolts.count} ${group?.name ?? "bolts"} at ${shownIn(read.bolts.torque, unit)}`}
+        </Row>
+        {read.places && <Row name="Places">{read.places.join(", ")}</Row>}
+        {read.points && <Row name="Readings">{read.points}</Row>}
+        {read.how && <Row name="How">{read.how}</Row>}
+        {chain.clocking && <Row name="Clocking">{chain.clocking}</Row>}
+        {relations.map(([a, , b]) => (
+          <Row key={a + b} name="Relation">
+            {nameOf(a)} ≤ {nameOf(b)}
+          </Row>
+        ))}
+        <Row name="Source">
+          {figure.book.source ?? book.unit.source}, checked {figure.book.checked}
+        </Row>
+      </dl>
+      {house && (
+        <p className="border-accent mt-3 border-l-4 pl-3">
+          House value by {house.by}, {house.at.slice(0, 10)}: {house.reason}. The book says{" "}
+          {rangeText(figure.book.min, figure.book.max, unit)}.
+        </p>
+      )}
+      {may && (
+        <HouseForm
+          of="chain"
+          id={chain.id}
+          house={house}
+          fields={[
+            { name: "min", label: "Min", book: lengthText(figure.book.min, unit), value: house?.min },
+            { name: "max", label: "Max", book: lengthText(figure.book.max, unit), value: house?.max },
+          ]}
+        />
+      )}
+    </section>
+  );
+}
+
+function Row({ name, children }: { name: string; children: React.ReactNode }) {
+  return (
+    <>
+      <dt className="quiet">{name}</dt>
+      <dd>{children}</dd>
+    </>
+  );
+}
+
+/** A chain's links with their sizes: a stack adds up its plates, a series shows its middle one. */
+function linksOf(unit: Book, { chain, series }: AppliedChain): DrawnLink[] {
+  return chain.links.map(([sign, kind, ref, nominal]) => {
+    const pack = unit.packs.find(({ element }) => element === ref);
+    if (kind === "stack" && pack)
+      return {
+        sign,
+        words: `plates of ${ref.toUpperCase()}`,
+        size: thicknessOf(pack.stack),
+        selective: false,
+      };
+    if (kind === "series" && series)
+      return { sign, words: series.name, size: middleOf(series), selective: true };
+    const part = unit.parts.find(({ id }) => id === ref)?.name;
+    return { sign, words: part ?? ref, size: nominal ?? null, selective: false };
+  });
+}
+
+const middleOf = ({ sizes }: Series) => sizes[Math.floor(sizes.length / 2)]?.size ?? null;
+
+function SeriesTables() {
+  const { applied, unit } = useBookView();
+  return (
+    <section className="plate p-5">
+      <h2 className="mb-2 text-xl font-bold">Selective series</h2>
+      <div className="grid grid-cols-2 gap-x-6 gap-y-4">
+        {applied.unit.series.map(({ id, name, kind, tolerance, sizes }) => (
+          <table key={id} id={`series-${id}`} className="self-start target:outline-3">
+            <caption className="text-left">
+              <b>{name}</b>{" "}
+              <span className="quiet">
+                {kind}, {plusMinusText(sizes[0]?.size ?? tolerance, tolerance, unit).replace(/^.*±/, "±")}
+              </span>
+            </caption>
+            <tbody>
+              {sizes.map(({ mark, size, part }) => (
+                <tr key={part} className="border-base-300 border-t">
+                  <th scope="row" className="text-left font-normal">
+                    {mark}
+                  </th>
+                  <td className="figure text-right">{lengthText(size, unit)}</td>
+                  <td className="quiet pl-3 text-right text-sm">{part}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        ))}
+      </div>
+    </section>
+  );
+}

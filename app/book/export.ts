@@ -1,0 +1,19 @@
+import { ground } from "~/server/context";
+import { bookById, revisionsOf } from "~store/books";
+import type { Route } from "./+types/export";
+
+/** A revision as the file it can be imported from. */
+export const loader = async ({ context, params, request }: Route.LoaderArgs): Promise<Response> => {
+  const { pool } = context.get(ground);
+  const revisions = await revisionsOf(pool, params.unit);
+  const asked = Number(new URL(request.url).searchParams.get("revision") ?? revisions[0]?.revision);
+  const revision = revisions.find((one) => one.revision === asked);
+  if (!revision) throw new Response("There is no such book here.", { status: 404 });
+  const { document } = await bookById(pool, revision.id);
+  return new Response(`${JSON.stringify(document, null, 2)}\n`, {
+    headers: {
+      "Content-Type": "application/json",
+      "Content-Disposition": `attachment; filename="${params.unit}-${revision.revision}.json"`,
+    },
+  });
+};

@@ -1,0 +1,143 @@
+import MiniSearch from "minisearch";
+import { Search } from "lucide-react";
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import { answers, type Answer, type Applied, type System } from "~core/book";
+
+/** Searches a book's answers: every word must be met, by its beginning or nearly; titles count more than the words beside them. */
+export function searcher(all: readonly Answer[]): (query: string) => Answer[] {
+  const index = new MiniSearch<Answer>({
+    fields: ["title", "words", "answer"],
+    storeFields: [],
+    searchOptions: {
+      boost: { title: 4, words: 2 },
+      prefix: true,
+      fuzzy: (term) => (term.length > 4 ? 0.2 : false),
+      combineWith: "AND",
+    },
+  });
+  index.addAll(all);
+  const byId = new Map(all.map((answer) => [answer.id, answer]));
+  const found = (query: string, combineWith: "AND" | "OR"): Answer[] =>
+    index.search(query, { combineWith }).flatMap(({ id }) => byId.get(id as string) ?? []);
+  return (query) => {
+    const strict = found(query, "AND");
+    return (strict.length > 0 ? strict : found(query, "OR")).slice(0, 8);
+  };
+}
+
+/** The one find: a key from anywhere in a job or a book, and the figure stands there. */
+export function Find({
+  applied,
+  unit,
+  to,
+}: {
+  applied: Applied;
+  unit: System;
+  /** Where an answer stands in full. */
+  to: (page: Answer["page"], id: string) => string;
+}) {
+  const dialog = useRef<HTMLDialogElement>(null);
+  const [query, setQuery] = useState("");
+  const [open, setOpen] = useState(false);
+  const [at, setAt] = useState(0);
+  const navigate = useNavigate();
+  const search = useMemo(() => (open ? searcher(answers(applied, unit)) : () => []), [open, applied, unit]);
+  const asked = useDeferredValue(query);
+  const found = useMemo(() => search(asked), [search, asked]);
+  const show = (): void => {
+    setOpen(true);
+    dialog.current?.showModal();
+  };
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      const inField =
+        event.target instanceof HTMLElement &&
+        event.target.closest("input:not([type=radio]), textarea, select, dialog, [contenteditable=true]");
+      if (event.key !== "/" || event.ctrlKey || event.metaKey || event.altKey || inField) return;
+      event.preventDefault();
+      setOpen(true);
+      dialog.current?.showModal();
+    };
+    document.addEventListener("keydown", onKey);
+    return () => document.removeEventListener("keydown", onKey);
+  }, []);
+  const go = (answer: Answer | undefined): void => {
+    if (!answer) return;
+    dialog.current?.close();
+    void navigate(to(answer.page, answer.id));
+  };
+  return (
+    <>
+      <button type="button" className="btn touch no-print" onClick={show}>
+        <Search size={20} aria-hidden="true" /> Find <kbd className="key">/</kbd>
+      </button>
+      <dialog
+        ref={dialog}
+        aria-label="Find"
+        className="plate text-base-content mx-auto mt-16 w-[min(52rem,94vw)] p-4 backdrop:bg-black/40"
+      >
+        <form
+          method="dialog"
+          onSubmit={(event) => {
+            event.preventDefault();
+            go(found[at]);
+          }}
+        >
+          <label className="stamp mb-1 block" htmlFor="find">
+            {applied.unit.unit.name}: ask for a clearance, a torque, a part
+          </label>
+          <input
+            id="find"
+            className="input touch w-full text-2xl"
+            autoComplete="off"
+            value={query}
+            role="combobox"
+            aria-expanded={found.length > 0}
+            aria-controls="found"
+            aria-activedescendant={found[at] ? `found-${at}` : undefined}
+            placeholder="pump bolts"
+            onChange={(event) => {
+              setQuery(event.target.value);
+              setAt(0);
+            }}
+            onKeyDown={(event) => {
+              if (event.key === "ArrowDown") setAt(Math.min(found.length - 1, at + 1));
+              else if (event.key === "ArrowUp") setAt(Math.max(0, at - 1));
+              else return;
+              event.preventDefault();
+            }}
+          />
+        </form>
+        <ul id="found" role="listbox" aria-label="Answers" className="mt-3 grid gap-1">
+          {found.map((answer, i) => (
+            <li
+              key={answer.id}
+              id={`found-${i}`}
+              role="option"
+              aria-selected={i === at}
+              className={`touch cursor-pointer rounded border-2 px-4 py-2 ${i === at ? "border-primary bg-base-200" : "border-transparent"}`}
+              onClick={() => go(answer)}
+            >
+              <span className="quiet block leading-tight">{answer.title}</span>
+              <span
+                className={`block leading-tight ${i === at ? "text-2xl font-bold" : "text-lg font-semibold"}`}
+              >
+                {answer.answer}
+              </span>
+            </li>
+          ))}
+          {asked.trim() !== "" && found.length === 0 && (
+            <li className="p-4 text-lg" role="option" aria-selected="false">
+              The book says nothing of this for this version.
+            </li>
+          )}
+        </ul>
+        <p className="quiet mt-2 text-sm">
+          <kbd className="key">↑</kbd> <kbd className="key">↓</kbd> choose, <kbd className="key">Enter</kbd>{" "}
+          goes to where it stands with its working, <kbd className="key">Esc</kbd> closes
+        </p>
+      </dialog>
+    </>
+  );
+}

@@ -1,0 +1,75 @@
+import Joi from "joi";
+import { data } from "react-router";
+import { ground } from "~/server/context";
+import { readForm } from "~/server/form";
+import { mustBe } from "~/server/session";
+import { parseLength, parseMeasure, unitFor, type Nm } from "~core/quantity";
+import { bookById, revisionsOf } from "~store/books";
+import { setHouseValue } from "~store/house-values";
+import type { Route } from "./+types/house-value";
+
+interface Given {
+  intent: "set" | "take";
+  of: "chain" | "fastener";
+  id: string;
+  unit: "mm" | "in";
+  min: string;
+  max: string;
+  torque: string;
+  reason: string;
+}
+const typed = Joi.string().trim().allow("").max(40).default("");
+const schema = Joi.object<Given>({
+  intent: Joi.valid("set", "take").required(),
+  of: Joi.valid("chain", "fastener").required(),
+  id: Joi.string().max(80).required(),
+  unit: Joi.valid("mm", "in").required(),
+  min: typed,
+  max: typed,
+  torque: typed,
+  reason: Joi.string().trim().min(3).max(300).required().messages({ "*": "Say why, in a few words." }),
+});
+
+/** Puts a house value beside the book's, or takes it back; both with a reason and a name. */
+export const action = async ({ context, request, params }: Route.ActionArgs) => {
+  const by = mustBe(context, "lead", "owner");
+  const { pool } = context.get(ground);
+  const form = await readForm(request, schema);
+  if ("problems" in form) return data(form, { status: 400 });
+  const { intent, of, id, unit, reason } = form.values;
+  const refuse = (problems: Record<string, string>) =>
+    data({ problems, typed: { ...form.values } }, { status: 400 });
+  const newest = (await revisionsOf(pool, params.unit))[0];
+  if (!newest) throw new Response("There is no such book here.", { status: 404 });
+  const { book } = await bookById(pool, newest.id);
+  const entry = (of === "chain" ? book.chains : (book.fasteners ?? [])).find((one) => one.id === id);
+  if (!entry) throw new Response("The book has no such entry.", { status: 404 });
+  const keep = async (value: { min?: Nm; max?: Nm; torque?: string } | null) => {
+    await setHouseValue(pool, { unit: params.unit, of, id, value, reason, by: by.name });
+    return data({ problems: {}, typed: {}, done: true });
+  };
+  if (intent === "take") return keep(null);
+  if ("torque" in entry || of === "fastener") {
+    const own = "torque" in entry ? entry.torque : undefined;
+    const read = parseMeasure(form.values.torque, "torque", own ? unitFor(own, unit) : "N·m");
+    if (!read.ok) return refuse({ torque: `${read.problem}; ${read.remedy}` });
+    if (Number(read.measure.figure) <= 0) return refuse({ torque: "A torque is above zero." });
+    return keep({ torque: `${read.measure.figure} ${read.measure.unit}` });
+  }
+  const problems: Record<string, string> = {};
+  const limits: { min?: Nm; max?: Nm } = {};
+  for (const end of ["min", "max"] as const) {
+    const text = form.values[end];
+    if (text === "") continue;
+    const read = parseLength(text, unit);
+    if (read.ok) limits[end] = read.length;
+    else problems[end] = `${read.problem}; ${read.remedy}`;
+  }
+  if (Object.keys(problems).length > 0) return refuse(problems);
+  if (limits.min === undefined && limits.max === undefined)
+    return refuse({ min: "Give a min, a max, or both." });
+  for (const spec of "spec" in entry ? entry.spec : [])
+    if ((limits.min ?? spec.min) >= (limits.max ?? spec.max))
+      return refuse({ max: "The max is not above the min; leave a field empty to keep the book’s." });
+  return keep(limits);
+};

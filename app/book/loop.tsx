@@ -1,0 +1,122 @@
+import type { Chain } from "~core/book";
+import { lengthText, type LengthUnit, type Nm } from "~core/quantity";
+
+/** A link as it is drawn: what it is called, how long it is where that is known, and which way it goes. */
+export interface DrawnLink {
+  sign: "+" | "-";
+  words: string;
+  size: Nm | null;
+  selective: boolean;
+}
+
+const WIDTH = 640;
+const ROW = 34;
+const PAD = 14;
+
+/**
+ * The loop of a chain: each link an arrow from where the one before ended, forwards or back; what is left over at the end is the
+ * result. Links without a nominal size are drawn with a break.
+ */
+export function Loop({
+  chain,
+  links,
+  unit,
+}: {
+  chain: Chain;
+  links: readonly DrawnLink[];
+  unit: LengthUnit;
+}) {
+  const known = links.flatMap(({ size }) => (size === null ? [] : [Math.abs(size)]));
+  const stand = known.length > 0 ? Math.max(...known) * 0.5 : 1;
+  // Very unequal links are drawn by their square root: a ring of two millimetres must be seen beside a depth of thirty.
+  const long = (size: Nm | null): number => Math.sqrt(Math.abs(size ?? stand) + 1);
+  let at = 0;
+  const drawn = links.map((link) => {
+    const from = at;
+    at += (link.sign === "+" ? 1 : -1) * long(link.size);
+    return { ...link, from, to: at };
+  });
+  const ends = [0, ...drawn.map(({ to }) => to)];
+  const [low, high] = [Math.min(...ends), Math.max(...ends)];
+  const x = (value: number): number => 40 + ((value - low) / Math.max(high - low, 1e-9)) * (WIDTH - 80);
+  const height = PAD * 2 + (links.length + 1) * ROW;
+  const y = (i: number): number => PAD + i * ROW + ROW / 2;
+  const result = y(links.length);
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} ${height}`}
+      className="w-full"
+      role="img"
+      aria-label={`Loop of ${chain.name}`}
+    >
+      <path
+        className="stroke-soft"
+        strokeWidth="1.5"
+        strokeDasharray="3 5"
+        d={`M${x(0)} ${PAD}V${result + 8}`}
+      />
+      {drawn.map(({ sign, words, size, selective, from, to }, i) => (
+        <g key={i}>
+          <Arrow
+            from={x(from)}
+            to={x(to)}
+            y={y(i)}
+            tone={selective ? "brass" : "ink"}
+            broken={size === null}
+          />
+          <path
+            className="stroke-soft"
+            strokeWidth="1"
+            strokeDasharray="2 4"
+            d={`M${x(to)} ${y(i)}V${y(i + 1)}`}
+          />
+          <text fontSize="15" x={(x(from) + x(to)) / 2} y={y(i) - 6} textAnchor="middle">
+            {sign === "+" ? "+" : "−"} {words}
+            {size !== null && ` ${lengthText(size, unit)}`}
+          </text>
+        </g>
+      ))}
+      <Arrow from={x(0)} to={x(at)} y={result} tone="blue" broken={false} />
+      <text
+        fontSize="15"
+        fontWeight="700"
+        x={Math.max(x(0), x(at)) + 10}
+        y={result + 5}
+        className="fill-blue"
+      >
+        {chain.name}
+      </text>
+    </svg>
+  );
+}
+
+function Arrow({
+  from,
+  to,
+  y,
+  tone,
+  broken,
+}: {
+  from: number;
+  to: number;
+  y: number;
+  tone: string;
+  broken: boolean;
+}) {
+  const way = to >= from ? 1 : -1;
+  return (
+    <g
+      className={`stroke-${tone} fill-none`}
+      strokeWidth={tone === "ink" ? 2 : 4}
+      strokeDasharray={broken ? "10 5" : undefined}
+    >
+      <path d={`M${from} ${y}H${to}`} />
+      <path
+        strokeDasharray="none"
+        strokeWidth="2"
+        d={`M${to - way * 8} ${y - 4}L${to} ${y}L${to - way * 8} ${y + 4}`}
+      />
+      <path strokeDasharray="none" strokeWidth="1.5" d={`M${from} ${y - 5}v10`} />
+    </g>
+  );
+}

@@ -1,0 +1,245 @@
+import { Download, Copy, Pencil } from "lucide-react";
+import Joi from "joi";
+import { data, Form, Link, redirect, useSearchParams } from "react-router";
+import { v7 as newId } from "uuid";
+import { Field } from "~/look/field";
+import { ground } from "~/server/context";
+import { readForm } from "~/server/form";
+import { mustBe } from "~/server/session";
+import { difference, differenceText } from "~core/book";
+import { rangeText } from "~core/quantity";
+import { bookById, listBooks, revisionsOf } from "~store/books";
+import { beginDraft, openDrafts } from "~store/drafts";
+import { houseHistory } from "~store/house-values";
+import type { Route } from "./+types/revisions";
+import { useBookView } from "./book";
+
+export const loader = async ({ context, params, request }: Route.LoaderArgs) => {
+  const { pool } = context.get(ground);
+  const [revisions, drafts, history] = await Promise.all([
+    revisionsOf(pool, params.unit),
+    openDrafts(pool, params.unit),
+    houseHistory(pool, params.unit),
+  ]);
+  const search = new URL(request.url).searchParams;
+  const numbered = (name: string, otherwise: number | undefined): number =>
+    Number(search.get(name) ?? otherwise ?? 0);
+  const to = revisions.find(({ revision }) => revision === numbered("to", revisions[0]?.revision));
+  const from = revisions.find(({ revision }) => revision === numbered("from", revisions[1]?.revision));
+  const differences =
+    from && to && from.id !== to.id
+      ? difference(
+          withoutNumber((await bookById(pool, from.id)).document),
+          withoutNumber((await bookById(pool, to.id)).document),
+        ).map(differenceText)
+      : null;
+  return { drafts, history, differences, from: from?.revision, to: to?.revision, id: newId() };
+};
+
+/** A revision's number is not what its book says. */
+const withoutNumber = (document: unknown): unknown => {
+  const { unit, ...rest } = document as { unit: Record<string, unknown> };
+  return { ...rest, unit: { ...unit, revision: 0 } };
+};
+
+const schema = Joi.object<{ id: string; intent: "edit" | "copy"; unit: string; name: string }>({
+  id: Joi.string().uuid().required(),
+  intent: Joi.valid("edit", "copy").required(),
+  unit: Joi.when("intent", {
+    is: "copy",
+    then: Joi.string()
+      .trim()
+      .pattern(/^[a-z0-9]+(-[a-z0-9]+)*$/)
+      .max(60)
+      .required()
+      .messages({ "*": "Write an id: lower-case words with dashes, such as shop-avocet." }),
+    otherwise: Joi.string().allow("").default(""),
+  }),
+  name: Joi.when("intent", {
+    is: "copy",
+    then: Joi.string().trim().min(2).max(60).required().messages({ "*": "Write the unit’s name." }),
+    otherwise: Joi.string().allow("").default(""),
+  }),
+});
+
+/** Begins a draft: of the next revision, or of another unit's book with this one as its start. */
+export const action = async ({ context, request, params }: Route.ActionArgs) => {
+  const by = mustBe(context, "lead", "owner");
+  const { pool } = context.get(ground);
+  const form = await readForm(request, schema);
+  if ("problems" in form) return data(form, { status: 400 });
+  const { id, intent, unit, name } = form.values;
+  const newest = (await revisionsOf(pool, params.unit))[0];
+  if (!newest) throw new Response("There is no such book here.", { status: 404 });
+  const { document } = await bookById(pool, newest.id);
+  if (intent === "edit") {
+    await beginDraft(pool, { id, unit: params.unit, basedOn: newest.id, document, by: by.name });
+    return redirect(`/drafts/${id}`);
+  }
+  if ((await listBooks(pool)).some((entry) => entry.unit === unit))
+    return data(
+      { problems: { unit: "A book of this id is here already." }, typed: { unit, name } },
+      { status: 409 },
+    );
+  const copy = document as { unit: Record<string, unknown> };
+  const begun = {
+    ...copy,
+    unit: { ...copy.unit, id: unit, name, revision: 1, source: `begun as a copy of ${params.unit}` },
+  };
+  await beginDraft(pool, { id, unit, basedOn: null, document: begun, by: by.name });
+  return redirect(`/drafts/${id}`);
+};
+
+export default function RevisionsPage({
+  loaderData: { drafts, history, differences, from, to, id },
+  actionData,
+}: Route.ComponentProps) {
+  const { book, revisions, revision, may, unit } = useBookView();
+  const [search] = useSearchParams();
+  const problems: Record<string, string> = actionData?.problems ?? {};
+  const typed: Record<string, string> = actionData?.typed ?? {};
+  const compare = (n: number): string => {
+    const next = new URLSearchParams(search);
+    next.set("from", `${n}`);
+    next.set("to", `${revisions[0]?.revision ?? n}`);
+    return `?${next}`;
+  };
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-start gap-3">
+      <section className="plate p-5">
+        <h2 className="mb-2 text-xl font-bold">Revisions</h2>
+        <ul>
+          {revisions.map((one) => (
+            <li key={one.id} className="border-base-300 flex flex-wrap items-center gap-3 border-t py-1.5">
+              <b className="text-xl">{one.revision}</b>
+              <span className="grow">
+                {one.added.slice(0, 10)}
+                {one.by && `, ${one.by}`}
+                {one.note && <span className="block">{one.note}</span>}
+              </span>
+              {one.id === revision.id ? (
+                <b>shown</b>
+              ) : (
+                <Link to={`/books/${book.unit.id}?revision=${one.revision}`} className="btn touch">
+                  Read
+                </Link>
+              )}
+              {one.id !== revisions[0]?.id && (
+                <Link to={compare(one.revision)} preventScrollReset className="btn touch">
+                  What changed since
+                </Link>
+              )}
+            </li>
+          ))}
+        </ul>
+        <div className="mt-4 flex flex-wrap gap-2">
+          <a
+            href={`/books/${book.unit.id}/export.json?revision=${revision.revision}`}
+            download
+            className="btn touch"
+          >
+            <Download size={20} aria-hidden="true" /> Export
+          </a>
+          {may && (
+            <Form method="post">
+              <input type="hidden" name="id" value={id} />
+              <button className="btn btn-primary touch" name="intent" value="edit">
+                <Pencil size={20} aria-hidden="true" /> Begin a draft
+              </button>
+            </Form>
+          )}
+        </div>
+        {drafts.length > 0 && (
+          <ul className="mt-4">
+            {drafts.map((draft) => (
+              <li key={draft.id}>
+                <Link
+                  to={`/drafts/${draft.id}`}
+                  className="touch flex items-center underline underline-offset-4"
+                >
+                  Draft by {draft.begunBy}, save {draft.version} by {draft.savedBy}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        )}
+        {may && (
+          <details className="mt-4" open={Object.keys(problems).length > 0 || undefined}>
+            <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
+              Use it as the start of another unit’s book
+            </summary>
+            <Form method="post">
+              <input type="hidden" name="id" value={id} />
+              <Field
+                label="Id of the new unit"
+                name="unit"
+                defaultValue={typed.unit}
+                problem={problems.unit}
+              />
+              <Field
+                label="Name of the new unit"
+                name="name"
+                defaultValue={typed.name}
+                problem={problems.name}
+              />
+              <button className="btn btn-secondary touch" name="intent" value="copy">
+                <Copy size={20} aria-hidden="true" /> Duplicate
+              </button>
+            </Form>
+          </details>
+        )}
+      </section>
+      <div className="grid gap-3">
+        <section className="plate p-5">
+          <h2 className="mb-2 text-xl font-bold">
+            {differences ? `From revision ${from} to ${to}` : "What changed"}
+          </h2>
+          {differences ? (
+            <DifferenceList lines={differences} />
+          ) : (
+            <p className="quiet">There is one revision so far.</p>
+          )}
+        </section>
+        <section className="plate p-5">
+          <h2 className="mb-2 text-xl font-bold">House values</h2>
+          <ul>
+            {history.map(({ of, id: entry, min, max, torque, reason, by, at, taken }) => {
+              const chain = book.chains.find((one) => one.id === entry);
+              const name =
+                (of === "chain" ? chain : book.fasteners?.find((one) => one.id === entry))?.name ?? entry;
+              const spec = chain?.spec[0];
+              const words = torque ?? (spec ? rangeText(min ?? spec.min, max ?? spec.max, unit) : "");
+              return (
+                <li key={`${entry} ${at}`} className="border-base-300 border-t py-1.5">
+                  <b>{name}</b>: {taken ? "taken back" : words}
+                  <span className="quiet block text-sm">
+                    {reason}; {by}, {at.slice(0, 10)}
+                  </span>
+                </li>
+              );
+            })}
+          </ul>
+          {history.length === 0 && (
+            <p className="quiet">
+              The shop judges by the book’s limits. A lead puts a value beside one on its page.
+            </p>
+          )}
+        </section>
+      </div>
+    </div>
+  );
+}
+
+/** Differences in the trade's words; nothing said is said too. */
+export function DifferenceList({ lines }: { lines: readonly string[] }) {
+  if (lines.length === 0) return <p>Nothing differs.</p>;
+  return (
+    <ul className="max-h-[70vh] overflow-y-auto">
+      {lines.map((line, i) => (
+        <li key={i} className="border-base-300 border-t py-1 text-lg first-letter:uppercase">
+          {line}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,376 @@
+import { lazy, Suspense, useMemo, useState, useSyncExternalStore } from "react";
+import Joi from "joi";
+import { data, Form, Link, redirect, useFetcher } from "react-router";
+import { DifferenceList } from "~/book/revisions";
+import { useInside } from "~/door/inside";
+import { Field } from "~/look/field";
+import { ground, nonce, visitor } from "~/server/context";
+import { readForm } from "~/server/form";
+import { mustBe } from "~/server/session";
+import { difference, differenceText, type Problem } from "~core/book";
+import { bookById } from "~store/books";
+import { draftById, publishDraft, putAway, saveDraft } from "~store/drafts";
+import type { Route } from "./+types/draft";
+import { FORMS, SectionForm, type FormName } from "./forms";
+import { useCheck } from "./use-check";
+
+// The editor is large and most drafts are changed in the forms.
+const CodeEditor = lazy(async () => ({ default: (await import("./code-editor")).CodeEditor }));
+
+export const meta: Route.MetaFunction = ({ loaderData }) => [
+  { title: `Draft ${loaderData?.draft.unit} · Yard Key` },
+];
+
+export const loader = async ({ context, params }: Route.LoaderArgs) => {
+  const { pool } = context.get(ground);
+  const draft = await draftById(pool, params.draft);
+  if (!draft) throw new Response("This draft has been published or put away.", { status: 404 });
+  const base = draft.basedOn ? (await bookById(pool, draft.basedOn)).document : null;
+  // As text: a document is whatever somebody typed, which a page's data has no type for.
+  const { document, ...rest } = draft;
+  return {
+    draft: { ...rest, text: JSON.stringify(document) },
+    base: base === null ? null : JSON.stringify(base),
+    nonce: context.get(nonce),
+  };
+};
+
+/** Typing does not ask the server again: what is typed is this page's until it is saved. */
+export const shouldRevalidate = () => false;
+
+const schema = Joi.object<{
+  intent: "save" | "publish" | "away";
+  seen: number;
+  document: string;
+  note: string;
+}>({
+  intent: Joi.valid("save", "publish", "away").required(),
+  seen: Joi.number().integer().min(1).required(),
+  document: Joi.string().max(5_000_000).allow("").default(""),
+  note: Joi.string().trim().max(300).allow("").default(""),
+});
+
+type Answer =
+  | { kind: "saved"; version: number }
+  | { kind: "conflict"; version: number; by: string; theirs: string }
+  | { kind: "refused"; problem: string; problems: Problem[] };
+
+export const action = async ({ context, request, params }: Route.ActionArgs) => {
+  const by = mustBe(context, "lead", "owner");
+  const { pool } = context.get(ground);
+  const form = await readForm(request, schema);
+  const refuse = (problem: string, problems: Problem[] = [], status = 400) =>
+    data<Answer>({ kind: "refused", problem, problems }, { status });
+  if ("problems" in form) return refuse("This could not be read; nothing was changed.");
+  const { intent, seen, document: text, note } = form.values;
+  const draft = await draftById(pool, params.draft);
+  if (!draft) return refuse("This draft has been published or put away by somebody else.", [], 409);
+  if (intent === "away") {
+    await putAway(pool, draft.id, by.name);
+    return redirect("/books");
+  }
+  if (intent === "publish") {
+    if (note.length < 3) return refuse("Say in a few words what this revision is for.");
+    const published = await publishDraft(pool, {
+      id: draft.id,
+      seen,
+      note,
+      by: context.get(visitor).staff.name,
+    });
+    if (published.ok) return redirect(`/books/${draft.unit}/revisions`);
+    if (published.why === "problems")
+      return refuse("The book still has problems; nothing was published.", published.problems);
+    return refuse("Somebody saved this draft since you saw it. Load the page again and look at it.", [], 409);
+  }
+  let document: unknown;
+  try {
+    document = JSON.parse(text);
+  } catch {
+    return refuse("The document is not JSON; nothing was saved. Look for a missing comma or quote.");
+  }
+  const unit = (document as { unit?: { id?: unknown } } | null)?.unit?.id;
+  if (unit !== draft.unit)
+    return refuse(
+      `The unit’s id is ${String(unit)}; this draft is of ${draft.unit}. A copy for another unit begins on its book’s page.`,
+    );
+  const saved = await saveDraft(pool, { id: draft.id, seen, document, by: by.name });
+  if (saved.ok) return data<Answer>({ kind: "saved", version: saved.version });
+  if (!saved.newest) return refuse("This draft has been published or put away by somebody else.", [], 409);
+  const { version, savedBy, document: theirs } = saved.newest;
+  return data<Answer>(
+    { kind: "conflict", version, by: savedBy, theirs: JSON.stringify(theirs) },
+    { status: 409 },
+  );
+};
+
+const onServer = (): boolean => false;
+const here = (): boolean => true;
+const never = () => () => undefined;
+
+export default function DraftPage({ loaderData, actionData }: Route.ComponentProps) {
+  const scripted = useSyncExternalStore(never, here, onServer);
+  const { draft } = loaderData;
+  return (
+    <main className="mx-auto max-w-[1320px] p-3">
+      {scripted ? <Editor key={draft.id} {...loaderData} /> : <Plain {...loaderData} answer={actionData} />}
+    </main>
+  );
+}
+
+type Loaded = Route.ComponentProps["loaderData"];
+type Tab = FormName | "document" | "differences";
+
+function Editor({ draft, base, nonce: styleNonce }: Loaded) {
+  const { staff } = useInside();
+  const may = staff.role === "lead" || staff.role === "owner";
+  const [document, setDocument] = useState((): unknown => JSON.parse(draft.text));
+  const [kept, setKept] = useState({ document, version: draft.version });
+  const [tab, setTab] = useState<Tab>("chains");
+  const [broken, setBroken] = useState(false);
+  const [round, setRound] = useState(0);
+  const save = useFetcher<Answer>();
+  const checked = useCheck(document);
+  const problems = checked?.problems ?? [];
+  const answer = save.state === "idle" ? save.data : undefined;
+  const [settled, setSettled] = useState<Answer | undefined>(undefined);
+  if (answer && answer !== settled) {
+    setSettled(answer);
+    if (answer.kind === "saved") setKept({ document, version: answer.version });
+  }
+  const conflict = answer?.kind === "conflict" && kept.version < answer.version ? answer : null;
+  const unsaved = document !== kept.document;
+  const send = (seen: number): void =>
+    void save.submit({ intent: "save", seen, document: JSON.stringify(document) }, { method: "post" });
+  const differences = useMemo(
+    () => (base ? difference(JSON.parse(base) as unknown, document).map(differenceText) : null),
+    [base, document],
+  );
+  const tabs: [Tab, string][] = [
+    ...Object.entries(FORMS).map(([name, { words }]): [Tab, string] => [name as FormName, words]),
+    ["document", "Whole document"],
+    ["differences", `Changes${differences ? ` (${differences.length})` : ""}`],
+  ];
+  return (
+    <>
+      <header className="mb-2 flex flex-wrap items-center gap-3">
+        <h1 className="text-2xl font-bold">Draft of {draft.unit}</h1>
+        <span className="quiet">
+          save {kept.version}
+          {unsaved && <b> · not saved yet</b>}
+        </span>
+        <span className="grow" />
+        <span role="status" className={problems.length > 0 ? "text-error font-semibold" : "font-semibold"}>
+          {broken
+            ? "not JSON at the moment"
+            : checked === null
+              ? "checking …"
+              : problems.length === 0
+                ? "✓ no problems"
+                : `${problems.length} problem${problems.length > 1 ? "s" : ""}`}
+        </span>
+        <button
+          type="button"
+          className="btn btn-primary touch"
+          disabled={!may || broken || save.state !== "idle" || !unsaved}
+          onClick={() => send(kept.version)}
+        >
+          Save
+        </button>
+      </header>
+      {conflict && (
+        <section role="alert" className="plate border-warning mb-3 border-2 p-5">
+          <h2 className="text-xl font-bold">
+            {conflict.by} saved this draft while you worked. Nothing was overwritten.
+          </h2>
+          <p className="mb-2">What yours says differently from theirs:</p>
+          <DifferenceList lines={difference(JSON.parse(conflict.theirs) as unknown, document).map(differenceText)} />
+          <div className="mt-3 flex gap-2">
+            <button
+              type="button"
+              className="btn touch"
+              onClick={() => {
+                const theirs: unknown = JSON.parse(conflict.theirs);
+                setDocument(theirs);
+                setKept({ document: theirs, version: conflict.version });
+                setRound(round + 1);
+              }}
+            >
+              Take theirs, drop mine
+            </button>
+            <button type="button" className="btn btn-secondary touch" onClick={() => send(conflict.version)}>
+              Save mine over theirs
+            </button>
+          </div>
+        </section>
+      )}
+      {answer?.kind === "refused" && (
+        <p role="alert" className="text-error mb-3 text-lg font-semibold">
+          {answer.problem}
+        </p>
+      )}
+      <nav aria-label="What to change" className="border-base-300 mb-3 flex flex-wrap border-b-2">
+        {tabs.map(([name, words]) => (
+          <button
+            key={name}
+            type="button"
+            aria-current={tab === name ? "page" : undefined}
+            className={`touch -mb-0.5 border-b-4 px-4 font-semibold ${tab === name ? "border-primary" : "border-transparent"}`}
+            disabled={broken && name !== "document"}
+            onClick={() => setTab(name)}
+          >
+            {words}
+          </button>
+        ))}
+      </nav>
+      <div
+        className={
+          tab === "differences" ? "" : "grid grid-cols-[minmax(0,5fr)_minmax(0,2fr)] items-start gap-3"
+        }
+      >
+        {tab === "document" ? (
+          <Suspense fallback={<p className="plate p-6">Opening the editor …</p>}>
+            <CodeEditor
+              key={round}
+              document={document}
+              problems={[...problems, ...(checked?.warnings ?? [])]}
+              nonce={styleNonce}
+              onChange={(typed) => {
+                setBroken(typed === null);
+                if (typed !== null) setDocument(typed);
+              }}
+            />
+          </Suspense>
+        ) : tab === "differences" ? (
+          <Publish
+            draft={draft}
+            seen={kept.version}
+            may={may}
+            ready={!unsaved && problems.length === 0}
+            lines={differences}
+          />
+        ) : (
+          <SectionForm
+            key={`${tab} ${round}`}
+            section={tab}
+            document={document}
+            problems={problems}
+            change={setDocument}
+          />
+        )}
+        {tab !== "differences" && <Trouble problems={problems} warnings={checked?.warnings ?? []} />}
+      </div>
+    </>
+  );
+}
+
+function Trouble({ problems, warnings }: { problems: readonly Problem[]; warnings: readonly Problem[] }) {
+  return (
+    <aside className="plate max-h-[75vh] overflow-y-auto p-4" aria-label="Problems">
+      <h2 className="mb-2 text-lg font-bold">
+        {problems.length === 0 ? "No problems" : `${problems.length} to mend before it can be published`}
+      </h2>
+      <ul className="grid gap-2 text-sm">
+        {[...problems, ...warnings].slice(0, 40).map(({ path, message, remedy, warning }) => (
+          <li
+            key={`${path} ${message}`}
+            className={`border-l-3 pl-2 ${warning ? "border-accent" : "border-error"}`}
+          >
+            <code className="block break-all">{path}</code>
+            {warning && "To look at: "}
+            {message}
+            <span className="quiet block">{remedy}</span>
+          </li>
+        ))}
+      </ul>
+    </aside>
+  );
+}
+
+function Publish({
+  draft,
+  seen,
+  may,
+  ready,
+  lines,
+}: {
+  draft: Loaded["draft"];
+  seen: number;
+  may: boolean;
+  ready: boolean;
+  lines: string[] | null;
+}) {
+  const publish = useFetcher<Answer>();
+  const refused = publish.data?.kind === "refused" ? publish.data : null;
+  return (
+    <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] items-start gap-3">
+      <section className="plate p-5">
+        <h2 className="mb-2 text-xl font-bold">
+          {lines ? "Against the revision it began from" : "A new book"}
+        </h2>
+        {lines ? (
+          <DifferenceList lines={lines} />
+        ) : (
+          <p>It was begun as a copy; every line of it is new here.</p>
+        )}
+      </section>
+      <section className="plate p-5">
+        <h2 className="mb-2 text-xl font-bold">Publish</h2>
+        {may ? (
+          <publish.Form method="post">
+            <input type="hidden" name="seen" value={seen} />
+            <Field label="What this revision is for" name="note" problem={refused?.problem} />
+            <button className="btn btn-primary touch" name="intent" value="publish" disabled={!ready}>
+              Publish the next revision
+            </button>
+            {!ready && <p className="quiet mt-2">Save it without problems first.</p>}
+            <button className="btn btn-ghost touch mt-6 block" name="intent" value="away">
+              Put this draft away
+            </button>
+          </publish.Form>
+        ) : (
+          <p>A lead publishes.</p>
+        )}
+        <p className="quiet mt-4">
+          Open jobs keep their revision and are told. Begun by {draft.begunBy}.{" "}
+          <Link to="/books" className="underline underline-offset-4">
+            Books
+          </Link>
+        </p>
+      </section>
+    </div>
+  );
+}
+
+/** Before the script has loaded: the whole document as text. */
+function Plain({ draft, answer }: Loaded & { answer?: Answer }) {
+  const version = answer?.kind === "saved" ? answer.version : draft.version;
+  return (
+    <Form method="post" className="plate p-5">
+      <h1 className="mb-2 text-2xl font-bold">Draft of {draft.unit}</h1>
+      {answer?.kind === "refused" && (
+        <p role="alert" className="text-error font-semibold">
+          {answer.problem}
+        </p>
+      )}
+      {answer?.kind === "conflict" && (
+        <p role="alert" className="text-error font-semibold">
+          {answer.by} saved this draft while you worked; nothing was overwritten. Load the page again to see
+          theirs.
+        </p>
+      )}
+      <input type="hidden" name="intent" value="save" />
+      <input type="hidden" name="seen" value={version} />
+      <label htmlFor="document" className="stamp">
+        The whole book as JSON
+      </label>
+      <textarea
+        id="document"
+        name="document"
+        rows={28}
+        className="textarea w-full font-mono"
+        defaultValue={JSON.stringify(JSON.parse(draft.text), null, 2)}
+      />
+      <button className="btn btn-primary touch mt-2">Save</button>
+    </Form>
+  );
+}

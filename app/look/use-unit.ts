@@ -1,0 +1,18 @@
+import { useState } from "react";
+import { useRouteLoaderData } from "react-router";
+import type { System } from "~core/book";
+import { keepLook, type Look } from "./look-cookie";
+
+/** The unit this bench reads lengths in: its own choice, or the book's until it has one; and the way to change it. */
+export function useUnit(ofBook: System): [System, () => void] {
+  const look = useRouteLoaderData<Look>("root");
+  const [unit, setUnit] = useState<System>(look?.unit ?? ofBook);
+  return [
+    unit,
+    () => {
+      const other = unit === "mm" ? "in" : "mm";
+      keepLook("unit", other);
+      setUnit(other);
+    },
+  ];
+}

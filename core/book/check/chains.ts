@@ -1,0 +1,132 @@
+import { thicknessOf } from "../../pack/plates";
+import { lengthText, nm, type Nm } from "../../quantity";
+import { METHODS } from "../../reading";
+import type { Book } from "../book";
+import type { Chain, ChainLink } from "../format/pack";
+import { once, versions, type Check } from "./check";
+
+const shower =
+  ({ unit }: Book) =>
+  (length: Nm): string =>
+    lengthText(length, unit.lengthUnit);
+
+/** What a chain says about itself. */
+export const chains: Check = {
+  reads: ["unit", "chains", "packs", "series", "parts"],
+  check(book, _conditions, say) {
+    const { chains: all } = book;
+    const show = shower(book);
+    all.forEach((chain, i) => {
+      const path = `chains[${i}]`;
+      chain.spec.forEach(({ min, max, target }, s) => {
+        const at = chain.spec.length > 1 ? `${path}.spec[${s}]` : `${path}.spec`;
+        if (min >= max) say(`${at}.max`, "max is not above min", "swap or correct them");
+        if (target !== undefined && (target < min || target > max))
+          say(`${at}.target`, "the target lies outside", `write one from ${show(min)} to ${show(max)}`);
+      });
+      chain.links.forEach(([, kind, ref], j) => {
+        const known = KNOWN[kind]?.(book);
+        if (known && !known.includes(ref))
+          say(
+            `${path}.links[${j}][2]`,
+            `no ${NAMED[kind] ?? kind} "${ref}"`,
+            `use one of: ${known.slice(0, 20).join(", ")}`,
+          );
+      });
+      if (chain.links.filter(([, kind]) => kind === "series").length > 1)
+        say(`${path}.links`, "two series close it", "one selective closes a chain; measure the other");
+      if (chain.kind === "pack clearance") {
+        if (!chain.of) say(`${path}.of`, "which pack is it of?", "name the pack's element");
+        if (!chain.read.with.some((way) => METHODS.some((method) => method === way)))
+          say(`${path}.read.with`, "no way a clutch pack is read", `use one of: ${METHODS.join(", ")}`);
+      }
+      if (chain.soaking && chain.soaking.amount > 0)
+        say(`${path}.soaking.amount`, "facings swell: soaking closes a pack", "write it with a minus");
+      if (chain.bedding && chain.bedding.amount < 0)
+        say(`${path}.bedding.amount`, "bedding-in opens a pack", "write it with a plus");
+      if (chain.read.places && chain.read.points && chain.read.points < chain.read.places.length)
+        say(`${path}.read.points`, "fewer points than places", "count the points at all places");
+    });
+  },
+};
+
+const KNOWN: Partial<Record<ChainLink[1], (book: Book) => string[]>> = {
+  stack: ({ packs }) => packs.map(({ element }) => element),
+  series: ({ series }) => series.map(({ id }) => id),
+  part: ({ parts }) => parts.map(({ id }) => id),
+};
+const NAMED: Partial<Record<ChainLink[1], string>> = { stack: "pack" };
+
+/** Every version has a spec for a chain that it has, and its nominal sizes can be brought inside. */
+export const closing: Check = {
+  reads: ["unit", "chains", "packs", "series", "traits"],
+  check(book, conditions, say) {
+    const tell = once(say);
+    const show = shower(book);
+    for (const { unit, words } of versions(book, conditions, ["chains", "packs", "series"])) {
+      for (const chain of unit.chains) {
+        const path = `chains[${book.chains.findIndex(({ id }) => id === chain.id)}]`;
+        if (chain.spec.length === 0) {
+          tell(`${path}.spec`, `no spec holds${words}`, "add one, or put the `when` on the chain");
+          continue;
+        }
+        const results = nominalResults(unit, chain);
+        if (!results || results.length === 0) continue;
+        for (const { min, max } of chain.spec) {
+          if (results.some((result) => result >= min && result <= max)) continue;
+          const [low, high] = [Math.min(...results), Math.max(...results)].map((v) => show(nm(v)));
+          tell(
+            `${path}.links`,
+            results.length > 1
+              ? `no size of its series brings it inside${words}: ${low} to ${high} against ${show(min)} to ${show(max)}`
+              : `its nominal sizes give ${low}${words}, outside ${show(min)} to ${show(max)}`,
+            "correct a nominal size, a count, the spec or the series",
+          );
+        }
+      }
+    }
+  },
+};
+
+/** What a chain's nominal sizes add up to, with each size of its series; null when a size is not stated. */
+function nominalResults(unit: Book, { links }: Chain): number[] | null {
+  let results = [0];
+  for (const [sign, kind, ref, nominal] of links) {
+    const sizes = sizesOf(unit, kind, ref, nominal);
+    if (!sizes) return null;
+    results = results.flatMap((sum) => sizes.map((size) => (sign === "+" ? sum + size : sum - size)));
+  }
+  return results;
+}
+
+function sizesOf(unit: Book, kind: ChainLink[1], ref: string, nominal?: Nm): readonly number[] | null {
+  if (kind === "stack") {
+    const pack = unit.packs.find(({ element }) => element === ref);
+    return pack ? [thicknessOf(pack.stack)] : null;
+  }
+  if (kind === "series")
+    return unit.series.find(({ id }) => id === ref)?.sizes.map(({ size }) => size) ?? null;
+  return nominal === undefined ? null : [nominal];
+}
+
+/** Order relations that some pair of allowed results can meet. */
+export const orders: Check = {
+  reads: ["unit", "orders", "chains"],
+  check(book, _conditions, say) {
+    const { orders: all = [], chains: of } = book;
+    const show = shower(book);
+    all.forEach(([less, , more], i) => {
+      const [a, b] = [less, more].map((id) => of.find((chain) => chain.id === id));
+      if (!a || !b) return;
+      if (a === b) return say(`orders[${i}]`, "a chain against itself", "name the other one");
+      const least = Math.min(...a.spec.map(({ min }) => min));
+      const most = Math.max(...b.spec.map(({ max }) => max));
+      if (least > most)
+        say(
+          `orders[${i}]`,
+          `${a.name} is at least ${show(nm(least))} and ${b.name} at most ${show(nm(most))}: it can never be met`,
+          "turn the relation round, or correct a spec",
+        );
+    });
+  },
+};

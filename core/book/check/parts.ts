@@ -1,0 +1,155 @@
+import { lengthOf, measureOf, compareMeasures, type Quantity } from "../../quantity";
+import type { FastenerGroup, Measurement } from "../format/parts";
+import type { Check } from "./check";
+
+/** Parts trees without loops, numbers once, traits that exist. */
+export const parts: Check = {
+  reads: ["parts", "traits"],
+  check({ parts: all, traits }, _conditions, say) {
+    const byId = new Map(all.map((part, i) => [part.id, { part, i }]));
+    const numbers = new Map<string, string>();
+    all.forEach((part, i) => {
+      const path = `parts[${i}]`;
+      const loop = loopFrom(part.id, (id) => [byId.get(id)?.part.of ?? []].flat());
+      if (loop) say(`${path}.of`, `goes round in a loop: ${loop.join(" → ")}`, "cut it at one place");
+      const held = loopFrom(part.id, (id) => byId.get(id)?.part.heldBy ?? []);
+      if (held)
+        say(`${path}.heldBy`, `each holds the other: ${held.join(" → ")}`, "say which comes off first");
+      if (part.sold && !part.of && part.sold === "with its assembly")
+        say(`${path}.of`, "with which assembly is it sold?", "name the assembly");
+      const first = numbers.get(part.number);
+      if (first) say(`${path}.number`, `number ${part.number} is already ${first}`, "give each part its own");
+      else numbers.set(part.number, part.id);
+      for (const [trait, value] of Object.entries(part.sets ?? {})) {
+        const values = traits.find(({ id }) => id === trait)?.values;
+        if (!values || !(value in values))
+          say(
+            `${path}.sets.${trait}`,
+            values ? `trait ${trait} has no value "${value}"` : `no trait "${trait}"`,
+            `use one of: ${(values ? Object.keys(values) : traits.map(({ id }) => id)).join(", ")}`,
+          );
+      }
+      part.lookAlikes?.forEach(({ part: other }, j) => {
+        if (other === part.id)
+          say(`${path}.lookAlikes[${j}].part`, "a part looks like itself", "name the other one");
+      });
+    });
+  },
+};
+
+/** The way round from an id back to itself, or null. */
+function loopFrom(start: string, next: (id: string) => readonly string[]): string[] | null {
+  const seen = new Set<string>();
+  const walk = (id: string, way: readonly string[]): string[] | null => {
+    for (const other of next(id)) {
+      if (other === start) return [...way, other];
+      if (seen.has(other)) continue;
+      seen.add(other);
+      const found = walk(other, [...way, other]);
+      if (found) return found;
+    }
+    return null;
+  };
+  return walk(start, [start]);
+}
+
+const samePlace = (a: readonly number[], b: readonly number[]): boolean => a[0] === b[0] && a[1] === b[1];
+
+/** As many places as fasteners, torques that rise, nothing turned on from nothing. */
+export const fasteners: Check = {
+  reads: ["fasteners"],
+  check({ fasteners: all = [] }, _conditions, say) {
+    all.forEach((group, i) => {
+      const path = `fasteners[${i}]`;
+      const { count, places, torque, angle, retorque, length } = group;
+      if (count !== places.length)
+        say(`${path}.count`, `${count} fasteners and ${places.length} places`, "make them equal");
+      places.forEach(({ at, length: own }, j) => {
+        if (places.findIndex((other) => samePlace(other.at, at)) !== j)
+          say(`${path}.places[${j}].at`, "two fasteners in one place", "correct the position");
+        if (own === undefined && length === undefined)
+          say(`${path}.places[${j}].length`, "how long is it?", "give the length here or for the group");
+      });
+      if (!torque) say(`${path}.torque`, "no torque is stated", 'write it as "42 N·m"');
+      if (angle && !torque) say(`${path}.angle`, "turned on from what?", "give the torque before the angle");
+      if (torque) passesRise(group, path, say);
+      if (retorque && torque && compareMeasures(retorque.torque, torque) > 0)
+        say(`${path}.retorque.torque`, "tighter than the torque itself", "correct one of the two");
+    });
+  },
+};
+
+function passesRise(
+  { passes = [], torque }: FastenerGroup,
+  path: string,
+  say: Parameters<Check["check"]>[2],
+): void {
+  const all = [...passes, ...(torque ? [torque] : [])];
+  all.forEach((one, j) => {
+    const before = all[j - 1];
+    if (before && compareMeasures(before, one) >= 0)
+      say(
+        `${path}.passes[${j - 1}]`,
+        "each pass is tighter than the one before, the torque the tightest",
+        "order them",
+      );
+  });
+}
+
+/** The quantity that each kind of measurement is stated in. */
+const STATED: Readonly<Record<Measurement["kind"], Quantity | "length" | null>> = {
+  resistance: "resistance",
+  "turning torque": "torque",
+  pressure: "pressure",
+  "spring load": "force",
+  "spring length": "length",
+  flatness: "length",
+  runout: "length",
+  "valve drop": null,
+  seen: null,
+  "leak-down": "pressure",
+  temperature: "temperature",
+  voltage: "voltage",
+};
+
+/** What a measurement's limits are stated in; null where it is seen, not measured. */
+export const statedIn = (kind: Measurement["kind"]): Quantity | "length" | null => STATED[kind];
+
+export const measurements: Check = {
+  reads: ["measurements"],
+  check({ measurements: all = [] }, _conditions, say) {
+    all.forEach(({ kind, min, max, expect }, i) => {
+      const path = `measurements[${i}]`;
+      const quantity = statedIn(kind);
+      if (min === undefined && max === undefined && expect === undefined)
+        say(path, "nothing is expected of it", "give `min`, `max` or `expect`");
+      const read = { min, max };
+      for (const end of ["min", "max"] as const) {
+        const text = read[end];
+        if (text === undefined) continue;
+        if (quantity === null) {
+          say(`${path}.${end}`, `a ${kind} is seen, not measured`, "say it in `expect`");
+          delete read[end];
+          continue;
+        }
+        try {
+          if (quantity === "length") lengthOf(text);
+          else measureOf(text, quantity);
+        } catch (error) {
+          delete read[end];
+          say(
+            `${path}.${end}`,
+            error instanceof Error ? error.message : text,
+            `a ${kind} is a ${quantity} with its unit`,
+          );
+        }
+      }
+      if (read.min === undefined || read.max === undefined || !quantity) return;
+      const over =
+        quantity === "length"
+          ? lengthOf(read.min) - lengthOf(read.max)
+          : compareMeasures(measureOf(read.min, quantity), measureOf(read.max, quantity));
+      if (over >= 0) say(`${path}.max`, "max is not above min", "swap or correct them");
+    });
+  },
+};

@@ -1,0 +1,110 @@
+import { compareMeasures } from "../../quantity";
+import type { Book } from "../book";
+import type { Step } from "../format/work";
+import { within } from "../resolve";
+import { once, versions, type Check, type Say } from "./check";
+
+type Phase = "teardown" | "build";
+
+/** Steps in an order that can be carried out, at every depth and in every version. */
+export const steps: Check = {
+  reads: ["teardown", "build", "parts", "depths", "fasteners"],
+  check(book, conditions, say) {
+    const tell = once(say);
+    for (const { unit, words } of versions(book, conditions, ["teardown", "build", "parts", "fasteners"])) {
+      for (const depth of book.depths) removal(book, within(unit, depth), `at depth ${depth}${words}`, tell);
+    }
+    (["teardown", "build"] as const).forEach((phase) =>
+      book[phase]?.forEach((step, i) => {
+        if (step.onlyIf?.is === "replace" && phase === "teardown")
+          say(`${phase}[${i}].onlyIf`, "nothing is replaced while taking down", "move the step to the build");
+      }),
+    );
+  },
+};
+
+/** A part comes out after everything that holds it, and only once. */
+function removal(book: Book, work: Book, where: string, tell: Say): void {
+  const taken = work.teardown ?? [];
+  const out = new Map<string, number>();
+  const pathOf = (phase: Phase, step: Step | undefined): string =>
+    `${phase}[${book[phase]?.findIndex(({ id }) => id === step?.id) ?? 0}]`;
+  const placeOf = (id: string): number =>
+    taken.findIndex((s) => s.parts?.includes(id) || s.fasteners?.includes(id));
+  taken.forEach((step, i) => {
+    for (const id of step.parts ?? []) {
+      const before = out.get(id);
+      if (before !== undefined)
+        tell(
+          `${pathOf("teardown", step)}.parts`,
+          `${id} is already out ${where}`,
+          `take it out here or in ${taken[before]?.id}`,
+        );
+      out.set(id, i);
+      for (const holder of book.parts.find((p) => p.id === id)?.heldBy ?? []) {
+        const at = placeOf(holder);
+        if (at > i)
+          tell(
+            `${pathOf("teardown", step)}.parts`,
+            `${id} comes out before ${holder}, which holds it ${where}`,
+            `move it behind ${taken[at]?.id}`,
+          );
+      }
+    }
+  });
+  const fitted = new Set((work.build ?? []).flatMap(({ parts = [] }) => parts));
+  if (!work.build || work.build.length === 0) return;
+  for (const [id, i] of out)
+    if (!fitted.has(id) && work.parts.some((p) => p.id === id))
+      tell(
+        `${pathOf("teardown", taken[i])}.parts`,
+        `${id} comes out and no build step puts one in ${where}`,
+        "name it in the build step that fits it",
+        true,
+      );
+}
+
+/** A chain in scope at a depth is read by some step of that depth. */
+export const chainSteps: Check = {
+  reads: ["teardown", "build", "chains", "depths"],
+  check(book, conditions, say) {
+    if (!book.teardown?.length && !book.build?.length) return;
+    const tell = once(say);
+    for (const { unit, words } of versions(book, conditions, ["teardown", "build", "chains"])) {
+      for (const depth of book.depths) {
+        const work = within(unit, depth);
+        const read = new Set(
+          [...(work.teardown ?? []), ...(work.build ?? [])].flatMap(({ chains = [] }) => chains),
+        );
+        for (const chain of work.chains) {
+          if (read.has(chain.id)) continue;
+          tell(
+            `chains[${book.chains.findIndex(({ id }) => id === chain.id)}]`,
+            `belongs to depth ${depth} and no step there reads it${words}`,
+            `name it in a step's chains, or take "${depth}" out of its depth`,
+          );
+        }
+      }
+    }
+  },
+};
+
+export const service: Check = {
+  reads: ["fluid", "relearns", "airChecks", "elements"],
+  check({ fluid, relearns = [], airChecks = [], elements }, _conditions, say) {
+    fluid?.level.forEach(({ from, to }, i) => {
+      if (compareMeasures(from, to) >= 0)
+        say(`fluid.level[${i}].to`, "the window ends where it begins", "make `to` warmer than `from`");
+    });
+    relearns.forEach(({ order }, i) => {
+      const first = relearns.findIndex((other) => other.order === order);
+      if (first !== i)
+        say(`relearns[${i}].order`, `${order} is already ${relearns[first]?.id}`, "give each its own place");
+    });
+    airChecks.forEach(({ element }, i) => {
+      const kind = elements.find(({ id }) => id === element)?.kind;
+      if (kind === "one-way clutch")
+        say(`airChecks[${i}].element`, "a one-way clutch has no port", "name a clutch, brake or band");
+    });
+  },
+};

@@ -1,0 +1,54 @@
+import {
+  lengthOf,
+  lengthText,
+  limitsText,
+  measureOf,
+  measureText,
+  rangeText,
+  roundedText,
+  unitFor,
+  type Measure,
+} from "../quantity";
+import { statedIn } from "./check/parts";
+import type { FastenerGroup, Measurement } from "./format/parts";
+import type { AppliedChain, HouseValue } from "./resolve";
+
+/** The two ways people measure: what a book prints in one is shown in the other on demand. */
+export type System = "mm" | "in";
+
+/** A measure in the units of a person who works in millimetres or inches. */
+export const shownIn = (measure: Measure, system: System): string =>
+  measureText(measure, unitFor(measure, system));
+
+/** `48 N·m`, `12 N·m + 60°`. */
+export function torqueWords({ torque, angle }: FastenerGroup, system: System): string {
+  if (!torque) return "no torque stated";
+  return `${shownIn(torque, system)}${angle ? ` + ${shownIn(angle, system)}` : ""}`;
+}
+
+/** A house torque in place of the book's, if the shop has one. */
+export function houseTorque(group: FastenerGroup, house: readonly HouseValue[]): HouseValue | null {
+  return house.find(({ of, id, torque }) => of === "fastener" && id === group.id && torque) ?? null;
+}
+
+/** A measurement's limits: `5.0 to 5.8 Ω`, or what should be seen. */
+export function measurementWords({ kind, min, max, expect }: Measurement, system: System): string {
+  const quantity = statedIn(kind);
+  if (quantity === null || (min === undefined && max === undefined)) return expect ?? "not stated";
+  if (quantity === "length") {
+    const [low, high] = [min, max].map((text) => (text === undefined ? undefined : lengthOf(text)));
+    if (low !== undefined && high !== undefined) return rangeText(low, high, system);
+    if (low !== undefined) return `at least ${lengthText(low, system)}`;
+    return high === undefined ? "not stated" : `at most ${lengthText(high, system)}`;
+  }
+  const [low, high] = [min, max].map((text) => (text === undefined ? undefined : measureOf(text, quantity)));
+  const any = low ?? high;
+  return limitsText(low, high, any && unitFor(any, system));
+}
+
+/** A chain's limits as they are judged by, with the target where one is stated. */
+export function specWords({ spec, book, house }: AppliedChain, system: System): string {
+  const range = rangeText(spec.min, spec.max, system);
+  if (house) return `${range} (house; the book ${rangeText(book.min, book.max, system)})`;
+  return book.target === undefined ? range : `${range}, target ${roundedText(book.target, system)}`;
+}

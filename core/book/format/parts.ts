@@ -1,0 +1,133 @@
+import {
+  flag,
+  list,
+  map,
+  names,
+  object,
+  oneOf,
+  optional,
+  refersTo,
+  text,
+  tuple,
+  whole,
+  type Read,
+} from "../shape";
+import { holds, length, measure } from "./common";
+
+/** A part, and what it belongs to. */
+export const part = object({
+  id: names("part"),
+  name: text,
+  number: text,
+  /** The assembly it is part of. */
+  of: optional(refersTo("part")),
+  station: optional(refersTo("station")),
+  count: optional(whole(1, 60)),
+  /** How it is sold, when not alone. */
+  sold: optional(oneOf("with its assembly", "as a set")),
+  /** Never goes in twice. */
+  oneTime: optional(flag),
+  /** Replaced on principle, with the reason. */
+  always: optional(text),
+  kit: optional(list(oneOf("seal kit", "friction kit", "full kit", "bushing kit", "filter kit"), 1)),
+  /** What must come off before this can. */
+  heldBy: optional(list(refersTo(["part", "fastener group"]), 1)),
+  /** How it wears or breaks. */
+  wear: optional(list(text, 1)),
+  /** A later or other part that goes in instead, and what it brings along. */
+  instead: optional(list(object({ number: text, brings: text }), 1)),
+  /** Parts that look the same, and what tells them apart. */
+  lookAlikes: optional(list(object({ part: refersTo("part"), tell: text }), 1)),
+  /** Traits of the unit that change when this part is fitted. */
+  sets: optional(map(text)),
+  /** How a valve's bore, a spring, a facing is when good. */
+  good: optional(text),
+  ...holds,
+});
+
+/** A known weak point of the unit, which must be answered. */
+export const weakPoint = object({
+  id: names("weak point"),
+  name: text,
+  station: optional(refersTo("station")),
+  parts: optional(list(refersTo("part"))),
+  complaint: text,
+  answers: list(text, 1),
+  ...holds,
+});
+
+/** A figure that is not a length. */
+export const measurement = object({
+  id: names("measurement"),
+  name: text,
+  kind: oneOf(
+    "resistance",
+    "turning torque",
+    "pressure",
+    "spring load",
+    "spring length",
+    "flatness",
+    "runout",
+    "valve drop",
+    "seen",
+    "leak-down",
+    "temperature",
+    "voltage",
+  ),
+  part: optional(refersTo("part")),
+  element: optional(refersTo("element")),
+  range: optional(refersTo("range", text)),
+  condition: optional(text),
+  min: optional(text),
+  max: optional(text),
+  /** What should be seen, where it is no figure: falls by its own weight both ways. */
+  expect: optional(text),
+  ...holds,
+});
+
+const position = object({
+  /** Where it sits on the drawn face, in hundredths from the upper left. */
+  at: tuple([whole(0, 100), whole(0, 100)]),
+  length: optional(length),
+  /** A wrench does not reach it. */
+  unreached: optional(flag),
+});
+
+export const fastenerGroup = object({
+  id: names("fastener group"),
+  name: text,
+  station: optional(refersTo("station")),
+  count: whole(1, 80),
+  size: text,
+  length: optional(length),
+  places: list(position),
+  torque: optional(measure("torque")),
+  /** Turned on by so much after the torque. */
+  angle: optional(measure("angle")),
+  /** Torques of the passes before the last. */
+  passes: optional(list(measure("torque"), 1)),
+  pattern: oneOf("star", "crosswise", "spiral", "in line", "any order"),
+  thread: oneOf("dry", "transmission fluid", "grease", "anti-seize", "thread locker", "sealer"),
+  /** What it carries: washer, O-ring under the head, ground strap, bracket. */
+  carries: optional(text),
+  oneTime: optional(flag),
+  retorque: optional(object({ wait: measure("time"), torque: measure("torque") })),
+  part: optional(refersTo("part")),
+  note: optional(text),
+  ...holds,
+});
+
+export const checkBall = object({
+  id: names("check ball"),
+  name: optional(text),
+  at: tuple([whole(0, 100), whole(0, 100)]),
+  size: length,
+  material: optional(text),
+  ...holds,
+});
+
+export type Part = Read<typeof part>;
+export type WeakPoint = Read<typeof weakPoint>;
+export type Measurement = Read<typeof measurement>;
+export type FastenerGroup = Read<typeof fastenerGroup>;
+export type CheckBall = Read<typeof checkBall>;

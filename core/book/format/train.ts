@@ -1,0 +1,106 @@
+import {
+  list,
+  names,
+  number,
+  object,
+  oneOf,
+  optional,
+  refersTo,
+  text,
+  tuple,
+  whole,
+  type Read,
+} from "../shape";
+import { holds } from "./common";
+
+/** Where things sit along the shaft, and what kind of thing is drawn there. */
+export const station = object({
+  id: names("station"),
+  name: text,
+  kind: oneOf(
+    "converter",
+    "pump",
+    "gear set",
+    "drum",
+    "brake",
+    "band",
+    "support",
+    "shaft",
+    "pulley",
+    "fork",
+    "clutch",
+    "transfer",
+    "differential",
+    "control",
+    "park lock",
+    "output",
+  ),
+  /** Which of the unit's shafts it sits on, the input's being 0; each is drawn as a line of its own. */
+  line: optional(whole(0, 3)),
+  /** Where it sits along the shaft, in hundredths of the unit's length from the front. */
+  from: number(0, 100),
+  to: number(0, 100),
+  /** How far it reaches out from the shaft, in hundredths of the case's half height. */
+  reach: number(5, 100),
+});
+
+const toothed = (most: number) => tuple([refersTo("member"), whole(5, most)]);
+
+/**
+ * Gears that mesh. A compound set is two sets that share a carrier and a ring; a gear pair is two gears on shafts side by side, whose
+ * idlers turn the sense round; a pulley pair has a ratio that moves between two ends.
+ */
+export const gearSet = object({
+  id: names("gear set"),
+  kind: oneOf("simple", "double-pinion", "gear pair", "pulley pair"),
+  sun: optional(toothed(200)),
+  ring: optional(toothed(400)),
+  carrier: optional(refersTo("member")),
+  /** Teeth of a pinion and how many there are, where the source tells. */
+  pinion: optional(whole(5, 200)),
+  pinions: optional(whole(1, 12)),
+  driver: optional(toothed(200)),
+  driven: optional(toothed(200)),
+  idlers: optional(whole(0, 3)),
+  primary: optional(refersTo("member")),
+  secondary: optional(refersTo("member")),
+  /** Turns of the primary for one of the secondary at both ends. */
+  low: optional(number(0.1, 10)),
+  high: optional(number(0.1, 10)),
+});
+
+export const element = object({
+  id: names("element"),
+  name: optional(text),
+  kind: oneOf("clutch", "brake", "band", "one-way clutch", "synchroniser"),
+  joins: tuple([refersTo("member"), refersTo("member")]),
+  aka: list(text),
+  /** The sense in which the first member of a one-way clutch may turn past the second, seen from the front. */
+  free: optional(oneOf("forward", "backward")),
+  /** What works a band or brake: where its servo sits, in words. */
+  servo: optional(text),
+  /** Applied for something other than a range: the converter's lock-up, driven wheels front and rear. */
+  outside: optional(text),
+  ...holds,
+});
+
+export const range = object({
+  id: names("range", text),
+  name: optional(text),
+  applied: list(refersTo("element")),
+  /** Applied besides under engine braking only. */
+  braking: optional(list(refersTo("element"))),
+  ratio: number(-40, 40),
+});
+
+export const train = object({
+  input: refersTo("member"),
+  output: refersTo("member"),
+  /** The member that never turns. */
+  held: refersTo("member"),
+});
+
+export type Station = Read<typeof station>;
+export type GearSet = Read<typeof gearSet>;
+export type Element = Read<typeof element>;
+export type Range = Read<typeof range>;

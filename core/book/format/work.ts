@@ -1,0 +1,144 @@
+import {
+  flag,
+  list,
+  names,
+  object,
+  oneOf,
+  optional,
+  refersTo,
+  text,
+  tuple,
+  whole,
+  type Read,
+} from "../shape";
+import { holds, measure } from "./common";
+
+export const tool = object({
+  id: names("tool"),
+  name: text,
+  /** What serves instead, and how far. */
+  substitutes: optional(list(object({ name: text, limit: optional(text) }), 1)),
+  /** What the tool itself must not be asked to do. */
+  limit: optional(text),
+  ...holds,
+});
+
+export const caution = object({ id: names("caution"), text });
+
+/** One thing done, taking down or building up. */
+export const step = object({
+  id: names("step"),
+  name: text,
+  /** How, when it needs saying. */
+  how: optional(text),
+  /** Which way up and round the thing sits. */
+  round: optional(text),
+  tools: optional(list(refersTo("tool"), 1)),
+  parts: optional(list(refersTo("part"), 1)),
+  fasteners: optional(list(refersTo("fastener group"), 1)),
+  chains: optional(list(refersTo("chain"), 1)),
+  measurements: optional(list(refersTo("measurement"), 1)),
+  airChecks: optional(list(refersTo("element"), 1)),
+  /** Where one may pry or strike, and where not. */
+  pry: optional(text),
+  /** How the unit lies. */
+  lies: optional(text),
+  caution: optional(refersTo("caution")),
+  record: optional(list(text, 1)),
+  check: optional(list(text, 1)),
+  minutes: optional(whole(1, 600)),
+  /** Done only when the part has this disposition. */
+  onlyIf: optional(
+    object({ part: refersTo("part"), is: oneOf("reuse", "clean", "replace", "machine", "upgrade") }),
+  ),
+  ...holds,
+});
+
+export const airCheck = object({
+  element: refersTo("element"),
+  port: text,
+  at: optional(tuple([whole(0, 100), whole(0, 100)])),
+  pressure: measure("pressure"),
+  expect: text,
+  /** A leak that belongs there. */
+  hiss: optional(text),
+  ...holds,
+});
+
+export const pressureTap = object({
+  id: names("pressure tap"),
+  name: text,
+  where: text,
+  thread: text,
+  ...holds,
+});
+
+export const connector = object({
+  id: names("connector"),
+  name: text,
+  where: text,
+  pins: whole(1, 80),
+  sensors: optional(list(text)),
+  ...holds,
+});
+
+export const parkLock = object({ parts: list(refersTo("part"), 1), checks: list(text, 1) });
+
+export const linkage = object({ positions: list(text, 2), keep: text, checks: list(text, 1) });
+
+/** Fluid's way from where it comes to what it feeds, and the mistake that closes it unseen. */
+export const lubePath = object({
+  id: names("lubrication path"),
+  from: text,
+  through: list(text, 1),
+  to: text,
+  closedBy: text,
+  ...holds,
+});
+
+export const trap = object({ id: names("metal trap"), where: text, how: text, ...holds });
+
+export const fluid = object({
+  name: text,
+  note: optional(text),
+  fills: list(object({ what: text, amount: measure("volume"), ...holds }), 1),
+  level: list(
+    object({
+      how: text,
+      persons: whole(1, 2),
+      from: measure("temperature"),
+      to: measure("temperature"),
+      revs: measure("speed"),
+      wait: measure("time"),
+      ...holds,
+    }),
+    1,
+  ),
+});
+
+/** The least time things stand before they are used. */
+export const soak = object({ id: names("soak"), what: text, time: measure("time"), ...holds });
+
+export const relearn = object({
+  id: names("relearn"),
+  name: text,
+  /** The routines are run in this order. */
+  order: whole(1, 50),
+  /** What calls for it; new, used, or either. */
+  after: list(
+    object({ part: optional(refersTo("part")), what: text, state: oneOf("new", "used", "either") }),
+    1,
+  ),
+  needs: list(text, 1),
+  minutes: optional(whole(1, 240)),
+  leftOut: optional(text),
+  drives: optional(flag),
+  ...holds,
+});
+
+export const readOut = object({ id: names("read-out"), what: text, why: text, ...holds });
+
+export type Tool = Read<typeof tool>;
+export type Step = Read<typeof step>;
+export type Fluid = Read<typeof fluid>;
+export type Relearn = Read<typeof relearn>;

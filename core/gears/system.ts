@@ -1,0 +1,102 @@
+import { add, divide, isZero, multiply, negate, ONE, ZERO, type Rational } from "../quantity";
+
+/** One linear equation over member speeds: Σ coefficient·speed = 0. */
+export type Equation = ReadonlyMap<string, Rational>;
+
+/** Σ over a row of pivots: the member's speed as a combination of the free ones. */
+type Row = Map<string, Rational>;
+
+/**
+ * A set of linear homogeneous equations over the rationals, kept solved: each pivot member is written in those that are free. Adding an
+ * equation is one step of Gauss's elimination, so a train can be tried with one element more without solving it again.
+ */
+export class System {
+  private constructor(
+    private readonly members: readonly string[],
+    private readonly pivots: ReadonlyMap<string, Row>,
+  ) {}
+
+  static of(members: readonly string[], equations: readonly Equation[]): System {
+    return equations.reduce((system, equation) => system.with(equation), new System(members, new Map()));
+  }
+
+  /** The same system with one equation more; one that says nothing new gives the system itself. */
+  with(equation: Equation): System {
+    const rest = this.reduce(equation);
+    const pivot = [...rest.keys()][0];
+    if (pivot === undefined) return this;
+    const scale = rest.get(pivot) ?? ONE;
+    rest.delete(pivot);
+    const solved: Row = new Map([...rest].map(([member, c]) => [member, negate(divide(c, scale))]));
+    const pivots = new Map<string, Row>([[pivot, solved]]);
+    for (const [other, row] of this.pivots) pivots.set(other, substitute(row, pivot, solved));
+    return new System(this.members, pivots);
+  }
+
+  /** How many motions are free. */
+  get freedom(): number {
+    return this.members.length - this.pivots.size;
+  }
+
+  /** A member's speed in terms of the free members; empty when it cannot turn. */
+  row(member: string): ReadonlyMap<string, Rational> {
+    return this.pivots.get(member) ?? new Map([[member, ONE]]);
+  }
+
+  /**
+   * What `of` turns for one turn of `per`: null when it is not decided by it.
+   *
+   * @returns null too when `per` cannot turn.
+   */
+  speedPer(of: string, per: string): Rational | null {
+    const base = this.row(per);
+    const [lead] = base;
+    if (!lead) return null;
+    const row = this.row(of);
+    const k = divide(row.get(lead[0]) ?? ZERO, lead[1]);
+    return isEmpty(combine(row, base, negate(k))) ? k : null;
+  }
+
+  private reduce(equation: Equation): Row {
+    let rest: Row = new Map();
+    for (const [member, coefficient] of equation) rest = combine(rest, this.row(member), coefficient);
+    return rest;
+  }
+}
+
+/** a + k·b without the terms that vanish. */
+function combine(a: ReadonlyMap<string, Rational>, b: ReadonlyMap<string, Rational>, k: Rational): Row {
+  const result: Row = new Map(a);
+  for (const [member, c] of b) {
+    const sum = add(result.get(member) ?? ZERO, multiply(c, k));
+    if (isZero(sum)) result.delete(member);
+    else result.set(member, sum);
+  }
+  return result;
+}
+
+function substitute(row: Row, pivot: string, solved: Row): Row {
+  const c = row.get(pivot);
+  if (!c) return row;
+  const rest = new Map(row);
+  rest.delete(pivot);
+  return combine(rest, solved, c);
+}
+
+const isEmpty = (row: Row): boolean => row.size === 0;
+
+/** Two members turn as one. */
+export const tied = (a: string, b: string): Equation =>
+  a === b
+    ? new Map()
+    : new Map([
+        [a, ONE],
+        [b, negate(ONE)],
+      ]);
+
+/** An equation from its terms; a member named twice has its coefficients added. */
+export function equation(...terms: readonly [string, Rational][]): Equation {
+  const result: Row = new Map();
+  for (const [member, c] of terms) result.set(member, add(result.get(member) ?? ZERO, c));
+  return result;
+}

@@ -1,0 +1,160 @@
+import type { Book, Element, GearSet } from "../book";
+import {
+  isZero,
+  multiply,
+  negate,
+  ONE,
+  parseDecimal,
+  rational,
+  sign,
+  subtract,
+  type Rational,
+} from "../quantity";
+import { equation, System, tied, type Equation } from "./system";
+
+/** The parts of a book that decide how it turns. */
+export type Train = Pick<Book, "members" | "gearSets" | "elements" | "train">;
+
+/** Where a variable pulley pair stands between its two ends, if the unit has one. */
+export type PulleyEnd = "low" | "high";
+
+/**
+ * Speeds in a gear set, per domain practice: `Zs·ωs + Zr·ωr = (Zs+Zr)·ωc` for a simple set (Willis 1841), `Zr·ωr − Zs·ωs =
+ * (Zr−Zs)·ωc` for a double-pinion one, opposite peripheral speeds where two gears mesh, and a given ratio for a pulley pair.
+ *
+ * @throws RangeError when the set lacks what its kind needs; a checked book never does.
+ */
+export function equationOf(set: GearSet, pulley: PulleyEnd): Equation {
+  const { kind, sun, ring, carrier, driver, driven, idlers = 0, primary, secondary, low, high } = set;
+  const of = (n: number): Rational => rational(n);
+  if ((kind === "simple" || kind === "double-pinion") && sun && ring && carrier) {
+    const [s, r] = [sun[1], ring[1]];
+    return kind === "simple"
+      ? equation([sun[0], of(s)], [ring[0], of(r)], [carrier, of(-(s + r))])
+      : equation([sun[0], of(-s)], [ring[0], of(r)], [carrier, of(s - r)]);
+  }
+  if (kind === "gear pair" && driver && driven) {
+    // Each mesh turns the sense round; an idler adds one.
+    const sense = idlers % 2 === 0 ? 1 : -1;
+    return equation([driver[0], of(driver[1])], [driven[0], of(sense * driven[1])]);
+  }
+  const ratio = pulley === "low" ? low : high;
+  if (kind === "pulley pair" && primary && secondary && ratio !== undefined) {
+    return equation([primary, ONE], [secondary, negate(parseDecimal(`${ratio}`) ?? ONE)]);
+  }
+  throw new RangeError(`gear set ${set.id} lacks what a ${kind} needs`);
+}
+
+/** A held one-way clutch's relative speed would have this sign if it were let go and must be stopped. */
+const blocked = (element: Element): -1 | 1 => (element.free === "backward" ? 1 : -1);
+
+export interface Behaviour {
+  /** `gear`: the output follows the input; `neutral`: it does not; `tie-up`: the input cannot turn; `output held`: only the output cannot. */
+  kind: "gear" | "neutral" | "tie-up" | "output held";
+  /** Turns of the input for one of the output; negative is reverse. Only in gear. */
+  ratio: Rational | null;
+  /** Every member's speed for one turn of the input; null where nothing decides it. */
+  speeds: Readonly<Record<string, Rational | null>>;
+  /** Every released element's slip, first member against second; null where nothing decides it. */
+  slips: Readonly<Record<string, Rational | null>>;
+  /** One-way clutches that hold by themselves. */
+  holding: string[];
+  /** One-way clutches that would have to turn the way they cannot. */
+  fighting: string[];
+  /** Motions left free, the input's among them. */
+  freedom: number;
+}
+
+const isOneWay = ({ kind }: Element): boolean => kind === "one-way clutch";
+
+/** The train with nothing applied: a base that every question starts from. */
+export function baseOfTrain({ members, gearSets, train }: Train, pulley: PulleyEnd = "low"): System {
+  return System.of(members, [
+    new Map([[train.held, ONE]]),
+    ...gearSets.map((set) => equationOf(set, pulley)),
+  ]);
+}
+
+/**
+ * What the unit does with these elements applied. One-way clutches look after themselves: one holds when driving would turn it the
+ * way it cannot go, whether it is listed as applied or not; the others run free.
+ *
+ * @param applied ids of elements; one-way clutches among them are taken as a claim and left to the solver.
+ * @param base a train's base from {@link baseOfTrain}, when many questions are asked of one train.
+ */
+export function behave(unit: Train, applied: readonly string[], base = baseOfTrain(unit)): Behaviour {
+  const { elements, train } = unit;
+  const on = new Set(applied);
+  const ties = (system: System, { joins: [a, b] }: Element): System => system.with(tied(a, b));
+  let system = elements.filter((e) => on.has(e.id) && !isOneWay(e)).reduce(ties, base);
+  const holding: string[] = [];
+  // Each pass lets one more one-way clutch take up its load; a book has one or two of them.
+  for (let found = true; found;) {
+    const next = elements.find((e) => isOneWay(e) && !holding.includes(e.id) && takesUp(system, e, unit));
+    found = next !== undefined;
+    if (next) {
+      holding.push(next.id);
+      system = ties(system, next);
+    }
+  }
+  const speeds = Object.fromEntries(unit.members.map((m) => [m, system.speedPer(m, train.input)]));
+  const slipOf = ({ joins: [a, b] }: Element): Rational | null => {
+    const [x, y] = [speeds[a], speeds[b]];
+    return x && y ? subtract(x, y) : null;
+  };
+  const released = elements.filter((e) => !on.has(e.id) && !holding.includes(e.id));
+  const output = speeds[train.output] ?? null;
+  const stuck = system.row(train.input).size === 0;
+  const kind = stuck ? "tie-up" : output === null ? "neutral" : isZero(output) ? "output held" : "gear";
+  return {
+    kind,
+    ratio: kind === "gear" && output ? rational(output.d, output.n) : null,
+    speeds,
+    slips: Object.fromEntries(released.map((e) => [e.id, slipOf(e)])),
+    holding,
+    fighting: released
+      .filter((e) => isOneWay(e) && sign(slipOf(e) ?? ZERO_SLIP) === blocked(e))
+      .map(({ id }) => id),
+    freedom: system.freedom,
+  };
+}
+
+const ZERO_SLIP = rational(0);
+
+/**
+ * Whether a one-way clutch holds: with the vehicle standing and the input turning forward it would be driven the way it cannot go. That is
+ * the sense of the load on it, by virtual work.
+ */
+function takesUp(system: System, element: Element, { train }: Train): boolean {
+  const [a, b] = element.joins;
+  const free = system.speedPer(train.output, train.input);
+  if (free !== null) return false;
+  const standing = system.with(new Map([[train.output, ONE]]));
+  const [x, y] = [standing.speedPer(a, train.input), standing.speedPer(b, train.input)];
+  if (!x || !y) return false;
+  return sign(subtract(x, y)) === blocked(element);
+}
+
+/** The slip at an element from the speeds of input and output as read off, in the same unit as they are. */
+export function slipAt(
+  unit: Train,
+  applied: readonly string[],
+  slipping: string,
+  speeds: { input: Rational; output: Rational },
+): Rational | null {
+  const element = unit.elements.find(({ id }) => id === slipping);
+  if (!element) return null;
+  const { input, output } = unit.train;
+  const without = unit.elements
+    .filter((e) => applied.includes(e.id) && e.id !== slipping)
+    .reduce((system, { joins: [a, b] }) => system.with(tied(a, b)), baseOfTrain(unit));
+  // Two speeds are known, so the element's two members are combinations of them when the rest of the train decides.
+  const at = (member: string): Rational | null => {
+    const fixedOut = without.with(new Map([[output, ONE]])).speedPer(member, input);
+    const fixedIn = without.with(new Map([[input, ONE]])).speedPer(member, output);
+    if (!fixedOut || !fixedIn) return null;
+    return subtract(multiply(fixedOut, speeds.input), negate(multiply(fixedIn, speeds.output)));
+  };
+  const [a, b] = [at(element.joins[0]), at(element.joins[1])];
+  return a && b ? subtract(a, b) : null;
+}

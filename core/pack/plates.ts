@@ -1,0 +1,59 @@
+import type { StackEntry } from "../book";
+import { nm, type Nm } from "../quantity";
+
+/** One plate as it lies in the drum. */
+export interface Plate {
+  role: StackEntry["role"];
+  part: string;
+  thickness: Nm;
+  /** Only of a friction. */
+  faced?: StackEntry["faced"];
+}
+
+/**
+ * The plates one by one, from the piston outwards. A group of steels and a group of frictions that stand next to each
+ * other in the book alternate in the drum, beginning with the one listed first.
+ */
+export function plates(stack: readonly StackEntry[]): Plate[] {
+  const result: Plate[] = [];
+  for (let i = 0; i < stack.length; i++) {
+    const entry = stack[i] as StackEntry;
+    const next = stack[i + 1];
+    if (next && alternates(entry, next)) {
+      const longer = Math.max(countOf(entry), countOf(next));
+      for (let n = 0; n < longer; n++) {
+        if (n < countOf(entry)) result.push(plate(entry));
+        if (n < countOf(next)) result.push(plate(next));
+      }
+      i++;
+    } else {
+      for (let n = 0; n < countOf(entry); n++) result.push(plate(entry));
+    }
+  }
+  return result;
+}
+
+export const countOf = (entry: StackEntry): number => entry.count ?? 1;
+const plate = ({ role, part, thickness, faced }: StackEntry): Plate =>
+  role === "friction" ? { role, part, thickness, faced: faced ?? "both sides" } : { role, part, thickness };
+const alternates = (a: StackEntry, b: StackEntry): boolean =>
+  (a.role === "steel" && b.role === "friction") ||
+  (a.role === "friction" && b.role === "steel") ||
+  // Single-sided plates, lugged inside and outside by turns.
+  (a.role === "friction" && b.role === "friction" && a.faced !== b.faced);
+
+/** How many frictions and steels there are. */
+export function counts(stack: readonly StackEntry[]): { frictions: number; steels: number } {
+  const of = (role: StackEntry["role"]): number =>
+    stack.filter((entry) => entry.role === role).reduce((sum, entry) => sum + countOf(entry), 0);
+  return { frictions: of("friction"), steels: of("steel") };
+}
+
+/** The plates' thickness added up; a piston is what they rest on, not part of the sum. */
+export function thicknessOf(stack: readonly StackEntry[]): Nm {
+  return nm(
+    stack
+      .filter(({ role }) => role !== "piston")
+      .reduce((sum, entry) => sum + countOf(entry) * entry.thickness, 0),
+  );
+}

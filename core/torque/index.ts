@@ -1,0 +1,2 @@
+export { tighteningOrder, type Pattern, type Place } from "./order";
+export { wrenchSetting } from "./wrench";

@@ -1,0 +1,27 @@
+import {
+  baseOf,
+  divide,
+  rational,
+  toDecimal,
+  add,
+  multiply,
+  measureOf,
+  type Measure,
+  type Nm,
+} from "../quantity";
+
+/**
+ * What to set a wrench to when an extension in line makes its arm longer: `T·L/(L+E)`.
+ *
+ * @param length from the wrench's grip to its square.
+ * @param extension from the square to the fastener; 0 leaves the torque as it is.
+ * @returns the setting in the torque's own unit, rounded to a tenth.
+ * @throws RangeError for a wrench without length or a negative extension.
+ */
+export function wrenchSetting(torque: Measure<"torque">, length: Nm, extension: Nm): Measure<"torque"> {
+  if (length <= 0) throw new RangeError("a wrench has a length");
+  if (extension < 0) throw new RangeError("an extension adds to the arm; turned back it is not in line");
+  const inUnit = divide(baseOf(torque), baseOf(measureOf(`1 ${torque.unit}`, "torque")));
+  const setting = multiply(inUnit, divide(rational(length), add(rational(length), rational(extension))));
+  return { quantity: "torque", unit: torque.unit, figure: toDecimal(setting, 1).figure };
+}
