@@ -124,7 +124,9 @@ export function readBook(document: unknown): ReadBook {
   reading.settle();
   const broken = new Set(reading.problems.map(({ path }) => /^\w*/.exec(path)?.[0] ?? ""));
   const problems = [...reading.problems, ...reading.loose];
-  for (const one of broken.has("") ? [] : checks) {
+  // Every check looks at versions and depths.
+  const blind = ["", "traits", "depths"].some((section) => broken.has(section));
+  for (const one of blind ? [] : checks) {
     if (one.reads.some((section) => broken.has(section))) continue;
     one.check(result, reading.conditions, (path, message, remedy, warning) =>
       problems.push({ path, message, remedy, ...(warning ? { warning } : {}) }),
