@@ -8,6 +8,7 @@ import type { Piece } from "../core/select";
 import { addBook } from "../store/books";
 import { openPool, type Pool } from "../store/database";
 import { setHouse } from "../store/house";
+import { setToolOwned } from "../store/house-values";
 import { openJob } from "../store/jobs";
 import { addOddPiece, addShelfPart, receive } from "../store/shelf";
 import { addStaff, listStaff, type Role } from "../store/staff";
@@ -65,6 +66,11 @@ export async function loadShop(
       books.push({ id: added.id, book: read.book });
     }
     await fillShelf(pool, shop, books);
+    for (const { book } of books)
+      for (const [i, tool] of (book.tools ?? []).entries())
+        // Each fifth tool is still missing, so that there is something to look for before a job.
+        if (i % 5 !== 4)
+          await setToolOwned(pool, { unit: book.unit.id, tool: tool.id, owned: true, by: "Edda L." });
     await openJobs(pool, shop, books);
     return true;
   } finally {

@@ -1,8 +1,8 @@
 import { useState } from "react";
-import { useLocation } from "react-router";
+import { useAnchor } from "~/look/use-scripted";
 import { shownIn, specWords, type AppliedChain, type Book, type Series } from "~core/book";
 import { thicknessOf } from "~core/pack";
-import { lengthText, plusMinusText, rangeText, signedText } from "~core/quantity";
+import { lengthText, nearestNm, plusMinusText, rangeText, signedText } from "~core/quantity";
 import { HouseForm } from "./house-form";
 import { Loop, type DrawnLink } from "./loop";
 import { useBookView } from "./book";
@@ -10,8 +10,8 @@ import { useBookView } from "./book";
 /** Everything that is measured on this version, and each chain's loop one touch away. */
 export default function ChainsPage() {
   const { applied, unit, depth } = useBookView();
-  const { hash } = useLocation();
-  const asked = applied.chains.find(({ chain }) => hash === `#chain-${chain.id}`);
+  const anchor = useAnchor();
+  const asked = applied.chains.find(({ chain }) => anchor === `chain-${chain.id}`);
   const [open, setOpen] = useState<string | null>(null);
   const shown = open ?? asked?.chain.id ?? applied.chains[0]?.chain.id;
   const current = applied.chains.find(({ chain }) => chain.id === shown);
@@ -53,8 +53,8 @@ export default function ChainsPage() {
           </p>
         )}
       </section>
-      <div className="sticky top-3 grid gap-3">
-        {current && <ChainPlate key={current.chain.id} figure={current} />}
+      <div className="sticky top-3">{current && <ChainPlate key={current.chain.id} figure={current} />}</div>
+      <div className="col-span-2">
         <SeriesTables />
       </div>
     </div>
@@ -143,8 +143,8 @@ function Row({ name, children }: { name: string; children: React.ReactNode }) {
 }
 
 /** A chain's links with their sizes: a stack adds up its plates, a series shows its middle one. */
-function linksOf(unit: Book, { chain, series }: AppliedChain): DrawnLink[] {
-  return chain.links.map(([sign, kind, ref, nominal]) => {
+function linksOf(unit: Book, { chain, series, spec }: AppliedChain): DrawnLink[] {
+  const links = chain.links.map(([sign, kind, ref, nominal]): DrawnLink => {
     const pack = unit.packs.find(({ element }) => element === ref);
     if (kind === "stack" && pack)
       return {
@@ -158,6 +158,15 @@ function linksOf(unit: Book, { chain, series }: AppliedChain): DrawnLink[] {
     const part = unit.parts.find(({ id }) => id === ref)?.name;
     return { sign, words: part ?? ref, size: nominal ?? null, selective: false };
   });
+  const unknown = links.filter(({ size }) => size === null);
+  if (unknown.length !== 1) return links;
+  const rest = links.reduce((sum, { sign, size }) => sum + (sign === "+" ? 1 : -1) * (size ?? 0), 0);
+  const middle = (spec.min + spec.max) / 2;
+  return links.map((link) =>
+    link.size === null
+      ? { ...link, size: nearestNm((link.sign === "+" ? 1 : -1) * (middle - rest)), implied: true }
+      : link,
+  );
 }
 
 const middleOf = ({ sizes }: Series) => sizes[Math.floor(sizes.length / 2)]?.size ?? null;
@@ -167,7 +176,7 @@ function SeriesTables() {
   return (
     <section className="plate p-5">
       <h2 className="mb-2 text-xl font-bold">Selective series</h2>
-      <div className="grid grid-cols-2 gap-x-6 gap-y-4">
+      <div className="grid grid-cols-4 gap-x-6 gap-y-4">
         {applied.unit.series.map(({ id, name, kind, tolerance, sizes }) => (
           <table key={id} id={`series-${id}`} className="self-start target:outline-3">
             <caption className="text-left">

@@ -1,6 +1,6 @@
 import { useState } from "react";
-import { useLocation } from "react-router";
 import { Field } from "~/look/field";
+import { useAnchor } from "~/look/use-scripted";
 import { houseTorque, shownIn, torqueWords, type FastenerGroup } from "~core/book";
 import { lengthText, measureText, parseLength, parseMeasure, unitFor } from "~core/quantity";
 import { tighteningOrder, wrenchSetting } from "~core/torque";
@@ -10,10 +10,10 @@ import { useBookView } from "./book";
 /** Each group of fasteners as it lies on the face, with the order it is tightened in; check balls and air-check ports beside. */
 export default function FastenersPage() {
   const { applied, unit } = useBookView();
-  const { hash } = useLocation();
+  const anchor = useAnchor();
   const groups = applied.unit.fasteners ?? [];
   const [open, setOpen] = useState<string | null>(null);
-  const asked = groups.find(({ id }) => hash === `#fastener-${id}`);
+  const asked = groups.find(({ id }) => anchor === `fastener-${id}`);
   const current = groups.find(({ id }) => id === open) ?? asked ?? groups[0];
   const reached = new Set((applied.work.fasteners ?? []).map(({ id }) => id));
   return (

@@ -6,6 +6,8 @@ export interface DrawnLink {
   sign: "+" | "-";
   words: string;
   size: Nm | null;
+  /** Not stated: only what it would be for a result in the middle of the range. */
+  implied?: boolean;
   selective: boolean;
 }
 
@@ -13,9 +15,35 @@ const WIDTH = 640;
 const ROW = 34;
 const PAD = 14;
 
+/** However small a step is beside the others, it is seen. */
+const LEAST = 44;
+
+/** Lengths → places on the drawing, in their order; steps to scale, but none smaller than can be seen. */
+function spread(lengths: readonly number[]): (length: number) => number {
+  const sorted = [...new Set(lengths)].sort((a, b) => a - b);
+  const room = WIDTH - 120;
+  const all = (sorted.at(-1) ?? 0) - (sorted[0] ?? 0) || 1;
+  const steps = sorted
+    .slice(1)
+    .map((length, i) => Math.max(LEAST, ((length - (sorted[i] ?? 0)) / all) * room));
+  const scale =
+    room /
+    Math.max(
+      room,
+      steps.reduce((sum, step) => sum + step, 0),
+    );
+  const places = new Map([[sorted[0] ?? 0, 60]]);
+  let at = 60;
+  steps.forEach((step, i) => {
+    at += step * scale;
+    places.set(sorted[i + 1] ?? 0, at);
+  });
+  return (length) => places.get(length) ?? 60;
+}
+
 /**
  * The loop of a chain: each link an arrow from where the one before ended, forwards or back; what is left over at the end is the
- * result. Links without a nominal size are drawn with a break.
+ * result. A link of unknown size is taken as what brings the result to the middle of its range, and drawn broken.
  */
 export function Loop({
   chain,
@@ -26,19 +54,13 @@ export function Loop({
   links: readonly DrawnLink[];
   unit: LengthUnit;
 }) {
-  const known = links.flatMap(({ size }) => (size === null ? [] : [Math.abs(size)]));
-  const stand = known.length > 0 ? Math.max(...known) * 0.5 : 1;
-  // Very unequal links are drawn by their square root: a ring of two millimetres must be seen beside a depth of thirty.
-  const long = (size: Nm | null): number => Math.sqrt(Math.abs(size ?? stand) + 1);
   let at = 0;
   const drawn = links.map((link) => {
     const from = at;
-    at += (link.sign === "+" ? 1 : -1) * long(link.size);
+    at += (link.sign === "+" ? 1 : -1) * (link.size ?? 0);
     return { ...link, from, to: at };
   });
-  const ends = [0, ...drawn.map(({ to }) => to)];
-  const [low, high] = [Math.min(...ends), Math.max(...ends)];
-  const x = (value: number): number => 40 + ((value - low) / Math.max(high - low, 1e-9)) * (WIDTH - 80);
+  const x = spread([0, ...drawn.map(({ to }) => to)]);
   const height = PAD * 2 + (links.length + 1) * ROW;
   const y = (i: number): number => PAD + i * ROW + ROW / 2;
   const result = y(links.length);
@@ -55,14 +77,14 @@ export function Loop({
         strokeDasharray="3 5"
         d={`M${x(0)} ${PAD}V${result + 8}`}
       />
-      {drawn.map(({ sign, words, size, selective, from, to }, i) => (
+      {drawn.map(({ sign, words, size, selective, implied = false, from, to }, i) => (
         <g key={i}>
           <Arrow
             from={x(from)}
             to={x(to)}
             y={y(i)}
             tone={selective ? "brass" : "ink"}
-            broken={size === null}
+            broken={implied || size === null}
           />
           <path
             className="stroke-soft"
@@ -72,7 +94,7 @@ export function Loop({
           />
           <text fontSize="15" x={(x(from) + x(to)) / 2} y={y(i) - 6} textAnchor="middle">
             {sign === "+" ? "+" : "−"} {words}
-            {size !== null && ` ${lengthText(size, unit)}`}
+            {size !== null && !implied && ` ${lengthText(size, unit)}`}
           </text>
         </g>
       ))}

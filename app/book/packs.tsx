@@ -75,7 +75,7 @@ function PackPlate({ pack, chain }: { pack: Pack; chain: PackChain | undefined }
         </h2>
         <p className="quiet mb-2">
           {[
-            ...(element?.aka ?? []),
+            ...(element?.aka.filter((aka) => aka !== pack.name) ?? []),
             pack.duty === "standstill" ? "engages only at standstill" : "shifting",
           ].join(" · ")}
         </p>

@@ -1,5 +1,6 @@
 import { useMemo, useState } from "react";
 import type { Part } from "~core/book";
+import { platesOf } from "~core/pack";
 import { useBookView } from "./book";
 
 /** Assemblies with what belongs to them; what is one-time, always replaced, looks alike, and what another part brings along. */
@@ -66,6 +67,8 @@ export default function PartsPage() {
 }
 
 function PartLine({ part, name }: { part: Part; name: (id: string) => string }) {
+  const { applied } = useBookView();
+  const count = platesOf(applied.unit.packs, part.id) ?? part.count ?? 1;
   const notes = [
     part.always && `always new: ${part.always}`,
     part.sold && `sold ${part.sold}`,
@@ -81,7 +84,7 @@ function PartLine({ part, name }: { part: Part; name: (id: string) => string }) 
     >
       <span>
         <span className="text-lg font-semibold first-letter:uppercase">{part.name}</span>
-        {part.count && <span className="quiet"> × {part.count}</span>}
+        {count > 1 && <span className="quiet"> × {count}</span>}
         {part.oneTime && <span className="stamp border-accent ml-2 border-2 px-1.5">one-time</span>}
         {part.kit && <span className="quiet block text-sm">in: {part.kit.join(", ")}</span>}
       </span>

@@ -211,7 +211,7 @@ function Tools() {
                 value={has(id) ? "no" : "yes"}
                 aria-pressed={has(id)}
               >
-                {has(id) ? "✓ here" : "missing"}
+                {has(id) ? "✓ here" : "not here"}
               </button>
             </Form>
           </li>

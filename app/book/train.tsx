@@ -27,66 +27,88 @@ export default function TrainPage() {
     );
   };
   return (
-    <>
-      <section className="plate mb-3 p-4">
-        <h2 className="mb-2 text-xl font-bold">Apply chart</h2>
-        <div className="overflow-x-auto">
-          <table className="w-full text-center text-lg">
-            <thead>
-              <tr>
-                <th scope="col" className="py-1 text-left">
-                  Range
-                </th>
-                {tried.map((element) => (
-                  <th
-                    key={element.id}
-                    scope="col"
-                    className="px-1"
-                    title={element.name ?? element.aka.join(", ")}
-                  >
-                    {shortName(element)}
+    <div className="grid grid-cols-[minmax(0,7fr)_minmax(0,4fr)] items-start gap-3">
+      <div className="grid gap-3">
+        <section className="plate p-4">
+          <h2 className="mb-2 text-xl font-bold">Apply chart</h2>
+          <div className="overflow-x-auto">
+            <table className="w-full text-center text-lg">
+              <thead>
+                <tr>
+                  <th scope="col" className="py-1 text-left">
+                    Range
                   </th>
-                ))}
-                <th scope="col" className="text-right">
-                  Ratio
-                </th>
-                <th scope="col" className="pl-4 text-right">
-                  Step
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {solved.map(({ range, behaviour }, i) => (
-                <tr
-                  key={range.id}
-                  id={`range-${range.id}`}
-                  className={`border-base-300 border-t target:outline-2 ${range.id === shown ? "bg-base-200" : ""}`}
-                >
-                  <th scope="row" className="text-left">
-                    <button type="button" className="touch text-xl font-bold" onClick={() => applies(range)}>
-                      {range.id}
-                    </button>
-                  </th>
-                  {tried.map(({ id }) => (
-                    <td key={id}>
-                      <Applied range={range} id={id} />
-                    </td>
+                  {tried.map((element) => (
+                    <th
+                      key={element.id}
+                      scope="col"
+                      className="px-1"
+                      title={element.name ?? element.aka.join(", ")}
+                    >
+                      {shortName(element)}
+                    </th>
                   ))}
-                  <td className="figure text-right">
-                    {behaviour.ratio ? ratioText(behaviour.ratio) : "none"}
-                  </td>
-                  <td className="quiet pl-4 text-right">{stepText(solved[i - 1]?.behaviour, behaviour)}</td>
+                  <th scope="col" className="text-right">
+                    Ratio
+                  </th>
+                  <th scope="col" className="pl-4 text-right">
+                    Step
+                  </th>
                 </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-        <p className="quiet mt-2 text-sm">
-          ■ applied &nbsp; ▲ one-way clutch, holds by itself &nbsp; □ under engine braking only. Ratios are
-          solved from the tooth counts. Touch a range to try it below.
-        </p>
-      </section>
-      <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-3">
+              </thead>
+              <tbody>
+                {solved.map(({ range, behaviour }, i) => (
+                  <tr
+                    key={range.id}
+                    id={`range-${range.id}`}
+                    className={`border-base-300 border-t target:outline-2 ${range.id === shown ? "bg-base-200" : ""}`}
+                  >
+                    <th scope="row" className="text-left">
+                      <button
+                        type="button"
+                        className="touch text-xl font-bold"
+                        onClick={() => applies(range)}
+                      >
+                        {range.id}
+                      </button>
+                    </th>
+                    {tried.map(({ id }) => (
+                      <td key={id}>
+                        <Applied range={range} id={id} />
+                      </td>
+                    ))}
+                    <td className="figure text-right">
+                      {behaviour.ratio ? ratioText(behaviour.ratio) : "none"}
+                    </td>
+                    <td className="quiet pl-4 text-right">{stepText(solved[i - 1]?.behaviour, behaviour)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+          <p className="quiet mt-2 text-sm">
+            ■ applied &nbsp; ▲ one-way clutch, holds by itself &nbsp; □ under engine braking only. Ratios are
+            solved from the tooth counts. Touch a range to try it below.
+          </p>
+        </section>
+        <section className="plate p-4">
+          <h2 className="mb-2 text-xl font-bold">Elements</h2>
+          <ul className="grid grid-cols-2 gap-x-6">
+            {unit.elements.map((element) => (
+              <li key={element.id} className="border-base-300 border-t py-1.5">
+                <b>{shortName(element)}</b> {element.name ?? element.kind}: joins{" "}
+                {element.joins[0].replaceAll("-", " ")} and {element.joins[1].replaceAll("-", " ")}
+                {element.outside && `, outside the ranges: ${element.outside}`}
+                {element.servo && `. Servo: ${element.servo}`}
+                <span className="quiet block text-sm">
+                  {[...element.aka, on(unit.ranges, element.id)].filter(Boolean).join(" · ")}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
+      <div className="grid gap-3">
         <section className="plate p-4">
           <h2 className="mb-2 text-xl font-bold">Try it: touch elements on and off</h2>
           <div className="mb-3 flex flex-wrap gap-2">
@@ -114,7 +136,7 @@ export default function TrainPage() {
             {picked ? `Speeds in ${picked.range.id}` : "Speeds"}
             <span className="quiet ml-2 text-base font-normal">for one turn of the {unit.train.input}</span>
           </h2>
-          <div className="grid grid-cols-2 gap-x-6">
+          <div className="grid content-start gap-y-3">
             <table>
               <tbody>
                 {unit.members.map((member) => (
@@ -145,23 +167,7 @@ export default function TrainPage() {
           </div>
         </section>
       </div>
-      <section className="plate mt-3 p-4">
-        <h2 className="mb-2 text-xl font-bold">Elements</h2>
-        <ul className="grid grid-cols-2 gap-x-6">
-          {unit.elements.map((element) => (
-            <li key={element.id} className="border-base-300 border-t py-1.5">
-              <b>{shortName(element)}</b> {element.name ?? element.kind}: joins{" "}
-              {element.joins[0].replaceAll("-", " ")} and {element.joins[1].replaceAll("-", " ")}
-              {element.outside && `, outside the ranges: ${element.outside}`}
-              {element.servo && `. Servo: ${element.servo}`}
-              <span className="quiet block text-sm">
-                {[...element.aka, on(unit.ranges, element.id)].filter(Boolean).join(" · ")}
-              </span>
-            </li>
-          ))}
-        </ul>
-      </section>
-    </>
+    </div>
   );
 }
 

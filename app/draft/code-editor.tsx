@@ -1,7 +1,8 @@
 import { json, jsonParseLinter } from "@codemirror/lang-json";
-import { syntaxTree } from "@codemirror/language";
+import { syntaxHighlighting, syntaxTree } from "@codemirror/language";
 import { linter, lintGutter, setDiagnostics, type Diagnostic } from "@codemirror/lint";
 import { EditorState } from "@codemirror/state";
+import { classHighlighter } from "@lezer/highlight";
 import { basicSetup, EditorView } from "codemirror";
 import { useEffect, useRef } from "react";
 import type { Problem } from "~core/book";
@@ -11,12 +12,10 @@ import { pathOf, type Path } from "./edit";
 export function CodeEditor({
   document,
   problems,
-  nonce,
   onChange,
 }: {
   document: unknown;
   problems: readonly Problem[];
-  nonce: string;
   /** The document as typed; null while it is not JSON. */
   onChange: (document: unknown) => void;
 }) {
@@ -38,7 +37,11 @@ export function CodeEditor({
           json(),
           lintGutter(),
           linter(jsonParseLinter(), { delay: 300 }),
-          EditorView.cspNonce.of(nonce),
+          // The page’s own: a style sheet made later must carry what the page came with.
+          EditorView.cspNonce.of(
+            window.document.querySelector<HTMLScriptElement>("script[nonce]")?.nonce ?? "",
+          ),
+          syntaxHighlighting(classHighlighter),
           EditorView.contentAttributes.of({ "aria-label": "The whole book as JSON" }),
           EditorView.updateListener.of((update) => {
             if (!update.docChanged) return;
@@ -53,7 +56,7 @@ export function CodeEditor({
     });
     view.current = editor;
     return () => editor.destroy();
-  }, [nonce]);
+  }, []);
   useEffect(() => {
     const editor = view.current;
     if (!editor) return;
@@ -63,7 +66,7 @@ export function CodeEditor({
     });
     editor.dispatch(setDiagnostics(editor.state, found));
   }, [problems]);
-  return <div ref={host} className="code-editor plate overflow-hidden text-base" />;
+  return <div ref={host} className="code-editor plate overflow-hidden" />;
 }
 
 /** Where a path stands in the text; where it ends early, the nearest thing that holds it. */

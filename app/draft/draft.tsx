@@ -1,10 +1,11 @@
-import { lazy, Suspense, useMemo, useState, useSyncExternalStore } from "react";
+import { lazy, Suspense, useMemo, useState } from "react";
 import Joi from "joi";
 import { data, Form, Link, redirect, useFetcher } from "react-router";
 import { DifferenceList } from "~/book/revisions";
 import { useInside } from "~/door/inside";
 import { Field } from "~/look/field";
-import { ground, nonce, visitor } from "~/server/context";
+import { useScripted } from "~/look/use-scripted";
+import { ground, visitor } from "~/server/context";
 import { readForm } from "~/server/form";
 import { mustBe } from "~/server/session";
 import { difference, differenceText, type Problem } from "~core/book";
@@ -31,7 +32,6 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
   return {
     draft: { ...rest, text: JSON.stringify(document) },
     base: base === null ? null : JSON.stringify(base),
-    nonce: context.get(nonce),
   };
 };
 
@@ -103,12 +103,8 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   );
 };
 
-const onServer = (): boolean => false;
-const here = (): boolean => true;
-const never = () => () => undefined;
-
 export default function DraftPage({ loaderData, actionData }: Route.ComponentProps) {
-  const scripted = useSyncExternalStore(never, here, onServer);
+  const scripted = useScripted();
   const { draft } = loaderData;
   return (
     <main className="mx-auto max-w-[1320px] p-3">
@@ -120,10 +116,10 @@ export default function DraftPage({ loaderData, actionData }: Route.ComponentPro
 type Loaded = Route.ComponentProps["loaderData"];
 type Tab = FormName | "document" | "differences";
 
-function Editor({ draft, base, nonce: styleNonce }: Loaded) {
+function Editor({ draft, base }: Loaded) {
   const { staff } = useInside();
   const may = staff.role === "lead" || staff.role === "owner";
-  const [document, setDocument] = useState((): unknown => JSON.parse(draft.text));
+  const [document, setDocument] = useState<unknown>(() => JSON.parse(draft.text) as unknown);
   const [kept, setKept] = useState({ document, version: draft.version });
   const [tab, setTab] = useState<Tab>("chains");
   const [broken, setBroken] = useState(false);
@@ -183,7 +179,9 @@ function Editor({ draft, base, nonce: styleNonce }: Loaded) {
             {conflict.by} saved this draft while you worked. Nothing was overwritten.
           </h2>
           <p className="mb-2">What yours says differently from theirs:</p>
-          <DifferenceList lines={difference(JSON.parse(conflict.theirs) as unknown, document).map(differenceText)} />
+          <DifferenceList
+            lines={difference(JSON.parse(conflict.theirs) as unknown, document).map(differenceText)}
+          />
           <div className="mt-3 flex gap-2">
             <button
               type="button"
@@ -233,7 +231,6 @@ function Editor({ draft, base, nonce: styleNonce }: Loaded) {
               key={round}
               document={document}
               problems={[...problems, ...(checked?.warnings ?? [])]}
-              nonce={styleNonce}
               onChange={(typed) => {
                 setBroken(typed === null);
                 if (typed !== null) setDocument(typed);
@@ -331,7 +328,7 @@ function Publish({
           <p>A lead publishes.</p>
         )}
         <p className="quiet mt-4">
-          Open jobs keep their revision and are told. Begun by {draft.begunBy}.{" "}
+          Open jobs keep their revision and are told. {draft.begunBy} began this draft.{" "}
           <Link to="/books" className="underline underline-offset-4">
             Books
           </Link>

@@ -30,7 +30,7 @@ export function StationShape({ station, layout, current = false, quiet = false, 
           className="stamp"
           textAnchor="middle"
           x={from + wide / 2}
-          y={middle(line) - half(line) - 12}
+          y={middle(line) - half(line) - (layout.raised.has(station.id) ? 28 : 12)}
           opacity="0.8"
         >
           {station.name}
@@ -139,20 +139,25 @@ function shape(kind: Station["kind"], wide: number, reach: number, line: string,
     case "fork":
       return (
         <g className={line} strokeWidth={thick}>
-          {[0.18, 0.5, 0.82].map((at) => (
+          <rect className="fill-steel" x="0" y="0" width={wide} height={reach * 0.3} />
+          {[0.1, 0.3, 0.5, 0.7, 0.9].map((at, i) => (
             <rect
               key={at}
-              className="fill-steel"
-              x={wide * (at - 0.09)}
-              y="3"
-              width={wide * 0.18}
-              height={reach * 0.74}
+              className={i % 2 === 0 ? "fill-steel" : "fill-reaction"}
+              x={wide * (at - 0.06)}
+              y={reach * 0.3}
+              width={wide * 0.12}
+              height={reach * (i % 2 === 0 ? 0.5 : 0.36)}
             />
           ))}
-          <path
-            className="fill-none"
-            d={`M${wide * 0.34} ${reach * 0.5}V${reach}M${wide * 0.66} ${reach * 0.5}V${reach}`}
-          />
+          {[0.3, 0.7].map((at) => (
+            <path
+              key={at}
+              className="fill-brass"
+              strokeWidth="1"
+              d={`M${wide * (at - 0.012)} ${reach * 0.56}V${reach}h${wide * 0.024}V${reach * 0.56}z`}
+            />
+          ))}
         </g>
       );
     case "transfer":

@@ -10,10 +10,30 @@ export interface Layout {
   x: (at: number) => number;
   middle: (line: number) => number;
   half: (line: number) => number;
+  /** Stations whose names would run into their neighbour's: they stand a row higher. */
+  raised: ReadonlySet<string>;
 }
 
 const WIDTH = 1200;
 const LEFT = 40;
+const NAME_ROW = 16;
+const x = (at: number): number => LEFT + (at / 100) * (WIDTH - 2 * LEFT);
+
+/** A stamped name is about so wide; measuring it would need a browser. */
+const nameWidth = (name: string): number => name.length * 8.6 + 8;
+
+function raisedOf(stations: readonly Station[]): Set<string> {
+  const raised = new Set<string>();
+  const end = new Map<number, number>();
+  for (const { id, name, from, to, line = 0 } of [...stations].sort(
+    (a, b) => a.from + a.to - b.from - b.to,
+  )) {
+    const [middle, half] = [x((from + to) / 2), nameWidth(name) / 2];
+    if (middle - half < (end.get(line) ?? 0)) raised.add(id);
+    else end.set(line, middle + half);
+  }
+  return raised;
+}
 
 /**
  * @param tall with names above the stations; else only the shafts in `wanted`, low.
@@ -22,12 +42,14 @@ const LEFT = 40;
 export function layoutOf(stations: readonly Station[], tall: boolean, wanted?: ReadonlySet<number>): Layout {
   const all = [...new Set(stations.map(({ line = 0 }) => line))].sort((a, b) => a - b);
   const lines = all.filter((line) => line === 0 || !wanted || wanted.has(line));
-  const full = tall ? (lines.length > 2 ? 52 : lines.length > 1 ? 68 : 92) : 34;
+  const full = tall ? ([92, 68, 50, 42][lines.length - 1] ?? 42) : 34;
   const half = (line: number): number => Math.round(full * (line === 0 ? 1 : 0.72));
-  const above = tall ? 30 : 6;
+  const raised = raisedOf(stations);
   const middles = new Map<number, number>();
   let y = 0;
   for (const line of lines) {
+    const high = stations.some((station) => raised.has(station.id) && (station.line ?? 0) === line);
+    const above = tall ? 30 + (high ? NAME_ROW : 0) : 6;
     middles.set(line, y + above + half(line));
     y += above + 2 * half(line) + (tall ? 6 : 4);
   }
@@ -37,23 +59,36 @@ export function layoutOf(stations: readonly Station[], tall: boolean, wanted?: R
     left: LEFT,
     right: WIDTH - LEFT,
     lines,
-    x: (at) => LEFT + (at / 100) * (WIDTH - 2 * LEFT),
+    x,
+    raised,
     middle: (line) => middles.get(line) ?? 0,
     half,
   };
 }
 
-/** The case follows the stations of a shaft: wide at the converter, narrow at the tail. */
-export function caseOutline(stations: readonly Station[], line: number, { x, middle, half }: Layout): string {
-  const inOrder = stations.filter((s) => (s.line ?? 0) === line).sort((a, b) => a.from - b.from);
-  const upper = inOrder.flatMap(({ from, to, reach }) => {
-    const y = Math.min(half(line) + 4, (reach / 100) * half(line) + 9);
-    return [
-      [x(from) - 4, y],
-      [x(to) + 4, y],
-    ];
+/** The case follows the stations of a shaft: wide at the converter, narrow at the tail; where stations overlap, the larger one. */
+export function caseOutline(stations: readonly Station[], line: number, { middle, half }: Layout): string {
+  const here = stations.filter((s) => (s.line ?? 0) === line);
+  const edges = [...new Set(here.flatMap(({ from, to }) => [x(from) - 4, x(to) + 4]))].sort((a, b) => a - b);
+  const reachAt = (px: number): number =>
+    Math.max(
+      0,
+      ...here
+        .filter(({ from, to }) => x(from) - 4 <= px && px <= x(to) + 4)
+        .map(({ reach }) => Math.min(half(line) + 4, (reach / 100) * half(line) + 9)),
+    );
+  const upper = edges.slice(1).flatMap((right, i): [number, number][] => {
+    const left = edges[i] ?? right;
+    const reach = reachAt((left + right) / 2);
+    // Between two stations the case runs straight from one to the other.
+    return reach === 0
+      ? []
+      : [
+          [left, reach],
+          [right, reach],
+        ];
   });
-  const top = upper.map(([px, y]) => `${px} ${middle(line) - (y ?? 0)}`);
-  const bottom = [...upper].reverse().map(([px, y]) => `${px} ${middle(line) + (y ?? 0)}`);
+  const top = upper.map(([px, y]) => `${px} ${middle(line) - y}`);
+  const bottom = [...upper].reverse().map(([px, y]) => `${px} ${middle(line) + y}`);
   return `M${[...top, ...bottom].join("L")}z`;
 }

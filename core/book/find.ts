@@ -1,5 +1,5 @@
 import { lengthText } from "../quantity";
-import { counts } from "../pack/plates";
+import { counts, platesOf } from "../pack/plates";
 import { houseTorque, measurementWords, shownIn, specWords, torqueWords, type System } from "./figures";
 import type { Applied } from "./resolve";
 
@@ -142,7 +142,8 @@ export function answers(applied: Applied, system: System): Answer[] {
       `${shownIn(from, system)} to ${shownIn(to, system)}, ${shownIn(revs, system)}, wait ${shownIn(wait, system)}: ${how}`,
       "temperature window check oil",
     );
-  for (const { id, name, number, count = 1, oneTime, of } of unit.parts) {
+  for (const { id, name, number, count: listed = 1, oneTime, of } of unit.parts) {
+    const count = platesOf(unit.packs, id) ?? listed;
     const assembly = unit.parts.find((part) => part.id === of)?.name;
     const extra = [
       number,

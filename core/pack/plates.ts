@@ -49,6 +49,12 @@ export function counts(stack: readonly StackEntry[]): { frictions: number; steel
   return { frictions: of("friction"), steels: of("steel") };
 }
 
+/** How many of a plate this version takes, over all packs; null for what is no plate. */
+export function platesOf(packs: readonly { stack: readonly StackEntry[] }[], part: string): number | null {
+  const entries = packs.flatMap(({ stack }) => stack.filter((entry) => entry.part === part));
+  return entries.length === 0 ? null : entries.reduce((sum, entry) => sum + countOf(entry), 0);
+}
+
 /** The plates' thickness added up; a piston is what they rest on, not part of the sum. */
 export function thicknessOf(stack: readonly StackEntry[]): Nm {
   return nm(

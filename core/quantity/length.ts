@@ -172,8 +172,18 @@ export function roundedText(length: Nm, unit: LengthUnit, round = ROUND[unit]): 
 export const plusMinusText = (mean: Nm, expanded: Nm, unit: LengthUnit): string =>
   pairText(mean, "±", expanded, unit);
 
-/** Both limits, the unit once: `1.050 to 1.400 mm`. */
-export const rangeText = (min: Nm, max: Nm, unit: LengthUnit): string => pairText(min, "to", max, unit);
+/**
+ * Both limits, the unit once: `1.05 to 1.40 mm`. Limits are stated, not computed, so they are written exactly with as few decimals as
+ * both need; where the unit cannot write them, they are rounded like any figure.
+ */
+export function rangeText(min: Nm, max: Nm, unit: LengthUnit): string {
+  const { least, most } = DECIMALS[unit];
+  for (let decimals = least; decimals <= most; decimals++) {
+    if ([min, max].some((limit) => (Math.abs(limit) * 10 ** decimals) % NM_PER[unit] !== 0)) continue;
+    return `${figure(min, NM_PER[unit], decimals)} to ${figure(max, NM_PER[unit], decimals)} ${unit}`;
+  }
+  return pairText(min, "to", max, unit);
+}
 
 const pairText = (a: Nm, between: string, b: Nm, unit: LengthUnit): string =>
   `${figure(a, NM_PER[unit], ROUND[unit])} ${between} ${figure(b, NM_PER[unit], ROUND[unit])} ${unit}`;

@@ -72,7 +72,7 @@ export const closing: Check = {
         }
         const results = nominalResults(unit, chain);
         if (!results || results.length === 0) continue;
-        for (const { min, max } of chain.spec) {
+        for (const { min, max } of chain.spec.filter((spec) => spec.min < spec.max)) {
           if (results.some((result) => result >= min && result <= max)) continue;
           const [low, high] = [Math.min(...results), Math.max(...results)].map((v) => show(nm(v)));
           tell(

@@ -21,7 +21,9 @@ const when: typeof values = {
   read: (value, path, reading) => {
     const read = values.read(value, path, reading) as Record<string, string[]> | undefined;
     // What could not be read has been said; the rest is kept, so that checks of other sections can go on.
-    const whole = Object.entries(read ?? {}).filter(([, list]) => list?.every((one) => typeof one === "string"));
+    const whole = Object.entries(read ?? {}).filter(([, list]) =>
+      list?.every((one) => typeof one === "string"),
+    );
     const condition = Object.fromEntries(whole);
     reading.conditions.push({ path, when: condition });
     return condition;
