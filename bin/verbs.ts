@@ -1,5 +1,5 @@
 import Joi from "joi";
-import { BOOK_FORMAT, readBook, type Problem, type Series } from "../core/book";
+import type { Problem, Series } from "../core/book";
 import { lengthOf, nm, parseLength, showLength, type LengthUnit, type Nm } from "../core/quantity";
 import {
   assess,
@@ -10,6 +10,8 @@ import {
   type TakenReading,
 } from "../core/reading";
 import { candidates, target, type Piece, type Stock, type TargetSchool } from "../core/select";
+
+import { BOOK_VERBS } from "./book-verbs";
 
 export type Answer = { ok: true; result: unknown } | { ok: false; errors: Problem[] };
 
@@ -104,19 +106,13 @@ export function run(verb: string, input: string): Answer {
   } catch {
     return {
       ok: false,
-      errors: [
-        { path: "", message: "standard input is not JSON", remedy: "see docs/formats.md for examples" },
-      ],
+      errors: [{ path: "", message: "the input is not JSON", remedy: "see docs/formats.md for examples" }],
     };
   }
-  if (verb === "check-book") {
-    const read = readBook(given);
-    return read.ok
-      ? { ok: true, result: { format: BOOK_FORMAT, unit: read.book.unit.id, problems: [] } }
-      : { ok: false, errors: read.problems };
-  }
+  const ofBook = Object.hasOwn(BOOK_VERBS, verb) ? BOOK_VERBS[verb] : undefined;
+  if (ofBook) return ofBook(given);
   if (!(verb in schemas)) {
-    const remedy = `use one of: ${[...Object.keys(schemas), "check-book"].join(", ")}`;
+    const remedy = `use one of: ${[...Object.keys(schemas), ...Object.keys(BOOK_VERBS)].join(", ")}`;
     return { ok: false, errors: [{ path: "", message: `no verb “${verb}”`, remedy }] };
   }
   const checked = schemas[verb as keyof typeof schemas].validate(given, { abortEarly: false }) as {
