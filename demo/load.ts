@@ -1,6 +1,6 @@
 import { readFile } from "node:fs/promises";
 import { v5 as idFrom } from "uuid";
-import { readBook, resolve, type Book } from "../core/book";
+import { resolve, type Book } from "../core/book";
 import { fold, worksheet, worksheetCandidates, type Fact, type FactBody } from "../core/job";
 import { lengthOf, nm } from "../core/quantity";
 import type { PackState } from "../core/reading";
@@ -12,6 +12,7 @@ import { setToolOwned } from "../store/house-values";
 import { openJob } from "../store/jobs";
 import { addOddPiece, addShelfPart, receive } from "../store/shelf";
 import { addStaff, listStaff, type Role } from "../store/staff";
+import { bookOf, documentOf, UNITS } from "./units";
 
 interface Shop {
   shopName: string;
@@ -20,16 +21,6 @@ interface Shop {
   shelf: { part: string; bin: string; onHand: number; price: number; days: number; odd?: string[] }[];
   vehicles: [string, string, string, string][];
 }
-
-/** The units of the demo, the everyday one first. */
-export const BOOKS = [
-  "marram-dunlin",
-  "marram-whimbrel",
-  "selwyn-sanderling",
-  "selwyn-turnstone",
-  "corrie-godwit",
-  "corrie-plover",
-] as const;
 
 interface Shelved {
   id: string;
@@ -58,12 +49,11 @@ export async function loadShop(
     for (const { name, role } of shop.staff) await addStaff(pool, { name, role, secret: shop.pin });
     await setHouse(pool, { shopName: shop.shopName, demoPin: shop.pin }, "demo");
     const books: Shelved[] = [];
-    for (const name of BOOKS) {
-      const document = await file(`books/${name}.json`);
-      const added = await addBook(pool, document);
-      const read = readBook(document);
-      if (!added.ok || !read.ok) throw new Error(`the demo book ${name} is wrong: ${JSON.stringify(added)}`);
-      books.push({ id: added.id, book: read.book });
+    for (const unit of UNITS) {
+      const book = bookOf(unit);
+      const added = await addBook(pool, documentOf(unit));
+      if (!added.ok) throw new Error(`the demo book ${unit} is wrong: ${JSON.stringify(added)}`);
+      books.push({ id: added.id, book });
     }
     await fillShelf(pool, shop, books);
     for (const { book } of books)
@@ -117,7 +107,7 @@ function progressOf(i: number): Progress {
       close: true,
       depth: i % 4 === 0 ? 1 : 2,
       // Every second job is the everyday unit.
-      unit: i % 2 === 0 ? 0 : ((i - 9) / 2) % BOOKS.length,
+      unit: i % 2 === 0 ? 0 : ((i - 9) / 2) % UNITS.length,
       version,
       daysAgo: 8 + (i - 7) * 15,
       holder,

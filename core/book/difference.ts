@@ -45,6 +45,9 @@ const SINGULAR: Readonly<Record<string, string>> = {
   chains: "chain",
   packs: "pack",
   checkBalls: "check ball",
+  sizes: "size",
+  places: "place",
+  stack: "plate",
   ranges: "range",
   elements: "element",
   depths: "depth",
@@ -138,7 +141,7 @@ class Walk {
     const [a, b] = [keyed(before), keyed(after)];
     const inside = what === "" ? "" : of;
     const nameIn = (entry: unknown): string =>
-      [inside, nameOf(entry, inside ? "" : this.section)].filter(Boolean).join(" ");
+      [inside, nameOf(entry, inside ? what : this.section)].filter(Boolean).join(" ");
     for (const [key, entry] of a) {
       if (b.has(key)) this.compare(entry, b.get(key), nameIn(entry), "");
       else

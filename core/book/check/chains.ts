@@ -24,6 +24,13 @@ export const chains: Check = {
         if (target !== undefined && (target < min || target > max))
           say(`${at}.target`, "the target lies outside", `write one from ${show(min)} to ${show(max)}`);
       });
+      const always = chain.spec.findIndex(({ when, depth }) => !when && !depth);
+      if (always >= 0 && always < chain.spec.length - 1)
+        say(
+          `${path}.spec[${always + 1}]`,
+          "is never used: the one before holds for every version",
+          "put those with a `when` first",
+        );
       chain.links.forEach(([, kind, ref], j) => {
         const known = KNOWN[kind]?.(book);
         if (known && !known.includes(ref))

@@ -1,0 +1,490 @@
+import { describe, expect, it, test } from "@jest/globals";
+import fc from "fast-check";
+import { documentOf, UNITS, type UnitId } from "../../demo/units";
+import { readBook, type Problem } from "./index";
+
+type Node = Record<string, unknown> | unknown[];
+const TAKEN_OUT = Symbol("taken out");
+
+/** `chains#d1-clearance.spec.max`: keys with dots between, an entry of a list by `#` and its id, element or number. */
+function place(document: unknown, path: string): { node: Node; key: string | number; at: string } {
+  let node = document as Node;
+  let at = "";
+  const steps = path
+    .split(".")
+    .flatMap((step) => step.split("#").map((part, i) => (i === 0 ? part : `#${part}`)));
+  let key: string | number = "";
+  steps.forEach((step, i) => {
+    if (step.startsWith("#")) {
+      const wanted = step.slice(1);
+      const list = node as { id?: string; element?: string }[];
+      const found = list.findIndex((entry) => entry?.id === wanted || entry?.element === wanted);
+      key = found >= 0 ? found : Number(wanted);
+      at += `[${key}]`;
+    } else {
+      key = step;
+      at += at ? `.${step}` : step;
+    }
+    if (i < steps.length - 1) node = (node as Record<string | number, Node>)[key] as Node;
+  });
+  return { node, key, at };
+}
+
+function mutated(unit: UnitId, path: string, change: unknown): { document: unknown; at: string } {
+  const document = documentOf(unit);
+  const { node, key, at } = place(document, path);
+  const target = node as Record<string | number, unknown>;
+  if (change === TAKEN_OUT) {
+    if (Array.isArray(node)) node.splice(Number(key), 1);
+    else delete target[key];
+  } else
+    target[key] =
+      typeof change === "function" ? (change as (before: unknown) => unknown)(target[key]) : change;
+  return { document, at };
+}
+
+const push =
+  (...more: unknown[]) =>
+  (list: unknown) => [...((list as unknown[] | undefined) ?? []), ...more];
+const swap = (a: number, b: number) => (list: unknown) => {
+  const copy = [...(list as unknown[])];
+  [copy[a], copy[b]] = [copy[b], copy[a]];
+  return copy;
+};
+const without =
+  (...ids: string[]) =>
+  (list: unknown) =>
+    (list as unknown[]).filter((entry) => !ids.includes(entry as string));
+
+const D = "marram-dunlin";
+const W = "marram-whimbrel";
+const S = "selwyn-sanderling";
+const T = "selwyn-turnstone";
+const G = "corrie-godwit";
+const P = "corrie-plover";
+
+/** One deliberate fault each: where it is told (the place itself unless another is named), and the words that help. */
+const FAULTS: [string, UnitId, string, unknown, RegExp, string?][] = [
+  // form
+  ["a thickness without a unit", D, "packs#d1.stack#0.thickness", "1.90", /has no unit; write "1.90 mm"/],
+  ["a thickness as a number", T, "packs#fc.stack#0.thickness", 1.8, /expected a text with its unit/],
+  ["a torque in bar", D, "fasteners#pan-bolts.torque", "9 bar", /no unit of torque.*N·m/],
+  ["a torque without a unit", W, "fasteners#pan-bolts.torque", "10", /has no unit/],
+  ["a pressure in newtons", D, "airChecks#d1.pressure", "3 N", /no unit of pressure/],
+  ["a temperature without degrees", T, "fluid.level#0.from", "35", /has no unit.*40 °C/],
+  ["an unknown key", S, "packs#d1.colour", "red", /unknown key.*known here: element/],
+  [
+    "a slip in a key",
+    D,
+    "chains#d1-clearance.soking",
+    { amount: "-0.06 mm", within: "0.02 mm" },
+    /unknown key/,
+  ],
+  ["a missing name", G, "packs#k1.name", TAKEN_OUT, /expected words, got nothing/],
+  ["an unknown role", S, "packs#d3.stack#0.role", "stell", /use one of: piston, apply plate/],
+  ["an id with capitals", W, "stations#pump.id", "Pump", /lower-case words with dashes/],
+  ["a count of nothing", D, "packs#d3.stack#0.count", 0, /whole number.*1 to 20/],
+  ["a station beyond the unit", T, "stations#primary.to", 120, /write one from 0 to 100/],
+  ["a day that is none", D, "chains#d1-clearance.spec.checked", "May 2026", /write it as 2026-05-04/],
+  ["another family", P, "unit.family", "manual", /automatic, cvt, dual-clutch/],
+  ["another format", G, "format", "yard-key/book@2", /yard-key\/book@1/],
+  ["a section missing", W, "members", TAKEN_OUT, /expected a list/],
+  ["a link of one word", D, "chains#d1-clearance.links#0", ["+"], /expected 4 values/],
+  ["a flag in quotes", D, "parts#filter.oneTime", "true", /without quotes/],
+  // names and references
+  ["an id twice", D, "chains#d3-clearance.id", "d1-clearance", /stands twice.*its own id/],
+  ["a part twice", T, "parts#body.id", "pan", /stands twice/],
+  ["a station that is not there", D, "packs#d1.station", "tail", /no station "tail".*use one of/],
+  ["a series that is not there", S, "packs#d1.grooves#0.ring", "ring-z", /no series "ring-z"/],
+  ["a pack that is not there", D, "chains#d1-clearance.of", "d9", /no pack "d9"/],
+  ["a member that is not there", W, "elements#forward.joins#1", "moon", /no member "moon"/],
+  ["an element that is not there", G, "ranges#1.applied#0", "k7", /no element "k7"/],
+  ["a part that is not there", S, "packs#d1.stack#1.part", "d1-stell", /no part.*use one of: d1-/],
+  ["a tool that is not there", D, "teardown#t-pump.tools#0", "hammer", /no tool "hammer"/],
+  ["a caution that is not there", T, "teardown#t-diff.caution", "sharp", /no caution/],
+  ["a bolt group that is not there", W, "build#b-pan.fasteners#0", "bolts", /no fastener group/],
+  ["a depth that is not there", D, "packs#d1.depth#0", "tail", /no depth "tail".*full/],
+  [
+    "a chain in a step that is not there",
+    P,
+    "build#b-play.chains#0",
+    "lever",
+    /no chain "lever".*lever-play/,
+  ],
+  ["a groove's mistaken series", G, "packs#k2.grooves#0.alsoTakes#0", "ring", /no series "ring".*ring-outer/],
+  // versions and depths
+  [
+    "a trait that is not there",
+    D,
+    "packs#d1.stack#1.when",
+    { year: "2001" },
+    /no trait "year".*body/,
+    "packs[0].stack[1].when.year",
+  ],
+  [
+    "a value the trait has not",
+    D,
+    "packs#d1.stack#1.when",
+    { body: "middle" },
+    /early, late/,
+    "packs[0].stack[1].when.body",
+  ],
+  [
+    "a when inside another that contradicts it",
+    S,
+    "packs#ac.stack#0.when",
+    { drive: "two" },
+    /no configuration meets this/,
+    "packs[5].stack[0].when.drive",
+  ],
+  ["a trait with one value", W, "traits#body.values", { a: { name: "A", tell: "x" } }, /at least two values/],
+  [
+    "a chain without a spec for one version",
+    P,
+    "chains#rod-one.spec#1",
+    TAKEN_OUT,
+    /no spec holds \(actuator preset\)/,
+    "chains[2].spec",
+  ],
+  [
+    "a depth that leaves a chain without its steps",
+    D,
+    "chains#pump-side.depth",
+    ["pan and body", "full"],
+    /no step there reads it.*take "pan and body" out/,
+    "chains[7]",
+  ],
+  // gears
+  [
+    "a ratio that the teeth contradict",
+    D,
+    "ranges#2.ratio",
+    2.3,
+    /range 2: the ratio is 2.2841.*listed is 2.3/,
+    "ranges[1]",
+  ],
+  ["a tooth too many", W, "gearSets#rear.ring", ["output", 72], /range 2: the ratio is/, "ranges[1]"],
+  [
+    "a wrong element in the chart",
+    S,
+    "ranges#5.applied",
+    ["d1", "h1"],
+    /range 5: the ratio is 2.3003/,
+    "ranges[4]",
+  ],
+  [
+    "an element missing from the chart",
+    D,
+    "ranges#3.applied",
+    ["d3"],
+    /range 3: d3 gives neutral/,
+    "ranges[2]",
+  ],
+  [
+    "an element too many in the chart",
+    W,
+    "ranges#3.applied",
+    ["forward", "direct", "hold"],
+    /a tie-up, not a gear/,
+    "ranges[2]",
+  ],
+  ["a reverse without its sign", T, "ranges#R.ratio", 1.1304, /the ratio is −1.1304/, "ranges[1]"],
+  ["a set of the wrong kind", T, "gearSets#direction.kind", "simple", /range R: the ratio is/, "ranges[1]"],
+  [
+    "an idler forgotten",
+    G,
+    "gearSets#pair-r.idlers",
+    TAKEN_OUT,
+    /range R: the ratio is 11.2955/,
+    "ranges[7]",
+  ],
+  [
+    "a one-way clutch turned round",
+    W,
+    "elements#low-roller.free",
+    "backward",
+    /would have to turn the way it cannot/,
+    "ranges[2]",
+  ],
+  ["a one-way clutch without its sense", S, "elements#f1.free", TAKEN_OUT, /"forward" or "backward"/],
+  ["a clutch with a sense", D, "elements#d1.free", "forward", /holds both ways/],
+  [
+    "a brake that holds nothing",
+    D,
+    "elements#h1.joins",
+    ["large-sun", "input"],
+    /joins a member to case/,
+    "elements[3].kind",
+  ],
+  ["an element that joins one thing", G, "elements#k1.joins#1", "engine", /name the other one/],
+  ["a gear set without its carrier", D, "gearSets#front.carrier", TAKEN_OUT, /a simple needs it/],
+  [
+    "an element outside the ranges in a range",
+    D,
+    "ranges#4.applied",
+    ["d1", "d2", "lc"],
+    /lc is outside the ranges/,
+    "ranges[3]",
+  ],
+  ["output and input the same", P, "train.output", "engine", /three different members/, "train"],
+  // packs and series
+  [
+    "two frictions together",
+    D,
+    "packs#d3.stack#0.count",
+    1,
+    /two frictions lie together.*alternate/,
+    "packs[1].stack",
+  ],
+  [
+    "a pack without frictions",
+    T,
+    "packs#rb.stack",
+    [{ role: "steel", part: "rb-steel", thickness: "1.8 mm" }],
+    /list the frictions/,
+  ],
+  ["a facing inside out", D, "packs#d1.facing.outer", "40 mm", /outer radius is not above the inner/],
+  ["a waved plate read nobody knows how", S, "chains#d1-clearance.spec.wave", TAKEN_OUT, /"free" or "flat"/],
+  [
+    "sizes that fall",
+    G,
+    "series#ring-inner.sizes",
+    swap(1, 2),
+    /from thin to thick/,
+    "series[1].sizes[2].size",
+  ],
+  ["a mark twice", D, "series#ring-a.sizes#2.mark", "plain", /each size its own mark/],
+  ["a part number twice", T, "series#shim-diff.sizes#2.part", "ST-1007", /each size its own part/],
+  // chains
+  ["limits the wrong way round", D, "chains#d1-clearance.spec.max", "1.00 mm", /max is not above min/],
+  ["a target outside", G, "chains#hub-end-play.spec.target", "0.20 mm", /lies outside.*0.04 mm to 0.12 mm/],
+  [
+    "a depth no ring can close",
+    S,
+    "chains#d1-clearance.links#0",
+    ["+", "measured", "groove", "30.00 mm"],
+    /no size of its series brings it inside/,
+    "chains[0].links",
+  ],
+  [
+    "a bearing clearance that is none",
+    W,
+    "chains#pump-bushing.links#0",
+    ["+", "measured", "bore", "1.9000 in"],
+    /nominal sizes give 0.025 in/,
+    "chains#pump-bushing.links",
+  ],
+  [
+    "a plate too many for the drum",
+    D,
+    "packs#d2.stack#1.count",
+    5,
+    /no size of its series brings it inside/,
+    "chains[4].links",
+  ],
+  ["soaking that opens", D, "chains#d1-clearance.soaking.amount", "+0.06 mm", /write it with a minus/],
+  ["bedding-in that closes", D, "chains#d1-clearance.bedding.amount", "-0.03 mm", /write it with a plus/],
+  [
+    "a relation that can never be met",
+    W,
+    "orders#0",
+    ["band-travel", "<=", "input-end-play"],
+    /can never be met/,
+  ],
+  ["a chain against itself", D, "orders#0", ["input-end-play", "<=", "input-end-play"], /name the other one/],
+  ["a clearance of no pack", T, "chains#fc-clearance.of", TAKEN_OUT, /name the pack/],
+  [
+    "a stack of a pack that is not there",
+    D,
+    "chains#d1-clearance.links#1",
+    ["-", "stack", "d7"],
+    /no pack "d7"/,
+    "chains[0].links[1][2]",
+  ],
+  [
+    "a spec that is never used",
+    P,
+    "chains#rod-one.spec",
+    (specs: unknown) => [...(specs as unknown[])].reverse(),
+    /never used.*put those with a `when` first/,
+    "chains[2].spec[1]",
+  ],
+  // parts, fasteners, steps, service
+  ["parts that hold each other's tree", D, "parts#pump.of", "pump-cover", /loop: .*pump/],
+  ["parts that hold each other", S, "parts#pump.heldBy", ["pump-rotors"], /which comes off first/],
+  [
+    "a part number twice in the parts",
+    P,
+    "parts#actuator.number",
+    "CP-8003",
+    /already/,
+    "parts#actuator.number",
+  ],
+  [
+    "a trait set to nothing",
+    D,
+    "parts#plate-two.sets",
+    { plate: "three" },
+    /no value "three".*one, two/,
+    "parts#plate-two.sets.plate",
+  ],
+  [
+    "a place missing",
+    D,
+    "fasteners#pan-bolts.places#3",
+    TAKEN_OUT,
+    /16 fasteners and 15 places/,
+    "fasteners[0].count",
+  ],
+  ["a count too high", G, "fasteners#case-bolts.count", 14, /make them equal/],
+  ["two bolts in one place", T, "fasteners#body-bolts.places#1.at", [20, 18], /two fasteners in one place/],
+  ["a bolt without a length", W, "fasteners#body-bolts.places#0.length", TAKEN_OUT, /how long is it/],
+  [
+    "passes that fall",
+    D,
+    "fasteners#body-bolts.passes",
+    ["12 N·m"],
+    /the torque the tightest/,
+    "fasteners[1].passes[0]",
+  ],
+  [
+    "a retorque tighter than the torque",
+    D,
+    "fasteners#pan-bolts.retorque.torque",
+    "20 N·m",
+    /tighter than the torque/,
+  ],
+  [
+    "a pump out before its bolts' converter",
+    D,
+    "teardown",
+    swap(2, 13),
+    /comes out before.*move it behind/,
+    "teardown[2].parts",
+  ],
+  ["a part taken out twice", S, "teardown#t-nut.parts", push("f1"), /already out/],
+  ["a resistance in volts", D, "measurements#solenoid-r.min", "5 V", /no unit of resistance/],
+  [
+    "limits of a measurement the wrong way round",
+    D,
+    "measurements#line-idle.max",
+    "1 bar",
+    /max is not above min/,
+  ],
+  ["a valve drop with a figure", W, "measurements#boost-fall.max", "3 mm", /seen, not measured.*expect/],
+  [
+    "a measurement of nothing",
+    T,
+    "measurements#flow-fall.expect",
+    TAKEN_OUT,
+    /give `min`, `max` or `expect`/,
+    "measurements#flow-fall",
+  ],
+  ["a fluid window of no width", S, "fluid.level#0.to", "30 °C", /make `to` warmer/],
+  ["two relearns in one place", G, "relearns#kiss.order", 1, /each its own place/],
+  ["an air check of a one-way clutch", D, "airChecks#d1.element", "f1", /a one-way clutch has no port/],
+];
+
+describe("each deliberate fault is told, at its place and with what to do", () => {
+  it("is a table of more than sixty", () => expect(FAULTS.length).toBeGreaterThanOrEqual(60));
+
+  test.each(FAULTS.map((fault) => [fault[0], fault[1], fault] as const))("%s (%s)", (_name, _unit, fault) => {
+    const [, unit, path, change, words, told] = fault;
+    const { document, at } = mutated(unit, path, change);
+    const read = readBook(document);
+    const problems: Problem[] = read.ok ? [] : read.problems;
+    const here = problems.filter((p) => words.test(`${p.message}; ${p.remedy}`.replaceAll("\n", " ")));
+    expect(problems.map((p) => `${p.path}: ${p.message}; ${p.remedy}`).join("\n")).toMatch(words);
+    const wanted = told?.includes("#") ? place(document, told).at : (told ?? at);
+    expect(here.map((p) => p.path)).toContain(wanted);
+    for (const { remedy } of problems) expect(remedy.length).toBeGreaterThan(5);
+  });
+
+  it("a chain that no step reads any more", () => {
+    const { document } = mutated(T, "build#b-align.chains", TAKEN_OUT);
+    const { node, key } = place(document, "teardown#t-align.chains");
+    delete (node as Record<string, unknown>)[key];
+    const read = readBook(document);
+    expect(read.ok ? [] : read.problems.map(({ path }) => path)).toEqual([
+      place(document, "chains#pulley-alignment").at,
+    ]);
+  });
+
+  it("tells several faults at once, in several sections", () => {
+    const { document } = mutated(D, "ranges#2.ratio", 2.3);
+    const twice = document as {
+      fasteners: { count: number }[];
+      parts: { number: string }[];
+      colour?: string;
+    };
+    twice.colour = "red";
+    (twice.fasteners[0] as { count: number }).count = 3;
+    (twice.parts[1] as { number: string }).number = (twice.parts[0] as { number: string }).number;
+    const read = readBook(document);
+    expect(read.ok ? [] : read.problems.map(({ path }) => path)).toEqual([
+      "colour",
+      "ranges[1]",
+      "parts[1].number",
+      "fasteners[0].count",
+    ]);
+  });
+});
+
+test.each(UNITS)("%s is in order, without a warning", (unit) => {
+  expect(readBook(documentOf(unit))).toMatchObject({ ok: true, warnings: [] });
+});
+
+/** Every place of a document, as steps to it. */
+function places(value: unknown, path: (string | number)[] = []): (string | number)[][] {
+  if (typeof value !== "object" || value === null) return [path];
+  const inner = Array.isArray(value) ? value.map((v, i) => [i, v] as const) : Object.entries(value);
+  return [path, ...inner.flatMap(([key, v]) => places(v, [...path, key]))];
+}
+
+test.each(UNITS)(
+  "random mutations of %s never crash the check, and each refusal has a remedy",
+  (unit) => {
+    const all = places(documentOf(unit)).filter((path) => path.length > 0);
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.tuple(
+            fc.constantFrom(...all),
+            fc.oneof(fc.jsonValue(), fc.constant(TAKEN_OUT), fc.constantFrom(...all)),
+          ),
+          {
+            minLength: 1,
+            maxLength: 4,
+          },
+        ),
+        (changes) => {
+          const document = documentOf(unit) as Record<string | number, unknown>;
+          for (const [path, value] of changes) {
+            let node: unknown = document;
+            for (const step of path.slice(0, -1))
+              node = (node as Record<string | number, unknown> | undefined)?.[step];
+            const last = path.at(-1) ?? "";
+            if (typeof node !== "object" || node === null) continue;
+            // A value from elsewhere in the same book goes further than nonsense does.
+            let given: unknown = value;
+            if (Array.isArray(value) && all.includes(value as (string | number)[])) {
+              given = document;
+              for (const step of value as (string | number)[])
+                given = (given as Record<string | number, unknown> | undefined)?.[step];
+              given = given === undefined ? null : structuredClone(given);
+            }
+            if (value === TAKEN_OUT) delete (node as Record<string | number, unknown>)[last];
+            else (node as Record<string | number, unknown>)[last] = given;
+          }
+          const read = readBook(JSON.parse(JSON.stringify(document)));
+          for (const { message, remedy } of read.ok ? [] : read.problems) {
+            expect(message).toBeTruthy();
+            expect(remedy).toBeTruthy();
+          }
+        },
+      ),
+      { seed: 11, numRuns: 60 },
+    );
+  },
+  60_000,
+);

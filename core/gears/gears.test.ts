@@ -1,0 +1,194 @@
+import { describe, expect, it, test } from "@jest/globals";
+import fc from "fast-check";
+import type { Element, GearSet } from "../book";
+import { rational, toNumber } from "../quantity";
+import { bookOf, UNITS, type UnitId } from "../../demo/units";
+import { behave, ratioText, slipAt, solveRanges, teethDoubt, type Train } from "./index";
+
+/** Worked by hand from the tooth counts. */
+const RATIOS: [UnitId, Record<string, string>][] = [
+  [
+    "marram-dunlin",
+    { 1: "4.1652", 2: "2.2841", 3: "1.4211", 4: "1.1125", 5: "0.8803", 6: "0.6855", R: "−3.0972" },
+  ],
+  ["marram-whimbrel", { 1: "2.8333", 2: "1.5994", 3: "1.0000", 4: "0.6731", R: "−2.0588" }],
+  [
+    "selwyn-sanderling",
+    { 1: "4.2172", 2: "2.3003", 3: "1.4366", 4: "1.1155", 5: "0.8796", 6: "0.6894", R: "−3.1886" },
+  ],
+  ["selwyn-turnstone", { D: "1.0000", R: "−1.1304" }],
+  // First: 42/12 · 73/18; seventh: 32/44 · 71/22; reverse: 42/12 · 71/22.
+  ["corrie-godwit", { 1: "14.1944", 7: "2.3471", R: "−11.2955" }],
+  ["corrie-plover", { 1: "15.5668", 4: "4.5450", 7: "2.4806", R: "−12.1212" }],
+];
+
+test.each(RATIOS)("the ratios of %s come out of its tooth counts", (id, expected) => {
+  const solved = solveRanges(bookOf(id));
+  const found = Object.fromEntries(
+    solved.map(({ range, behaviour }) => [range.id, behaviour.ratio && ratioText(behaviour.ratio)]),
+  );
+  expect(found).toMatchObject(expected);
+  expect(solved.map(({ fault }) => fault)).toEqual(solved.map(() => null));
+});
+
+const dunlin = bookOf("marram-dunlin");
+const whimbrel = bookOf("marram-whimbrel");
+
+describe("what a unit does", () => {
+  test.each<[string, Train, string[], string, string | null]>([
+    ["nothing applied", dunlin, [], "neutral", null],
+    ["one clutch whose one-way clutch takes over", dunlin, ["d1"], "gear", "4.1652"],
+    ["one clutch alone", dunlin, ["d2"], "neutral", null],
+    ["three clutches that agree", dunlin, ["d1", "d2", "d3"], "tie-up", null],
+    ["two brakes", dunlin, ["h1", "h2"], "output held", null],
+    ["a clutch against both brakes", dunlin, ["d1", "h1", "h2"], "tie-up", null],
+    ["forward alone: the roller holds", whimbrel, ["forward"], "gear", "2.8333"],
+    ["forward and the band: the same gear", whimbrel, ["forward", "low-band"], "gear", "2.8333"],
+    ["forward and direct: everything as one", whimbrel, ["forward", "direct"], "gear", "1.0000"],
+    ["direct and band", whimbrel, ["direct", "low-band"], "tie-up", null],
+  ])("%s", (_name, unit, applied, kind, ratio) => {
+    const found = behave(unit, applied);
+    expect([found.kind, found.ratio && ratioText(found.ratio)]).toEqual([kind, ratio]);
+  });
+
+  it("tells speeds and slips: in second the low roller runs free forwards", () => {
+    const { speeds, slips, holding, fighting } = behave(whimbrel, ["forward", "hold"]);
+    expect(toNumber(speeds.output ?? rational(0))).toBeCloseTo(1 / 1.5994, 4);
+    expect(toNumber(slips["low-roller"] ?? rational(0))).toBeGreaterThan(0);
+    expect([holding, fighting]).toEqual([[], []]);
+    expect(slips.forward).toBeUndefined();
+  });
+
+  it("a one-way clutch turned round is found: it fights where it should run free", () => {
+    const turned = {
+      ...whimbrel,
+      elements: whimbrel.elements.map((e): Element =>
+        e.id === "low-roller" ? { ...e, free: "backward" } : e,
+      ),
+    };
+    const faults = solveRanges(turned).map(({ range, fault }) => [range.id, fault]);
+    expect(faults).toContainEqual(["1", expect.stringContaining("neutral")]);
+    expect(faults).toContainEqual(["3", expect.stringContaining("low-roller would have to turn")]);
+  });
+
+  it("figures the slip at an element from speeds read off", () => {
+    // In third of the Dunlin, input 1800 and output at 1.4211 would be 1266.6: as it should be, nothing slips.
+    const third = bookOf("marram-dunlin").ranges.find(({ id }) => id === "3");
+    const ratio = behave(dunlin, third?.applied ?? []).ratio ?? rational(1);
+    const output = { n: 1800n * ratio.d, d: ratio.n };
+    expect(
+      toNumber(slipAt(dunlin, ["d1", "d3"], "d3", { input: rational(1800), output }) ?? rational(9)),
+    ).toBe(0);
+    const slower = slipAt(dunlin, ["d1", "d3"], "d3", { input: rational(1800), output: rational(1000) });
+    expect(Math.abs(toNumber(slower ?? rational(0)))).toBeGreaterThan(100);
+  });
+});
+
+/** The slow, obvious oracle: the same equations as floating-point rows, eliminated with pivoting, and the freedom counted. */
+function oracle(unit: Train, applied: readonly string[]): { freedom: number; ratio: number | null } {
+  const index = new Map(unit.members.map((m, i) => [m, i]));
+  const row = (...terms: [string, number][]): number[] => {
+    const r = unit.members.map(() => 0);
+    for (const [m, c] of terms) r[index.get(m) ?? 0] = (r[index.get(m) ?? 0] ?? 0) + c;
+    return r;
+  };
+  const rows = [row([unit.train.held, 1])];
+  for (const { kind, sun, ring, carrier } of unit.gearSets as (GearSet & {
+    sun: [string, number];
+    ring: [string, number];
+    carrier: string;
+  })[]) {
+    const [s, r] = [sun[1], ring[1]];
+    rows.push(
+      kind === "simple"
+        ? row([sun[0], s], [ring[0], r], [carrier, -s - r])
+        : row([sun[0], -s], [ring[0], r], [carrier, s - r]),
+    );
+  }
+  for (const e of unit.elements)
+    if (applied.includes(e.id)) rows.push(row([e.joins[0], 1], [e.joins[1], -1]));
+  const rankOf = (given: number[][]): number => {
+    const m = given.map((r) => [...r]);
+    let rank = 0;
+    for (let c = 0; c < unit.members.length; c++) {
+      let best = rank;
+      for (let i = rank; i < m.length; i++)
+        if (Math.abs(m[i]?.[c] ?? 0) > Math.abs(m[best]?.[c] ?? 0)) best = i;
+      const [top, pivot] = [m[rank], m[best]];
+      if (!top || !pivot || Math.abs(pivot[c] ?? 0) < 1e-9) continue;
+      m[rank] = pivot;
+      m[best] = top;
+      for (let i = rank + 1; i < m.length; i++) {
+        const f = m[i]![c]! / m[rank]![c]!;
+        for (let k = c; k < unit.members.length; k++) m[i]![k]! -= f * m[rank]![k]!;
+      }
+      rank++;
+    }
+    return rank;
+  };
+  const rank = rankOf(rows);
+  // In gear when output − k·input = 0 says nothing new for some k, while neither standing still is forced.
+  const moves = (member: string): boolean => rankOf([...rows, row([member, 1])]) > rank;
+  const { input, output } = unit.train;
+  if (!moves(input) || !moves(output)) return { freedom: unit.members.length - rank, ratio: null };
+  const follows = (k: number): boolean => rankOf([...rows, row([input, 1], [output, -k])]) === rank;
+  const known = behave(unit, applied).ratio;
+  return {
+    freedom: unit.members.length - rank,
+    ratio: known && follows(toNumber(known)) ? toNumber(known) : null,
+  };
+}
+
+it("agrees with plain elimination for every choice of elements, without their one-way clutches", () => {
+  for (const id of ["marram-dunlin", "marram-whimbrel"] as const) {
+    const book = bookOf(id);
+    const unit = {
+      ...book,
+      elements: book.elements.filter(({ kind, outside }) => kind !== "one-way clutch" && !outside),
+    };
+    const ids = unit.elements.map((e) => e.id);
+    for (let mask = 0; mask < 2 ** ids.length; mask++) {
+      const applied = ids.filter((_, i) => mask & (1 << i));
+      const found = behave(unit, applied);
+      const expected = oracle(unit, applied);
+      expect([applied, found.freedom, found.ratio && toNumber(found.ratio)]).toEqual([
+        applied,
+        expected.freedom,
+        expected.ratio,
+      ]);
+    }
+  }
+});
+
+it("a simple set with one member held has the textbook ratio, whatever the teeth", () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 12, max: 60 }), fc.integer({ min: 61, max: 120 }), (s, r) => {
+      const unit: Train = {
+        members: ["sun", "ring", "carrier", "case"],
+        gearSets: [{ id: "g", kind: "simple", sun: ["sun", s], ring: ["ring", r], carrier: "carrier" }],
+        elements: [{ id: "b", kind: "brake", joins: ["ring", "case"], aka: [] }],
+        train: { input: "sun", output: "carrier", held: "case" },
+      };
+      expect(behave(unit, ["b"]).ratio).toEqual(rational(s + r, s));
+    }),
+    { seed: 7 },
+  );
+});
+
+test.each<[string, Partial<GearSet>, RegExp | null]>([
+  ["a set that fits", { sun: ["a", 32], ring: ["b", 76], pinions: 4 }, null],
+  ["an odd space", { sun: ["a", 33], ring: ["b", 76] }, /no whole pinion/],
+  ["a sun larger than its ring", { sun: ["a", 80], ring: ["b", 76] }, /does not go into/],
+  ["pinions that do not fill", { sun: ["a", 32], ring: ["b", 76], pinion: 18 }, /need a ring of 68/],
+  ["pinions that cannot be spaced", { sun: ["a", 32], ring: ["b", 76], pinions: 5 }, /evenly spaced/],
+  ["a double-pinion set", { kind: "double-pinion", sun: ["a", 29], ring: ["b", 85], pinions: 4 }, null],
+])("teeth: %s", (_name, set, doubt) => {
+  const found = teethDoubt({ id: "g", kind: "simple", carrier: "c", ...set });
+  if (doubt) expect(found).toMatch(doubt);
+  else expect(found).toBeNull();
+});
+
+it("every range of every unit drives", () => {
+  for (const id of UNITS)
+    for (const { behaviour } of solveRanges(bookOf(id))) expect(behaviour.kind).toBe("gear");
+});

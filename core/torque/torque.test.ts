@@ -1,0 +1,90 @@
+import { describe, expect, it, test } from "@jest/globals";
+import fc from "fast-check";
+import { lengthOf, measureOf, nm } from "../quantity";
+import { tighteningOrder, wrenchSetting, type Place } from "./index";
+
+const ring = (n: number): Place[] =>
+  Array.from({ length: n }, (_, i) => [
+    50 + 40 * Math.sin((2 * Math.PI * i) / n),
+    50 - 40 * Math.cos((2 * Math.PI * i) / n),
+  ]);
+const pan = (nx: number, ny: number): Place[] =>
+  Array.from({ length: nx }, (_, i) => i)
+    .flatMap((i) =>
+      Array.from({ length: ny }, (_, j): Place => [(90 * i) / (nx - 1) + 5, (90 * j) / (ny - 1) + 5]),
+    )
+    .filter(([x, y]) => x === 5 || y === 5 || x === 95 || y === 95);
+
+describe("the order of tightening", () => {
+  it("is each place once, for any places and pattern", () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.tuple(fc.integer({ min: 0, max: 100 }), fc.integer({ min: 0, max: 100 })), {
+          maxLength: 30,
+          selector: String,
+        }),
+        fc.constantFrom("star", "crosswise", "spiral", "in line", "any order"),
+        (places, pattern) => {
+          const order = tighteningOrder(places, pattern);
+          expect([...order].sort((a, b) => a - b)).toEqual(places.map((_, i) => i));
+        },
+      ),
+      { seed: 5 },
+    );
+  });
+
+  test.each([4, 5, 6, 7, 8, 9, 10, 12])(
+    "a star on %i never goes to a neighbour while others are left",
+    (n) => {
+      const order = tighteningOrder(ring(n), "star");
+      const gap = (a: number, b: number): number => Math.min((a - b + n) % n, (b - a + n) % n);
+      for (let i = 1; i < n - 2; i++) expect(gap(order[i] ?? 0, order[i - 1] ?? 0)).toBeGreaterThan(1);
+      expect(gap(order[1] ?? 0, order[0] ?? 0)).toBe(Math.floor(n / 2));
+    },
+  );
+
+  test.each([
+    [4, 3],
+    [6, 4],
+    [7, 5],
+  ])("crosswise on a pan of %i by %i goes over the middle each second time, and outwards", (nx, ny) => {
+    const places = pan(nx, ny);
+    const order = tighteningOrder(places, "crosswise").map((i): Place => places[i] ?? [0, 0]);
+    for (let i = 1; i < order.length; i += 2) {
+      const [[x, y], [u, v]] = [order[i - 1] ?? [0, 0], order[i] ?? [0, 0]];
+      expect([Math.round(x + u), Math.round(y + v)]).toEqual([100, 100]);
+    }
+    const far = ([x, y]: Place): number => Math.hypot(x - 50, y - 50);
+    const firsts = order.filter((_, i) => i % 2 === 0).map(far);
+    expect(firsts).toEqual([...firsts].sort((a, b) => a - b));
+  });
+
+  it("a spiral begins in the middle and never falls back by more than a turn", () => {
+    const places = Array.from({ length: 25 }, (_, i): Place => [
+      10 + 20 * (i % 5),
+      10 + 20 * Math.floor(i / 5),
+    ]);
+    const order = tighteningOrder(places, "spiral").map((i): Place => places[i] ?? [0, 0]);
+    expect(order[0]).toEqual([50, 50]);
+    const far = order.map(([x, y]) => Math.hypot(x - 50, y - 50));
+    far.forEach((radius, i) => expect(Math.max(...far.slice(0, i + 1)) - radius).toBeLessThan(30));
+  });
+
+  it("in line and any order keep the list", () => {
+    expect(tighteningOrder(ring(5), "in line")).toEqual([0, 1, 2, 3, 4]);
+  });
+});
+
+describe("a wrench with an extension in line", () => {
+  it("reads T·L/(L+E)", () => {
+    const set = (torque: string, length: string, extension: string) =>
+      wrenchSetting(measureOf(torque, "torque"), lengthOf(length), lengthOf(extension));
+    expect(set("48 N·m", "400 mm", "80 mm")).toMatchObject({ figure: "40.0", unit: "N·m" });
+    expect(set("48 N·m", "400 mm", "0 mm")).toMatchObject({ figure: "48.0" });
+    expect(set("25 lbf·ft", "12 in", "3 in")).toMatchObject({ figure: "20.0", unit: "lbf·ft" });
+  });
+  it("refuses what is no wrench", () => {
+    expect(() => wrenchSetting(measureOf("1 N·m", "torque"), nm(0), nm(1))).toThrow(RangeError);
+    expect(() => wrenchSetting(measureOf("1 N·m", "torque"), nm(1), nm(-1))).toThrow(RangeError);
+  });
+});
