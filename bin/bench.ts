@@ -8,6 +8,10 @@ import pg from "pg";
 import { v7 as newId } from "uuid";
 import { Key, Person } from "../e2e/browser";
 import { openShop, type Shop } from "../e2e/shop";
+import { searcher } from "../app/book/find";
+import { answers, readBook, resolve } from "../core/book";
+import { solveRanges } from "../core/gears";
+import { documentOf, UNITS } from "../demo/units";
 import { startCluster } from "./cluster";
 import { build } from "./serve";
 
@@ -195,11 +199,51 @@ async function keystroke(shop: Shop): Promise<{ verdict: number; frame: number }
   }
 }
 
+/** Work on the largest book of the demo, and on one grown to 200 parts and 60 chains, as ratios to reading its JSON and to a frame. */
+function books(): void {
+  const largest = UNITS.map(documentOf).sort(
+    (a, b) => JSON.stringify(b).length - JSON.stringify(a).length,
+  )[0];
+  if (!largest) return;
+  const text = JSON.stringify(largest);
+  const each = (work: () => unknown, times = 15): number => {
+    const taken = Array.from({ length: times + 5 }, () => {
+      const begun = performance.now();
+      work();
+      return performance.now() - begun;
+    });
+    return median(taken.slice(5));
+  };
+  const read = readBook(largest);
+  if (!read.ok) throw new Error("the largest book is wrong");
+  const { book } = read;
+  const parse = each(() => JSON.parse(text) as unknown);
+  const copies = <T extends { id: string }>(list: readonly T[], n: number): T[] =>
+    Array.from({ length: n }, (_, i) => ({
+      ...(list[i % list.length] as T),
+      id: `${list[i % list.length]?.id}-${i}`,
+    }));
+  const grown = { ...book, parts: copies(book.parts, 200), chains: copies(book.chains, 60) };
+  const version = Object.fromEntries(book.traits.map(({ id, values }) => [id, Object.keys(values)[0] ?? ""]));
+  const applied = resolve(grown, version, "full");
+  const search = searcher(answers(applied, "mm"));
+  const frame = (ms: number): string => `${(ms / 16).toFixed(2)}×`;
+  say(
+    `largest book (${book.unit.name}): the whole check ${(each(() => readBook(largest)) / parse).toFixed(0)}× reading its JSON, ` +
+      `solving its ${book.ranges.length} ranges ${frame(each(() => solveRanges(book)))} a frame of 16 ms`,
+  );
+  say(
+    `200 parts, 60 chains: resolving a version ${frame(each(() => resolve(grown, version, "full")))} a frame, ` +
+      `making the find ${frame(each(() => searcher(answers(applied, "mm"))))}, one question ${frame(each(() => search("pump bolt torque")))} (aim ≤ 1×)`,
+  );
+}
+
 const cluster = await startCluster("bench", { fresh: true });
 process.env.TEST_DATABASE_URL = cluster.url;
 build();
 const shop = await openShop();
 try {
+  books();
   const cookie = await signIn(shop);
   const script = {
     worksheet: await scriptOf(shop, cookie, "/jobs/1029/pack/h1-clearance"),

@@ -68,9 +68,27 @@ export async function loadShop(
   }
 }
 
+/** What the shop keeps of series it did not list: a few of each, here and there none. */
+function usualStock(books: readonly Shelved[], listed: ReadonlySet<string>): Shop["shelf"] {
+  return books.flatMap(({ book }, b) =>
+    book.series.flatMap(({ sizes }, s) =>
+      sizes
+        .filter(({ part }) => !listed.has(part))
+        .map(({ part }, i) => ({
+          part,
+          bin: `${String.fromCharCode(67 + b)}${s + 1}`,
+          onHand: [2, 3, 1, 4, 0][(i + s) % 5] ?? 0,
+          price: 380 + 40 * ((i + b) % 5),
+          days: 2 + (b % 3),
+        })),
+    ),
+  );
+}
+
 async function fillShelf(pool: Pool, shop: Shop, books: readonly Shelved[]): Promise<void> {
   const all = books.flatMap(({ book }) => book.series);
-  for (const { part, bin, onHand, price, days, odd = [] } of shop.shelf) {
+  const listed = new Set(shop.shelf.map(({ part }) => part));
+  for (const { part, bin, onHand, price, days, odd = [] } of [...shop.shelf, ...usualStock(books, listed)]) {
     const series = all.find(({ sizes }) => sizes.some((size) => size.part === part));
     const size = series?.sizes.find((one) => one.part === part);
     const name = `${series?.name ?? "part"}, ${size?.mark ?? part}`;

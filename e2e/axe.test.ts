@@ -31,6 +31,17 @@ const SCREENS = [
   "/jobs/1010/sheet",
   "/shelf",
   "/house",
+  "/books",
+  "/books/selwyn-sanderling",
+  "/books/marram-whimbrel/train",
+  "/books/marram-dunlin/packs",
+  "/books/corrie-plover/packs",
+  "/books/marram-dunlin/chains",
+  "/books/corrie-godwit/fasteners",
+  "/books/selwyn-turnstone/parts",
+  "/books/marram-dunlin/steps",
+  "/books/selwyn-turnstone/service",
+  "/books/marram-dunlin/revisions",
   "/gallery",
 ];
 

@@ -91,7 +91,7 @@ describe("two at once", () => {
       await mira.ready();
       await mira.press("//summary[contains(., 'Correct what was seen')]");
       await mira.press("//label[contains(., 'early body: one rib')]");
-      await mira.read("D1 friction count 4 → 3".toLowerCase().slice(3));
+      await mira.read("friction d1-friction count 4 → 3");
       await mira.press("//button[.='Correct it']");
       await mira.press("//label[.='front drums']");
       await mira.read("taken out");

@@ -92,10 +92,12 @@ export function Loop({
             strokeDasharray="2 4"
             d={`M${x(to)} ${y(i)}V${y(i + 1)}`}
           />
-          <text fontSize="15" x={(x(from) + x(to)) / 2} y={y(i) - 6} textAnchor="middle">
-            {sign === "+" ? "+" : "−"} {words}
-            {size !== null && !implied && ` ${lengthText(size, unit)}`}
-          </text>
+          <LinkWords
+            from={x(from)}
+            to={x(to)}
+            y={y(i)}
+            text={`${sign === "+" ? "+" : "−"} ${words}${size !== null && !implied ? ` ${lengthText(size, unit)}` : ""}`}
+          />
         </g>
       ))}
       <Arrow from={x(0)} to={x(at)} y={result} tone="blue" broken={false} />
@@ -109,6 +111,21 @@ export function Loop({
         {chain.name}
       </text>
     </svg>
+  );
+}
+
+/** A link's words: above its arrow, or beside it where the arrow is shorter than they are. */
+function LinkWords({ from, to, y, text }: { from: number; to: number; y: number; text: string }) {
+  const long = Math.abs(to - from) > text.length * 7.4;
+  return (
+    <text
+      fontSize="15"
+      x={long ? (from + to) / 2 : Math.max(from, to) + 12}
+      y={long ? y - 6 : y + 5}
+      textAnchor={long ? "middle" : "start"}
+    >
+      {text}
+    </text>
   );
 }
 

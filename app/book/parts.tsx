@@ -67,13 +67,17 @@ export default function PartsPage() {
 }
 
 function PartLine({ part, name }: { part: Part; name: (id: string) => string }) {
-  const { applied } = useBookView();
+  const { applied, book } = useBookView();
   const count = platesOf(applied.unit.packs, part.id) ?? part.count ?? 1;
   const notes = [
     part.always && `always new: ${part.always}`,
     part.sold && `sold ${part.sold}`,
     part.heldBy && `after ${part.heldBy.map((id) => name(id).replaceAll("-", " ")).join(", ")}`,
     part.good && `good: ${part.good}`,
+    ...Object.entries(part.sets ?? {}).map(([trait, value]) => {
+      const of = book.traits.find(({ id }) => id === trait);
+      return `fitting it makes the unit: ${of?.values[value]?.name ?? value}`;
+    }),
     ...(part.lookAlikes ?? []).map(({ part: other, tell }) => `looks like ${name(other)}; this one: ${tell}`),
     ...(part.instead ?? []).map(({ number, brings }) => `${number} fits instead and brings: ${brings}`),
   ].filter(Boolean);

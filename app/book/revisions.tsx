@@ -6,7 +6,7 @@ import { Field } from "~/look/field";
 import { ground } from "~/server/context";
 import { readForm } from "~/server/form";
 import { mustBe } from "~/server/session";
-import { difference, differenceText } from "~core/book";
+import { difference, differenceText, holding, within } from "~core/book";
 import { rangeText } from "~core/quantity";
 import { bookById, listBooks, revisionsOf } from "~store/books";
 import { beginDraft, openDrafts } from "~store/drafts";
@@ -28,13 +28,22 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs) => 
   const from = revisions.find(({ revision }) => revision === numbered("from", revisions[1]?.revision));
   const differences =
     from && to && from.id !== to.id
-      ? difference(
-          withoutNumber((await bookById(pool, from.id)).document),
-          withoutNumber((await bookById(pool, to.id)).document),
-        ).map(differenceText)
+      ? changes(await bookById(pool, from.id), await bookById(pool, to.id), search)
       : null;
   return { drafts, history, differences, from: from?.revision, to: to?.revision, id: newId() };
 };
+
+type Kept = Awaited<ReturnType<typeof bookById>>;
+
+/** What changed, in the trade's words; for one version and depth when the address names one, as a job's does. */
+function changes(from: Kept, to: Kept, search: URLSearchParams): string[] {
+  const [before, after] = [withoutNumber(from.document), withoutNumber(to.document)];
+  const depth = search.get("depth");
+  if (depth === null) return difference(before, after).map(differenceText);
+  const version = Object.fromEntries(to.book.traits.map(({ id }) => [id, search.get(id) ?? ""]));
+  const of = (document: unknown): unknown => within(holding(document, version), depth);
+  return difference(of(before), of(after), true).map(differenceText);
+}
 
 /** A revision's number is not what its book says. */
 const withoutNumber = (document: unknown): unknown => {
@@ -193,6 +202,9 @@ export default function RevisionsPage({
         <section className="plate p-5">
           <h2 className="mb-2 text-xl font-bold">
             {differences ? `From revision ${from} to ${to}` : "What changed"}
+            {differences && search.has("depth") && (
+              <span className="quiet block text-base font-normal">for the version and depth above</span>
+            )}
           </h2>
           {differences ? (
             <DifferenceList lines={differences} />

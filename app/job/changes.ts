@@ -20,5 +20,5 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs) => 
   const wanted = search.get("depth") ?? depth;
   const before = within(holding(document, job.configuration), depth);
   const after = within(holding(document, asked), book.depths.includes(wanted) ? wanted : depth);
-  return { lines: difference(before, after).map(differenceText) };
+  return { lines: difference(before, after, true).map(differenceText) };
 };

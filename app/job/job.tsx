@@ -86,7 +86,7 @@ export default function JobPage({
             Revision {newer.revision} of this book is out. This job stays on revision {book.unit.revision}.
           </span>
           <Link
-            to={`/books/${book.unit.id}/revisions?from=${book.unit.revision}&to=${newer.revision}`}
+            to={`${bookAt(view, "revisions")}&from=${book.unit.revision}&to=${newer.revision}`}
             className="touch flex items-center font-semibold underline underline-offset-4"
           >
             What changed for it

@@ -27,7 +27,7 @@ export function sheetLine(sheet: Worksheet, unit: LengthUnit): SheetLine {
   const common = {
     pack: applied.pack.element.toUpperCase(),
     name: applied.pack.name,
-    spec: `${rangeText(min, max, unit)}, ${state.soak}`,
+    spec: `${rangeText(min, max, unit)}, ${state.soak}${applied.house ? ", house limit" : ""}`,
     found: figure(found, unit),
     chosen: choice && fitted ? `${pieceText(fitted, unit)}${choice.body.kept ? " (kept)" : ""}` : "none",
   };

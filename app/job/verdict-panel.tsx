@@ -15,6 +15,7 @@ export function VerdictPanel({
   stage,
   tab,
   choice,
+  house,
 }: {
   set: ReadingSet;
   unit: LengthUnit;
@@ -22,6 +23,8 @@ export function VerdictPanel({
   stage: Stage;
   tab: keyof typeof TITLE;
   choice: FactOf<"choice"> | null;
+  /** Whether the shop’s own limits stand in for the book’s. */
+  house: boolean;
 }) {
   const { estimate, verdict, drift } = assessment;
   return (
@@ -60,7 +63,8 @@ export function VerdictPanel({
           {stage.at === "signed" && " A lead has signed for this pack."}
         </p>
         <p className="quiet text-sm">
-          the book’s limits, house rule: {rule} · {assessment.estimate?.count ?? 0} of {readings.length} count
+          {house ? <b>the house’s limits</b> : "the book’s limits"}, house rule: {rule} ·{" "}
+          {assessment.estimate?.count ?? 0} of {readings.length} count
         </p>
       </div>
     </div>

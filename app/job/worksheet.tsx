@@ -155,6 +155,7 @@ function ReadTab({
           stage={sheet.stage}
           tab={tab}
           choice={sheet.choice}
+          house={applied.house !== null}
         />
         <Rule spec={applied.spec} target={sheet.target} assessment={set.assessment} unit={unit} />
         <Readings set={set} unit={unit} closed={closed} />

@@ -47,7 +47,6 @@ const book = object({
     name: text,
     family: oneOf(...FAMILIES),
     lengthUnit: oneOf("mm", "in"),
-    torqueUnit: optional(oneOf("N·m", "lbf·ft", "lbf·in")),
     revision: whole(1, 100_000),
     source: text,
     summary: optional(text),

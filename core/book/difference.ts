@@ -63,8 +63,19 @@ function keyOf(entry: unknown, i: number): string {
   if (!isRecord(entry)) return JSON.stringify(entry);
   const own =
     entry.id ?? entry.element ?? entry.mark ?? (entry.role && `${text(entry.role)} ${text(entry.part)}`);
-  const when = entry.when ? JSON.stringify(entry.when) : "";
-  return own === undefined ? (when === "" ? `${i}` : when) : `${text(own)}${entry.role ? when : ""}`;
+  return own === undefined ? (entry.when ? JSON.stringify(entry.when) : `${i}`) : text(own);
+}
+
+/** Entries by their keys; those whose key stands twice are told apart by the versions they hold for. */
+function keyed(list: readonly unknown[]): Map<string, unknown> {
+  const keys = list.map(keyOf);
+  return new Map(
+    list.map((entry, i) => {
+      const key = keys[i] ?? "";
+      const twice = keys.indexOf(key) !== keys.lastIndexOf(key);
+      return [twice && isRecord(entry) ? `${key} ${JSON.stringify(entry.when ?? i)}` : key, entry];
+    }),
+  );
 }
 
 function nameOf(entry: unknown, section: string): string {
@@ -92,13 +103,14 @@ function text(value: unknown): string {
  * What differs between two documents of a book, or of one book resolved for two configurations or depths.
  *
  * @param before parsed JSON.
+ * @param resolved whether both are one book's versions: then what an entry holds for is no difference.
  * @returns differences in the document's order; none for documents that say the same.
  */
-export function difference(before: unknown, after: unknown): Difference[] {
+export function difference(before: unknown, after: unknown, resolved = false): Difference[] {
   const found: Difference[] = [];
   if (!isRecord(before) || !isRecord(after)) return found;
   for (const section of keysOf(before, after)) {
-    const walk = new Walk(section, found);
+    const walk = new Walk(section, found, resolved);
     walk.compare(before[section], after[section], nameOf({ name: wordOf(section) }, section), "");
   }
   return found;
@@ -112,6 +124,7 @@ class Walk {
   constructor(
     private readonly section: string,
     private readonly found: Difference[],
+    private readonly resolved: boolean,
   ) {}
 
   compare(before: unknown, after: unknown, of: string, what: string): void {
@@ -120,6 +133,7 @@ class Walk {
       return this.lists(before, after, of, what);
     if (isRecord(before) && isRecord(after)) {
       for (const key of keysOf(before, after)) {
+        if ((key === "when" || key === "depth") && this.resolved) continue;
         if (key === "when" || key === "depth")
           this.say(before[key], after[key], of, `${what} holds for`.trim());
         else this.compare(before[key], after[key], of, [what, wordOf(key)].filter(Boolean).join(" "));
@@ -136,8 +150,6 @@ class Walk {
   }
 
   private lists(before: unknown[], after: unknown[], of: string, what: string): void {
-    const keyed = (list: unknown[]): Map<string, unknown> =>
-      new Map(list.map((entry, i) => [keyOf(entry, i), entry]));
     const [a, b] = [keyed(before), keyed(after)];
     const inside = what === "" ? "" : of;
     const nameIn = (entry: unknown): string =>

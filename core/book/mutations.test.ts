@@ -51,11 +51,6 @@ const swap = (a: number, b: number) => (list: unknown) => {
   [copy[a], copy[b]] = [copy[b], copy[a]];
   return copy;
 };
-const without =
-  (...ids: string[]) =>
-  (list: unknown) =>
-    (list as unknown[]).filter((entry) => !ids.includes(entry as string));
-
 const D = "marram-dunlin";
 const W = "marram-whimbrel";
 const S = "selwyn-sanderling";

@@ -1,5 +1,5 @@
 import { lengthOf, measureOf, type Measure, type Quantity } from "../../quantity";
-import { list, map, object, oneOrMore, optional, refersTo, text, whole, written, type Shape } from "../shape";
+import { list, map, object, oneOrMore, optional, refersTo, text, written, type Shape } from "../shape";
 
 export const length = written(lengthOf, "1.80 mm");
 
@@ -33,6 +33,3 @@ const when: typeof values = {
 
 /** An entry holds only for some configurations (`when`) and belongs to some depths of work (`depth`). */
 export const holds = { when: optional(when), depth: optional(list(refersTo("depth", text), 1)) };
-
-/** A place on a drawn face, in hundredths of its width and height from the upper left. */
-export const place = { at: whole(0, 100), across: whole(0, 100) };
