@@ -30,8 +30,6 @@ const theme = (name: string): Promise<unknown> =>
 try {
   await open("/sign-in");
   await theme("chalk");
-  await open("/sign-in");
-  await shot("sign-in");
   await mira.signIn(shop.url, "Edda L.");
   await shot("jobs");
   await open("/jobs/new");
@@ -68,9 +66,25 @@ try {
   await shot("shelf");
   await open("/house");
   await shot("house");
+  await open("/books/selwyn-turnstone?at=primary");
+  await shot("book-axis");
+  await open("/books/marram-dunlin/chains?body=late#chain-d1-clearance");
+  await mira.driver.executeScript("scrollTo(0, 0)");
+  await shot("book-chains");
+  await open("/books/marram-dunlin/fasteners#fastener-body-bolts");
+  await mira.driver.executeScript("scrollTo(0, 0)");
+  await shot("book-fasteners");
+  await open("/books/marram-dunlin/revisions");
+  await mira.press("//button[contains(., 'Begin a draft')]");
+  const max = await mira.see("//label[.='Max']/following-sibling::input");
+  await mira.driver.executeScript("arguments[0].focus(); arguments[0].select()", max);
+  await max.sendKeys("0.90 mm");
+  await mira.read("max is not above min");
+  await shot("book-draft");
   await theme("lamp");
-  await open("/jobs/1030/pack/d1-clearance?show=found");
-  await shot("pack-dark");
+  await open("/books/marram-whimbrel/train");
+  await mira.press("//th//button[.='1']");
+  await shot("book-gears");
   await open("/jobs/1029");
   await shot("job-dark");
   await open("/gallery");
