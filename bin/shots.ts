@@ -32,7 +32,10 @@ try {
   await theme("chalk");
   await mira.signIn(shop.url, "Edda L.");
   await shot("jobs");
-  await open("/jobs/new");
+  await open("/jobs/new?unit=marram-dunlin");
+  await mira.press("//label[contains(., 'late body')]");
+  await mira.press("//label[contains(., 'second plate')]");
+  await mira.press("//label[.='full']");
   await shot("new-job");
   await open("/jobs/1029");
   await shot("job");

@@ -176,6 +176,11 @@ export default function NewJobPage({
             problem={problems.book}
             options={books.map((entry) => ({ value: entry.id, words: `${entry.maker} ${entry.name}` }))}
           />
+          {!book && (
+            <p className="quiet mb-4">
+              Choose the unit; then its version and the depth of the work are asked.
+            </p>
+          )}
           {book?.traits.map((trait) => (
             <Choice
               key={`${book.id} ${trait.id}`}
