@@ -222,7 +222,9 @@ function Editor({ draft, base }: Loaded) {
       </nav>
       <div
         className={
-          tab === "differences" ? "" : "grid grid-cols-[minmax(0,5fr)_minmax(0,2fr)] items-start gap-3"
+          problems.length > 0 && tab !== "differences"
+            ? "grid grid-cols-[minmax(0,3fr)_minmax(0,1fr)] items-start gap-3"
+            : ""
         }
       >
         {tab === "document" ? (
@@ -254,7 +256,9 @@ function Editor({ draft, base }: Loaded) {
             change={setDocument}
           />
         )}
-        {tab !== "differences" && <Trouble problems={problems} warnings={checked?.warnings ?? []} />}
+        {problems.length > 0 && tab !== "differences" && (
+          <Trouble problems={problems} warnings={checked?.warnings ?? []} />
+        )}
       </div>
     </>
   );
@@ -263,9 +267,7 @@ function Editor({ draft, base }: Loaded) {
 function Trouble({ problems, warnings }: { problems: readonly Problem[]; warnings: readonly Problem[] }) {
   return (
     <aside className="plate max-h-[75vh] overflow-y-auto p-4" aria-label="Problems">
-      <h2 className="mb-2 text-lg font-bold">
-        {problems.length === 0 ? "No problems" : `${problems.length} to mend before it can be published`}
-      </h2>
+      <h2 className="mb-2 text-lg font-bold">{`${problems.length} to mend before it can be published`}</h2>
       <ul className="grid gap-2 text-sm">
         {[...problems, ...warnings].slice(0, 40).map(({ path, message, remedy, warning }) => (
           <li

@@ -66,7 +66,7 @@ export function SectionForm({ section, ...editing }: Editing & { section: FormNa
   const troubled = (i: number): boolean =>
     editing.problems.some((p) => p.path.startsWith(`${section}[${i}]`));
   return (
-    <div className="grid grid-cols-[minmax(0,4fr)_minmax(0,7fr)] items-start gap-3">
+    <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,8fr)] items-start gap-3">
       <ul className="plate max-h-[70vh] overflow-y-auto p-2">
         {entries.map((entry, i) => (
           <li key={i}>
@@ -294,6 +294,9 @@ function read(
   return text;
 }
 
+/** Columns that hold a figure of one or two digits. */
+const NARROW: ReadonlySet<string> = new Set(["count"]);
+
 /** A list of small entries as a table that is typed into. */
 function Rows({
   label,
@@ -320,10 +323,10 @@ function Rows({
         </tr>
       </thead>
       <tbody>
-        {rows.map((_, i) => (
+        {rows.map((row, i) => (
           <tr key={`${rows.length} ${i}`}>
-            {columns.map((column) => (
-              <td key={column} className="pr-1 pb-1 align-top">
+            {columns.map((column, c) => (
+              <td key={column} className={`pr-1 pb-1 align-top ${NARROW.has(column) ? "w-20" : ""}`}>
                 <Text
                   bare
                   label={`${column} of row ${i + 1}`}
@@ -331,6 +334,14 @@ function Rows({
                   number={column === "count"}
                   {...editing}
                 />
+                {c === 0 && row.when !== undefined && (
+                  <span className="quiet text-sm">
+                    only{" "}
+                    {Object.values(row.when as Record<string, string | string[]>)
+                      .flat()
+                      .join(" or ")}
+                  </span>
+                )}
               </td>
             ))}
             <td className="align-top">
