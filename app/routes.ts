@@ -31,6 +31,7 @@ export default [
       route("revisions", "book/revisions.tsx"),
     ]),
     route("books/:unit/export.json", "book/export.ts"),
+    route("books/:unit/whole/:revision", "book/whole.ts"),
     route("books/:unit/house-value", "book/house-value.ts"),
     route("drafts/:draft", "draft/draft.tsx"),
     route("shelf", "shelf/shelf.tsx"),

@@ -151,6 +151,30 @@ describe("reading a book", () => {
       await edda.read("Check balls: 6 in this version");
     }));
 
+  it("is read without a script too", () =>
+    journey("book-plain", [joost], async () => {
+      await joost.withoutScript(true);
+      try {
+        for (const [page, words] of [
+          ["", "Converter depth"],
+          ["/train", "4.1652"],
+          ["/packs", "low-side clutch"],
+          ["/chains", "D1 clearance"],
+          ["/fasteners", "Pan bolts"],
+          ["/parts", "torque converter"],
+          ["/steps", "Take the pan off"],
+          ["/service", "Known weak points"],
+        ]) {
+          await joost.go(at(`/books/marram-dunlin${page}`, 1));
+          await joost.read(words ?? "");
+        }
+        await joost.press("//a[.='late body']");
+        await joost.see("//a[.='late body'][@aria-current='true']");
+      } finally {
+        await joost.withoutScript(false);
+      }
+    }));
+
   it("says which tools are missing before a job starts", () =>
     journey("tools", [edda], async () => {
       await edda.go(at("/jobs/new?unit=marram-whimbrel"));
@@ -203,6 +227,39 @@ describe("keeping a book", () => {
       await joost.read("no problems");
       await joost.press("//button[.='Save']");
       await joost.read("published or put away by somebody else");
+    }));
+
+  it("a draft loses nothing: the server killed while saving, the page loaded again with work unsaved", () =>
+    journey("draft-awkward", [edda], async () => {
+      await edda.go(at("/books/corrie-godwit/revisions"));
+      await edda.ready();
+      await edda.press("//button[contains(., 'Begin a draft')]");
+      await edda.press("//button[.='Fasteners']");
+      await type(edda, field("Torque"), "11 lbs");
+      await edda.read("is no unit of torque");
+      await type(edda, field("Torque"), "11 N·m");
+      await edda.read("no problems");
+      await shop.webs[0]?.kill();
+      await edda.press("//button[.='Save']");
+      await edda.read("The shop’s server is away. What you typed stays here");
+      await shop.webs[0]?.start();
+      await edda.driver.sleep(600);
+      await edda.driver.navigate().refresh();
+      await edda.read("What was typed here and not saved is back.");
+      await edda.press("//button[.='Save']");
+      await edda.read("save 2");
+      await edda.press("//button[starts-with(., 'Changes')]");
+      await edda.read("Control unit bolts torque 10 → 11 N·m");
+      await edda.driver.navigate().refresh();
+      await edda.read("save 2");
+      await edda.gone("//p[contains(., 'is back')]");
+      await edda.press("//button[.='Whole document']");
+      const editor = await edda.see("//div[contains(@class, 'cm-content')]");
+      await editor.click();
+      await edda.keys(Key.chord(Key.CONTROL, Key.HOME), "x");
+      await edda.read("not JSON at the moment");
+      await edda.keys(Key.BACK_SPACE);
+      await edda.read("no problems");
     }));
 
   it("an open job keeps its revision, and is told what changed for it", () =>

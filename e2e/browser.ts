@@ -59,9 +59,9 @@ export class Person {
   }
 
   /** As a page is before its script has loaded, or where it never does. */
-  withoutScript = (): Promise<void> =>
+  withoutScript = (off = true): Promise<void> =>
     (this.driver as chrome.Driver).sendDevToolsCommand("Emulation.setScriptExecutionDisabled", {
-      value: true,
+      value: off,
     });
 
   async leave(): Promise<void> {

@@ -31,9 +31,13 @@ export function Find({
   applied,
   unit,
   to,
+  onOpen,
 }: {
-  applied: Applied;
+  /** Null until the book is here. */
+  applied: Applied | null;
   unit: System;
+  /** Asked for, perhaps for the first time. */
+  onOpen?: () => void;
   /** Where an answer stands in full. */
   to: (page: Answer["page"], id: string) => string;
 }) {
@@ -42,11 +46,15 @@ export function Find({
   const [open, setOpen] = useState(false);
   const [at, setAt] = useState(0);
   const navigate = useNavigate();
-  const search = useMemo(() => (open ? searcher(answers(applied, unit)) : () => []), [open, applied, unit]);
+  const search = useMemo(
+    () => (open && applied ? searcher(answers(applied, unit)) : () => []),
+    [open, applied, unit],
+  );
   const asked = useDeferredValue(query);
   const found = useMemo(() => search(asked), [search, asked]);
   const show = (): void => {
     setOpen(true);
+    onOpen?.();
     dialog.current?.showModal();
   };
   useEffect(() => {
@@ -56,12 +64,11 @@ export function Find({
         event.target.closest("input:not([type=radio]), textarea, select, dialog, [contenteditable=true]");
       if (event.key !== "/" || event.ctrlKey || event.metaKey || event.altKey || inField) return;
       event.preventDefault();
-      setOpen(true);
-      dialog.current?.showModal();
+      show();
     };
     document.addEventListener("keydown", onKey);
     return () => document.removeEventListener("keydown", onKey);
-  }, []);
+  });
   const go = (answer: Answer | undefined): void => {
     if (!answer) return;
     dialog.current?.close();
@@ -85,7 +92,9 @@ export function Find({
           }}
         >
           <label className="stamp mb-1 block" htmlFor="find">
-            {applied.unit.unit.name}: ask for a clearance, a torque, a part
+            {applied
+              ? `${applied.unit.unit.name}: ask for a clearance, a torque, a part`
+              : "Opening the book …"}
           </label>
           <input
             id="find"
@@ -127,7 +136,7 @@ export function Find({
               </span>
             </li>
           ))}
-          {asked.trim() !== "" && found.length === 0 && (
+          {applied && asked.trim() !== "" && found.length === 0 && (
             <li className="p-4 text-lg" role="option" aria-selected="false">
               The book says nothing of this for this version.
             </li>

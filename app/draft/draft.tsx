@@ -1,9 +1,8 @@
-import { lazy, Suspense, useMemo, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import Joi from "joi";
-import { data, Form, Link, redirect, useFetcher } from "react-router";
+import { data, Form, isRouteErrorResponse, redirect, useFetcher } from "react-router";
 import { DifferenceList } from "~/book/revisions";
 import { useInside } from "~/door/inside";
-import { Field } from "~/look/field";
 import { useScripted } from "~/look/use-scripted";
 import { ground, visitor } from "~/server/context";
 import { readForm } from "~/server/form";
@@ -13,6 +12,9 @@ import { bookById } from "~store/books";
 import { draftById, publishDraft, putAway, saveDraft } from "~store/drafts";
 import type { Route } from "./+types/draft";
 import { FORMS, SectionForm, type FormName } from "./forms";
+import type { Answer } from "./answer";
+import { Publish, Trouble } from "./panels";
+import { dropUnsaved, keepUnsaved, readUnsaved } from "./unsaved";
 import { useCheck } from "./use-check";
 
 // The editor is large and most drafts are changed in the forms.
@@ -49,11 +51,6 @@ const schema = Joi.object<{
   document: Joi.string().max(5_000_000).allow("").default(""),
   note: Joi.string().trim().max(300).allow("").default(""),
 });
-
-type Answer =
-  | { kind: "saved"; version: number }
-  | { kind: "conflict"; version: number; by: string; theirs: string }
-  | { kind: "refused"; problem: string; problems: Problem[] };
 
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
   const by = mustBe(context, "lead", "owner");
@@ -103,6 +100,18 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   );
 };
 
+/** A server that is away takes nothing from what was typed. */
+export const clientAction = async ({ serverAction }: Route.ClientActionArgs) => {
+  try {
+    return await serverAction();
+  } catch (error) {
+    if (error instanceof Response || isRouteErrorResponse(error)) throw error;
+    const problem = "The shop’s server is away. What you typed stays here; save again in a moment.";
+    // As a failure: after a success the pages around would be asked for anew, and the server is away.
+    return data<Answer>({ kind: "refused", problem, problems: [] }, { status: 503 });
+  }
+};
+
 export default function DraftPage({ loaderData, actionData }: Route.ComponentProps) {
   const scripted = useScripted();
   const { draft } = loaderData;
@@ -119,8 +128,19 @@ type Tab = FormName | "document" | "differences";
 function Editor({ draft, base }: Loaded) {
   const { staff } = useInside();
   const may = staff.role === "lead" || staff.role === "owner";
-  const [document, setDocument] = useState<unknown>(() => JSON.parse(draft.text) as unknown);
-  const [kept, setKept] = useState({ document, version: draft.version });
+  const [begun] = useState(() => {
+    const document = JSON.parse(draft.text) as unknown;
+    const left = readUnsaved(draft.id);
+    return left && left.text !== draft.text
+      ? {
+          document: JSON.parse(left.text) as unknown,
+          kept: { document, version: left.version },
+          restored: true,
+        }
+      : { document, kept: { document, version: draft.version }, restored: false };
+  });
+  const [document, setDocument] = useState<unknown>(begun.document);
+  const [kept, setKept] = useState(begun.kept);
   const [tab, setTab] = useState<Tab>("chains");
   const [broken, setBroken] = useState(false);
   const [round, setRound] = useState(0);
@@ -135,6 +155,14 @@ function Editor({ draft, base }: Loaded) {
   }
   const conflict = answer?.kind === "conflict" && kept.version < answer.version ? answer : null;
   const unsaved = document !== kept.document;
+  useEffect(() => {
+    if (!unsaved) return dropUnsaved(draft.id);
+    const timer = setTimeout(
+      () => keepUnsaved(draft.id, { version: kept.version, text: JSON.stringify(document) }),
+      300,
+    );
+    return () => clearTimeout(timer);
+  }, [draft.id, document, kept.version, unsaved]);
   const send = (seen: number): void =>
     void save.submit({ intent: "save", seen, document: JSON.stringify(document) }, { method: "post" });
   const differences = useMemo(
@@ -173,6 +201,11 @@ function Editor({ draft, base }: Loaded) {
           Save
         </button>
       </header>
+      {begun.restored && unsaved && (
+        <p role="status" className="border-accent mb-3 border-l-4 pl-3 text-lg">
+          What was typed here and not saved is back.
+        </p>
+      )}
       {conflict && (
         <section role="alert" className="plate border-warning mb-3 border-2 p-5">
           <h2 className="text-xl font-bold">
@@ -241,7 +274,7 @@ function Editor({ draft, base }: Loaded) {
           </Suspense>
         ) : tab === "differences" ? (
           <Publish
-            draft={draft}
+            begunBy={draft.begunBy}
             seen={kept.version}
             may={may}
             ready={!unsaved && problems.length === 0}
@@ -261,82 +294,6 @@ function Editor({ draft, base }: Loaded) {
         )}
       </div>
     </>
-  );
-}
-
-function Trouble({ problems, warnings }: { problems: readonly Problem[]; warnings: readonly Problem[] }) {
-  return (
-    <aside className="plate max-h-[75vh] overflow-y-auto p-4" aria-label="Problems">
-      <h2 className="mb-2 text-lg font-bold">{`${problems.length} to mend before it can be published`}</h2>
-      <ul className="grid gap-2 text-sm">
-        {[...problems, ...warnings].slice(0, 40).map(({ path, message, remedy, warning }) => (
-          <li
-            key={`${path} ${message}`}
-            className={`border-l-3 pl-2 ${warning ? "border-accent" : "border-error"}`}
-          >
-            <code className="block break-all">{path}</code>
-            {warning && "To look at: "}
-            {message}
-            <span className="quiet block">{remedy}</span>
-          </li>
-        ))}
-      </ul>
-    </aside>
-  );
-}
-
-function Publish({
-  draft,
-  seen,
-  may,
-  ready,
-  lines,
-}: {
-  draft: Loaded["draft"];
-  seen: number;
-  may: boolean;
-  ready: boolean;
-  lines: string[] | null;
-}) {
-  const publish = useFetcher<Answer>();
-  const refused = publish.data?.kind === "refused" ? publish.data : null;
-  return (
-    <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] items-start gap-3">
-      <section className="plate p-5">
-        <h2 className="mb-2 text-xl font-bold">
-          {lines ? "Against the revision it began from" : "A new book"}
-        </h2>
-        {lines ? (
-          <DifferenceList lines={lines} />
-        ) : (
-          <p>It was begun as a copy; every line of it is new here.</p>
-        )}
-      </section>
-      <section className="plate p-5">
-        <h2 className="mb-2 text-xl font-bold">Publish</h2>
-        {may ? (
-          <publish.Form method="post">
-            <input type="hidden" name="seen" value={seen} />
-            <Field label="What this revision is for" name="note" problem={refused?.problem} />
-            <button className="btn btn-primary touch" name="intent" value="publish" disabled={!ready}>
-              Publish the next revision
-            </button>
-            {!ready && <p className="quiet mt-2">Save it without problems first.</p>}
-            <button className="btn btn-ghost touch mt-6 block" name="intent" value="away">
-              Put this draft away
-            </button>
-          </publish.Form>
-        ) : (
-          <p>A lead publishes.</p>
-        )}
-        <p className="quiet mt-4">
-          Open jobs keep their revision and are told. {draft.begunBy} began this draft.{" "}
-          <Link to="/books" className="underline underline-offset-4">
-            Books
-          </Link>
-        </p>
-      </section>
-    </div>
   );
 }
 

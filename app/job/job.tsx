@@ -1,6 +1,15 @@
 import { useEffect, useMemo } from "react";
-import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
+import {
+  Link,
+  Outlet,
+  useFetcher,
+  useLocation,
+  useNavigate,
+  useOutletContext,
+  useParams,
+} from "react-router";
 import { Find } from "~/book/find";
+import { benchBook } from "./bench-book";
 import { useInside } from "~/door/inside";
 import { Axis, type AxisPack } from "~/look/axis";
 import { markOf } from "~/look/mark";
@@ -8,9 +17,8 @@ import { useUnit } from "~/look/use-unit";
 import { whenItMatters } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
 import { ground } from "~/server/context";
-import { resolve, type Applied, type Book } from "~core/book";
+import { resolve, type Applied, type Book, type HouseValue, type System } from "~core/book";
 import { fold, stageWords, worksheets, type Job, type Worksheet } from "~core/job";
-import type { LengthUnit } from "~core/quantity";
 import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/job";
 
@@ -18,7 +26,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const record = await jobByNumber(context.get(ground).pool, Number(params.number));
   if (!record) throw new Response("There is no job of this number.", { status: 404 });
   const { id, number, opened, book, facts, houseValues, newer } = record;
-  return { id, number, opened, book, facts, houseValues, newer };
+  return { id, number, opened, book: benchBook(book), facts, houseValues, newer };
 };
 
 export const shouldRevalidate = whenItMatters;
@@ -34,7 +42,7 @@ export interface JobView {
   depth: string;
   applied: Applied;
   sheets: Worksheet[];
-  unit: LengthUnit;
+  unit: System;
 }
 export const useJobView = (): JobView => useOutletContext<JobView>();
 
@@ -66,7 +74,7 @@ export default function JobPage({
           {view.job.closed && <b> · closed</b>}
         </span>
         <span className="grow" />
-        <Find applied={view.applied} unit={unit} to={(page, id) => `${bookAt(view, page)}#${id}`} />
+        <FindInBook view={view} houseValues={houseValues} />
         <Link to={bookAt(view, "")} className="btn touch no-print">
           Book
         </Link>
@@ -96,6 +104,27 @@ export default function JobPage({
       <Axis stations={view.applied.unit.stations} packs={packs} tall={overview} />
       <Outlet context={view} />
     </main>
+  );
+}
+
+/** The find, over the whole revision: it is fetched when it is first asked. */
+function FindInBook({ view, houseValues }: { view: JobView; houseValues: readonly HouseValue[] }) {
+  const { book, job, depth, unit } = view;
+  const whole = useFetcher<{ book: Book }>();
+  const applied = useMemo(
+    () => (whole.data ? resolve(whole.data.book, job.configuration, depth, houseValues) : null),
+    [whole.data, job.configuration, depth, houseValues],
+  );
+  return (
+    <Find
+      applied={applied}
+      unit={unit}
+      to={(page, id) => `${bookAt(view, page)}#${id}`}
+      onOpen={() => {
+        if (!whole.data && whole.state === "idle")
+          void whole.load(`/books/${book.unit.id}/whole/${book.unit.revision}`);
+      }}
+    />
   );
 }
 

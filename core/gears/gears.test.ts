@@ -192,3 +192,25 @@ it("every range of every unit drives", () => {
   for (const id of UNITS)
     for (const { behaviour } of solveRanges(bookOf(id))) expect(behaviour.kind).toBe("gear");
 });
+
+it("the slip at an element is what its members differ by, whatever the speeds read off", () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 600, max: 6000 }),
+      fc.integer({ min: -2000, max: 4000 }),
+      (input, output) => {
+        // Second gear of the Dunlin with H1 slipping: the large sun's speed by Willis' equations, by hand.
+        const carrier = (76 * input) / (76 + 32);
+        // Small sun = front carrier (D1 on); the ring is the output: 85·ωr − 29·ωs = 56·ωc.
+        const rear = (85 * output - 29 * carrier) / 56;
+        const largeSun = (124 * rear - 85 * output) / 39;
+        const found = slipAt(dunlin, ["d1", "h1"], "h1", {
+          input: rational(input),
+          output: rational(output),
+        });
+        expect(toNumber(found ?? rational(0))).toBeCloseTo(largeSun, 6);
+      },
+    ),
+    { seed: 13 },
+  );
+});
