@@ -1,0 +1,91 @@
+import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
+import { v7 as newId } from "uuid";
+import { fold, type Fact, type FactBody } from "../core/job";
+import { resolve } from "../core/book";
+import { dunlinDocument } from "../core/testing/dunlin";
+import { addBook } from "./books";
+import { addFacts } from "./facts";
+import { setHouseValue } from "./house-values";
+import { jobByNumber, listJobs, openJob } from "./jobs";
+import { testDatabase } from "./testing";
+
+let db: Awaited<ReturnType<typeof testDatabase>>;
+let book: string;
+const unit = "test-dunlin";
+const author = { id: null, name: "Mira K." };
+const fact = (body: FactBody): Fact => ({ id: newId(), at: new Date().toISOString(), by: "Mira K.", body });
+
+beforeAll(async () => {
+  db = await testDatabase();
+  const added = await addBook(db.pool, dunlinDocument());
+  if (!added.ok) throw new Error("the test book is wrong");
+  book = added.id;
+}, 60_000);
+afterAll(() => db.drop());
+
+async function job(): Promise<{ id: string; number: number }> {
+  const id = newId();
+  const facts = [
+    fact({ kind: "configuration", traits: { body: "late" } }),
+    fact({ kind: "scope", depth: "full" }),
+  ];
+  return { id, number: await openJob(db.pool, { id, bookId: book, facts, author }) };
+}
+const own = (max: number | null, reason = "house"): Promise<void> =>
+  setHouseValue(db.pool, {
+    ...{ unit, of: "chain", id: "d1-clearance", reason, by: "Edda L." },
+    value: max === null ? null : { max: max as never },
+  });
+async function limitOf(number: number): Promise<number | undefined> {
+  const record = await jobByNumber(db.pool, number);
+  if (!record) throw new Error("no such job");
+  const { configuration, depth } = fold(record.facts);
+  return resolve(record.book, configuration, depth ?? "", record.houseValues).packs[0]?.spec.max;
+}
+
+describe("a job and the shop's own values", () => {
+  it("an open job follows them; a closed one keeps those it was closed under", async () => {
+    const [open, closed] = [await job(), await job()];
+    expect(await limitOf(open.number)).toBe(1_400_000);
+    await own(1_300_000);
+    expect(await limitOf(open.number)).toBe(1_300_000);
+    await addFacts(db.pool, closed.id, [fact({ kind: "closed", rule: "proven" })], author);
+    await own(1_200_000);
+    expect([await limitOf(open.number), await limitOf(closed.number)]).toEqual([1_200_000, 1_300_000]);
+    await own(null);
+    expect([await limitOf(open.number), await limitOf(closed.number)]).toEqual([1_400_000, 1_300_000]);
+  });
+
+  it("the cards of open jobs are made anew when a value changes, without another fact", async () => {
+    await job();
+    let made = 0;
+    const make = () => {
+      made++;
+      return { vehicle: "", unit: "", depth: "", waitsFor: "", done: 0, packs: 0 };
+    };
+    await listJobs(db.pool, { which: "open" }, make);
+    const first = made;
+    await listJobs(db.pool, { which: "open" }, make);
+    expect(made).toBe(first);
+    await own(1_250_000);
+    await listJobs(db.pool, { which: "open" }, make);
+    expect(made).toBeGreaterThan(first);
+  });
+});
+
+describe("a job and its revision", () => {
+  it("stays on the one it was opened with, and knows of a later one", async () => {
+    const { number } = await job();
+    expect((await jobByNumber(db.pool, number))?.newer).toBeNull();
+    const later = { ...dunlinDocument(), depths: ["pan and body", "full", "tail"] };
+    const added = await addBook(db.pool, later, { by: "Edda L.", note: "tail" });
+    const record = await jobByNumber(db.pool, number);
+    expect(record?.newer).toEqual({ id: added.ok ? added.id : "", revision: 2 });
+    expect([record?.bookId, record?.book.unit.revision, record?.book.depths.length]).toEqual([book, 1, 2]);
+  });
+
+  it("nothing is found under a number that is none", async () => {
+    for (const number of [0, -1, 1.5, Number.NaN, 999_999])
+      expect(await jobByNumber(db.pool, number)).toBeNull();
+  });
+});
