@@ -80,7 +80,7 @@ describe("a seventh unit", () => {
       await edda.read("Ring found:");
       await edda.press("//a[contains(., 'Trial')]");
       await edda.see("//h2[.='Trial clearance']");
-      for (const [i, text] of ["1.20", "1.21", "1.20"].entries()) {
+      for (const [i, text] of ["1.00", "1.01", "1.00"].entries()) {
         await (await edda.see("//input[@id='reading-value']")).sendKeys(text, Key.ENTER);
         await edda.until(
           "return document.querySelectorAll('[aria-label=Readings] li').length",
@@ -91,7 +91,13 @@ describe("a seventh unit", () => {
       await edda.see("//th[.='Predicted']");
       await edda.see("//tr[contains(., '2.20 mm')]");
       // The shelf has none yet: it can be seen, and fitted once booked in.
-      await edda.see("//tr[contains(., '2.00 mm') and contains(., 'fitted')]");
+      await edda.press("//tr[contains(., '2.00 mm') and contains(., 'fitted')]//label");
+      await edda.press("//button[starts-with(., 'Keep ')]");
+      await edda.read("Ring kept");
+      await edda.press("//a[contains(., 'Build sheet')]");
+      await edda.read("Every pack is proven or signed.");
+      await edda.press("//button[contains(., 'Close')]");
+      await edda.read("Closed by Edda L.");
     }));
 });
 

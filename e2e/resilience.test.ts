@@ -116,6 +116,30 @@ describe("nothing acknowledged is lost, nothing is doubled", () => {
     60_000,
   );
 
+  it(
+    "what a page asks for besides itself leaves it standing while the server is away",
+    () =>
+      journey("asked-away", [mira], async () => {
+        await mira.go(`${shop.url}/jobs/1030`);
+        await mira.ready();
+        await mira.press("//summary[contains(., 'Correct what was seen')]");
+        await shop.webs[0]?.kill();
+        await mira.press("//label[contains(., 'late body: two ribs')]");
+        await mira.read("The shop’s server is away: what changes is told when it answers.");
+        await mira.press("//button[.='Leave it']");
+        await mira.press("//button[contains(., 'Find')]");
+        await mira.read("The shop’s server is away: the book opens when it answers");
+        await mira.keys(Key.ESCAPE);
+        await mira.see("//h2[.='The customer’s words']");
+        await shop.webs[0]?.start();
+        await mira.press("//button[contains(., 'Find')]");
+        await mira.keys("check balls");
+        await mira.see("//li[@aria-selected='true'][contains(., 'in this version')]");
+        await mira.keys(Key.ESCAPE);
+      }),
+    60_000,
+  );
+
   it("the same reading sent twice, and by two at once, is stored once; what can never be stored is refused for good", async () => {
     const { value } = await mira.driver.manage().getCookie("yard-key");
     const headers = {

@@ -29,12 +29,15 @@ export function searcher(all: readonly Answer[]): (query: string) => Answer[] {
 /** The one find: a key from anywhere in a job or a book, and the figure stands there. */
 export function Find({
   applied,
+  away = false,
   unit,
   to,
   onOpen,
 }: {
   /** Null until the book is here. */
   applied: Applied | null;
+  /** Whether the server did not answer when the book was asked for. */
+  away?: boolean;
   unit: System;
   /** Asked for, perhaps for the first time. */
   onOpen?: () => void;
@@ -94,7 +97,9 @@ export function Find({
           <label className="stamp mb-1 block" htmlFor="find">
             {applied
               ? `${applied.unit.unit.name}: ask for a clearance, a torque, a part`
-              : "Opening the book …"}
+              : away
+                ? "The shop’s server is away: the book opens when it answers"
+                : "Opening the book …"}
           </label>
           <input
             id="find"

@@ -5,7 +5,7 @@ import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/changes";
 
 /** What would change for a job with another version or depth: `?body=late&depth=full`, in the trade's words. */
-export const loader = async ({ context, params, request }: Route.LoaderArgs) => {
+export const loader = async ({ context, params, request }: Route.LoaderArgs): Promise<Response> => {
   const record = await jobByNumber(context.get(ground).pool, Number(params.number));
   if (!record) throw new Response("There is no job of this number.", { status: 404 });
   const { book, document, facts } = record;
@@ -20,5 +20,5 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs) => 
   const wanted = search.get("depth") ?? depth;
   const before = within(holding(document, job.configuration), depth);
   const after = within(holding(document, asked), book.depths.includes(wanted) ? wanted : depth);
-  return { lines: difference(before, after, true).map(differenceText) };
+  return Response.json({ lines: difference(before, after, true).map(differenceText) });
 };

@@ -1,5 +1,5 @@
-import { useState } from "react";
-import { useFetcher } from "react-router";
+import { useRef, useState } from "react";
+import { ask } from "~/look/ask";
 import { Choice } from "~/look/field";
 import { useInside } from "~/door/inside";
 import type { FactBody } from "~core/job";
@@ -14,12 +14,18 @@ export function Correct() {
   const { staff } = useInside();
   const say = useSay();
   const [picked, pick] = useState<Picked | null>(null);
-  const changes = useFetcher<{ lines: string[] }>();
+  // Undefined while it is asked; null when the server is away.
+  const [changes, tell] = useState<string[] | null | undefined>(undefined);
+  const asked = useRef(0);
   if (job.closed) return null;
   const choose = (what: Picked): void => {
     pick(what);
     const search = new URLSearchParams("traits" in what ? what.traits : { depth: what.depth });
-    void changes.load(`/jobs/${number}/changes?${search}`);
+    const mine = ++asked.current;
+    tell(undefined);
+    void ask<{ lines: string[] }>(`/jobs/${number}/changes?${search}`).then((answer) => {
+      if (mine === asked.current) tell(answer?.lines ?? null);
+    });
   };
   const keep = (): void => {
     if (!picked) return;
@@ -30,7 +36,6 @@ export function Correct() {
     say(body);
     pick(null);
   };
-  const lines = changes.state === "idle" ? changes.data?.lines : undefined;
   return (
     <details className="mt-3">
       <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
@@ -59,11 +64,15 @@ export function Correct() {
       {picked && (
         <div className="border-accent mb-4 border-l-4 pl-4" role="status">
           <p className="text-lg font-bold">
-            {lines ? `${lines.length} things change. No reading is lost.` : "Looking what changes …"}
+            {changes
+              ? `${changes.length} things change. No reading is lost.`
+              : changes === null
+                ? "The shop’s server is away: what changes is told when it answers. No reading is lost."
+                : "Looking what changes …"}
           </p>
-          {lines && (
+          {changes && (
             <ul className="mb-2 max-h-60 overflow-y-auto">
-              {lines.map((line, i) => (
+              {changes.map((line, i) => (
                 <li key={i} className="first-letter:uppercase">
                   {line}
                 </li>

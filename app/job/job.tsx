@@ -1,16 +1,9 @@
-import { useEffect, useMemo } from "react";
-import {
-  Link,
-  Outlet,
-  useFetcher,
-  useLocation,
-  useNavigate,
-  useOutletContext,
-  useParams,
-} from "react-router";
+import { useEffect, useMemo, useState } from "react";
+import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
 import { Find } from "~/book/find";
 import { benchBook } from "./bench-book";
 import { useInside } from "~/door/inside";
+import { ask } from "~/look/ask";
 import { Axis, type AxisPack } from "~/look/axis";
 import { markOf } from "~/look/mark";
 import { useUnit } from "~/look/use-unit";
@@ -110,20 +103,24 @@ export default function JobPage({
 /** The find, over the whole revision: it is fetched when it is first asked. */
 function FindInBook({ view, houseValues }: { view: JobView; houseValues: readonly HouseValue[] }) {
   const { book, job, depth, unit } = view;
-  const whole = useFetcher<{ book: Book }>();
+  // Undefined until it is asked for; null when the server is away.
+  const [whole, keep] = useState<Book | null | undefined>(undefined);
   const applied = useMemo(
-    () => (whole.data ? resolve(whole.data.book, job.configuration, depth, houseValues) : null),
-    [whole.data, job.configuration, depth, houseValues],
+    () => (whole ? resolve(whole, job.configuration, depth, houseValues) : null),
+    [whole, job.configuration, depth, houseValues],
   );
+  const fetchBook = async (): Promise<void> => {
+    if (whole) return;
+    const answer = await ask<{ book: Book }>(`/books/${book.unit.id}/whole/${book.unit.revision}`);
+    keep(answer?.book ?? null);
+  };
   return (
     <Find
       applied={applied}
+      away={whole === null}
       unit={unit}
       to={(page, id) => `${bookAt(view, page)}#${id}`}
-      onOpen={() => {
-        if (!whole.data && whole.state === "idle")
-          void whole.load(`/books/${book.unit.id}/whole/${book.unit.revision}`);
-      }}
+      onOpen={() => void fetchBook()}
     />
   );
 }
