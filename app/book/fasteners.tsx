@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Field } from "~/look/field";
 import { useAnchor } from "~/look/use-scripted";
-import { houseTorque, shownIn, torqueWords, type FastenerGroup } from "~core/book";
+import { houseTorque, shownIn, torqueWords, usedTorque, type FastenerGroup } from "~core/book";
 import { lengthText, measureText, parseLength, parseMeasure, unitFor } from "~core/quantity";
 import { tighteningOrder, wrenchSetting } from "~core/torque";
 import { Faces, FastenerMap } from "./faces";
@@ -34,9 +34,7 @@ export default function FastenersPage() {
                   <span className={`grow ${reached.has(group.id) ? "" : "quiet"}`}>
                     {group.name} <span className="quiet text-sm">{group.count} ×</span>
                   </span>
-                  <span className="figure whitespace-nowrap">
-                    {houseTorque(group, applied.house)?.torque ?? torqueWords(group, unit)}
-                  </span>
+                  <span className="figure whitespace-nowrap">{usedTorque(group, applied.house, unit)}</span>
                 </button>
               </li>
             ))}
@@ -63,7 +61,7 @@ function GroupPlate({ group }: { group: FastenerGroup }) {
     <section className="plate p-5" aria-label={group.name}>
       <div className="flex flex-wrap items-baseline gap-x-4">
         <h2 className="text-2xl font-bold">{group.name}</h2>
-        <span className="figure text-2xl">{house?.torque ?? torqueWords(group, unit)}</span>
+        <span className="figure text-2xl">{usedTorque(group, applied.house, unit)}</span>
         {house && <span>house; the book {torqueWords(group, unit)}</span>}
       </div>
       <p className="mb-2 text-lg">
@@ -89,7 +87,8 @@ function GroupPlate({ group }: { group: FastenerGroup }) {
               <>
                 <dt className="quiet">Passes</dt>
                 <dd>
-                  {group.passes.map((pass) => shownIn(pass, unit)).join(", ")}, {torqueWords(group, unit)}
+                  {group.passes.map((pass) => shownIn(pass, unit)).join(", ")},{" "}
+                  {usedTorque(group, applied.house, unit)}
                 </dd>
               </>
             )}

@@ -1,6 +1,14 @@
 import { describe, expect, test } from "@jest/globals";
 import { bookOf } from "../../demo/units";
-import { houseTorque, measurementWords, resolve, specWords, torqueWords, type HouseValue } from "./index";
+import {
+  houseTorque,
+  measurementWords,
+  resolve,
+  specWords,
+  torqueWords,
+  usedTorque,
+  type HouseValue,
+} from "./index";
 
 const late = { body: "late", plate: "one" };
 const house = (value: Partial<HouseValue>): HouseValue => ({
@@ -50,6 +58,9 @@ describe("figures in the unit a person uses", () => {
     const own = house({ of: "fastener", id: "pan-bolts", torque: "10 N·m" });
     expect(houseTorque(group("pan-bolts"), [own])).toBe(own);
     expect(houseTorque(group("body-bolts"), [own])).toBeNull();
+    expect(usedTorque(group("pan-bolts"), [own], "mm")).toBe("10 N·m");
+    expect(usedTorque(group("pan-bolts"), [own], "in")).toBe("≈89 lbf·in");
+    expect(usedTorque(group("body-bolts"), [own], "mm")).toBe("11 N·m");
     expect(houseTorque(group("pan-bolts"), [house({ id: "pan-bolts" })])).toBeNull();
   });
 });

@@ -4,6 +4,7 @@ import {
   limitsText,
   measureOf,
   measureText,
+  parseMeasure,
   rangeText,
   roundedText,
   unitFor,
@@ -29,6 +30,13 @@ export function torqueWords({ torque, angle }: FastenerGroup, system: System): s
 /** A house torque in place of the book's, if the shop has one. */
 export function houseTorque(group: FastenerGroup, house: readonly HouseValue[]): HouseValue | null {
   return house.find(({ of, id, torque }) => of === "fastener" && id === group.id && torque) ?? null;
+}
+
+/** The torque that is used, the house's where it has one, in the person's unit. */
+export function usedTorque(group: FastenerGroup, house: readonly HouseValue[], system: System): string {
+  const own = houseTorque(group, house)?.torque;
+  const read = own === undefined ? null : parseMeasure(own, "torque");
+  return read?.ok ? shownIn(read.measure, system) : torqueWords(group, system);
 }
 
 /** A measurement's limits: `5.0 to 5.8 Ω`, or what should be seen. */

@@ -1,6 +1,14 @@
 import { lengthText } from "../quantity";
 import { counts, platesOf } from "../pack/plates";
-import { houseTorque, measurementWords, shownIn, specWords, torqueWords, type System } from "./figures";
+import {
+  houseTorque,
+  measurementWords,
+  shownIn,
+  specWords,
+  torqueWords,
+  usedTorque,
+  type System,
+} from "./figures";
 import type { Applied } from "./resolve";
 
 /** One thing that can be asked of a book, with its answer. */
@@ -48,7 +56,7 @@ export function answers(applied: Applied, system: System): Answer[] {
   for (const group of unit.fasteners ?? []) {
     const own = houseTorque(group, house);
     const torque = own
-      ? `${own.torque} (house; the book ${torqueWords(group, system)})`
+      ? `${usedTorque(group, house, system)} (house; the book ${torqueWords(group, system)})`
       : torqueWords(group, system);
     const extra = [
       `${group.count} × ${group.size}`,

@@ -24,5 +24,13 @@ export {
 } from "./resolve";
 export { type Problem } from "./shape";
 export { difference, differenceText, type Difference } from "./difference";
-export { houseTorque, measurementWords, shownIn, specWords, torqueWords, type System } from "./figures";
+export {
+  houseTorque,
+  measurementWords,
+  shownIn,
+  specWords,
+  torqueWords,
+  usedTorque,
+  type System,
+} from "./figures";
 export { answers, type Answer } from "./find";
