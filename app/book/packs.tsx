@@ -1,4 +1,5 @@
 import { Link, useLocation } from "react-router";
+import { Facts } from "~/look/facts";
 import { Stack } from "~/look/stack";
 import type { Pack, PackChain } from "~core/book";
 import { shownIn, specWords } from "~core/book";
@@ -120,17 +121,7 @@ function PackPlate({ pack, chain }: { pack: Pack; chain: PackChain | undefined }
             ))}
           </tbody>
         </table>
-        <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
-          {facts.map(
-            ([name, words]) =>
-              words && (
-                <div key={name} className="contents">
-                  <dt className="quiet">{name}</dt>
-                  <dd>{words}</dd>
-                </div>
-              ),
-          )}
-        </dl>
+        <Facts rows={facts} />
       </div>
     </article>
   );

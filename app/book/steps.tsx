@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Link, useLocation } from "react-router";
+import { Facts } from "~/look/facts";
 import type { Step } from "~core/book";
 import { useBookView } from "./book";
 
@@ -93,17 +94,7 @@ function StepLine({ step, n }: { step: Step; n: number }) {
         )}
       </div>
       <div>
-        <dl className="grid grid-cols-[5.5rem_1fr] gap-x-3">
-          {lines.map(
-            ([name, words]) =>
-              words && (
-                <div key={name} className="contents">
-                  <dt className="quiet">{name}</dt>
-                  <dd>{words}</dd>
-                </div>
-              ),
-          )}
-        </dl>
+        <Facts rows={lines} />
         {parts.length > 0 && <p className="quiet mt-1 text-sm">{parts.join(", ")}</p>}
       </div>
     </li>
