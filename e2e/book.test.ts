@@ -268,6 +268,37 @@ describe("keeping a book", () => {
       await edda.read("no problems");
     }));
 
+  it("what is typed while a save is under way is not taken for saved; another tab drops nothing of it", () =>
+    journey("draft-meanwhile", [edda], async () => {
+      await edda.go(at("/books/selwyn-turnstone/revisions"));
+      await edda.ready();
+      await edda.press("//button[contains(., 'Begin a draft')]");
+      await edda.press("//button[.='Fasteners']");
+      await type(edda, field("Torque"), "9 N·m");
+      await edda.read("no problems");
+      await edda.driver.executeScript(
+        "const ask = window.fetch; window.fetch = (...given) => new Promise((go) => setTimeout(() => go(ask(...given)), 1500))",
+      );
+      await edda.press("//button[.='Save']");
+      await type(edda, field("Torque"), "10 N·m");
+      await edda.read("save 2");
+      await edda.read("not saved yet");
+      const draft = await edda.driver.getCurrentUrl();
+      const first = await edda.driver.getWindowHandle();
+      await edda.driver.sleep(500);
+      await edda.driver.switchTo().newWindow("tab");
+      await edda.go(draft);
+      await edda.read("What was typed here and not saved is back.");
+      await edda.driver.close();
+      await edda.driver.switchTo().window(first);
+      await edda.driver.navigate().refresh();
+      await edda.read("What was typed here and not saved is back.");
+      await edda.press("//button[.='Fasteners']");
+      expect(await (await edda.see(field("Torque"))).getAttribute("value")).toBe("10 N·m");
+      await edda.press("//button[.='Save']");
+      await edda.read("save 3");
+    }));
+
   it("an open job keeps its revision, and is told what changed for it", () =>
     journey("newer", [edda], async () => {
       await edda.go(at("/jobs/1029"));

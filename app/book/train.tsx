@@ -88,7 +88,7 @@ export default function TrainPage() {
           </div>
           <p className="quiet mt-2 text-sm">
             ■ applied &nbsp; ▲ one-way clutch, holds by itself &nbsp; □ under engine braking only. Ratios are
-            solved from the tooth counts. Touch a range to try it below.
+            solved from the tooth counts. Touch a range to try it.
           </p>
         </section>
         <section className="plate p-4">

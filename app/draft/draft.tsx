@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useMemo, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from "react";
 import Joi from "joi";
 import { data, Form, isRouteErrorResponse, redirect, useFetcher } from "react-router";
 import { DifferenceList } from "~/book/revisions";
@@ -148,23 +148,34 @@ function Editor({ draft, base }: Loaded) {
   const checked = useCheck(document);
   const problems = checked?.problems ?? [];
   const answer = save.state === "idle" ? save.data : undefined;
+  const [sent, setSent] = useState<unknown>(null);
   const [settled, setSettled] = useState<Answer | undefined>(undefined);
   if (answer && answer !== settled) {
     setSettled(answer);
-    if (answer.kind === "saved") setKept({ document, version: answer.version });
+    // What was sent is what is saved: typing went on meanwhile.
+    if (answer.kind === "saved") setKept({ document: sent, version: answer.version });
   }
   const conflict = answer?.kind === "conflict" && kept.version < answer.version ? answer : null;
   const unsaved = document !== kept.document;
+  const wrote = useRef(begun.restored);
   useEffect(() => {
-    if (!unsaved) return dropUnsaved(draft.id);
+    if (!unsaved) {
+      // Another tab's unsaved work is not this one's to drop.
+      if (wrote.current) dropUnsaved(draft.id);
+      wrote.current = false;
+      return;
+    }
+    wrote.current = true;
     const timer = setTimeout(
       () => keepUnsaved(draft.id, { version: kept.version, text: JSON.stringify(document) }),
       300,
     );
     return () => clearTimeout(timer);
   }, [draft.id, document, kept.version, unsaved]);
-  const send = (seen: number): void =>
+  const send = (seen: number): void => {
+    setSent(document);
     void save.submit({ intent: "save", seen, document: JSON.stringify(document) }, { method: "post" });
+  };
   const differences = useMemo(
     () => (base ? difference(JSON.parse(base) as unknown, document).map(differenceText) : null),
     [base, document],

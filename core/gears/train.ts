@@ -8,6 +8,7 @@ import {
   rational,
   sign,
   subtract,
+  ZERO,
   type Rational,
 } from "../quantity";
 import { equation, System, tied, type Equation } from "./system";
@@ -113,13 +114,11 @@ export function behave(unit: Train, applied: readonly string[], base = baseOfTra
     slips: Object.fromEntries(released.map((e) => [e.id, slipOf(e)])),
     holding,
     fighting: released
-      .filter((e) => isOneWay(e) && sign(slipOf(e) ?? ZERO_SLIP) === blocked(e))
+      .filter((e) => isOneWay(e) && sign(slipOf(e) ?? ZERO) === blocked(e))
       .map(({ id }) => id),
     freedom: system.freedom,
   };
 }
-
-const ZERO_SLIP = rational(0);
 
 /**
  * Whether a one-way clutch holds: with the vehicle standing and the input turning forward it would be driven the way it cannot go. That is
