@@ -1,10 +1,14 @@
 import type { Fact, FactKind } from "~core/job";
 import type { Queryable } from "./database";
 
-/** Who a fact is stored under; `id` is null for one imported from elsewhere. */
+/**
+ * Who a fact is stored under; `id` is null for one imported from elsewhere, which keeps the name it came with. With `asSaid` a fact that
+ * names one of the staff is theirs, and the author is who sent it.
+ */
 export interface Author {
   id: string | null;
   name: string;
+  asSaid?: boolean;
 }
 
 export type AddedFacts = { ok: true } | { ok: false; why: "closed" | "no job" | "elsewhere" };
@@ -24,12 +28,15 @@ export async function addFacts(
     text: `with given as (
              select * from jsonb_to_recordset($2::jsonb) as f (id uuid, at timestamptz, by text, replaces uuid, body jsonb)
            ), card as (
-             select open from job_card where job = $1 for share
+             select open from job_card where job = $1 for no key update
            ), elsewhere as (
              select from fact f join given g on g.id = f.id where f.job <> $1
            ), added as (
-             insert into fact (id, job, kind, by_staff, by_name, at, replaces, body)
-             select id, $1, body ->> 'kind', $3, coalesce($4, by), least(at, now()), replaces, body from given
+             insert into fact (id, job, kind, by_staff, by_name, sent_by, at, replaces, body)
+             select g.id, $1, body ->> 'kind', coalesce(s.id, $3), coalesce(s.name, $4, by),
+                    case when s.id <> $3 then $3 end, least(at, now()), replaces, body
+               from given g
+               left join lateral (select id, name from staff where $5 and name = g.by order by active desc limit 1) s on true
               where (select open from card) and not exists (select from elsewhere)
              on conflict (id) do nothing returning kind, body
            ), held as (
@@ -39,7 +46,13 @@ export async function addFacts(
            )
            select (select open from card) as open, exists (select from elsewhere) as elsewhere,
                   (select count(*)::int from given g where not exists (select from fact f where f.id = g.id)) as missing`,
-    values: [job, JSON.stringify(facts), author.id, author.id === null ? null : author.name],
+    values: [
+      job,
+      JSON.stringify(facts),
+      author.id,
+      author.id === null ? null : author.name,
+      author.asSaid ?? false,
+    ],
   });
   const row = rows[0];
   if (row?.open === null || row === undefined) return { ok: false, why: "no job" };
@@ -64,15 +77,23 @@ const toFact = ({ id, at, by_name, replaces, body }: FactRow): Fact => ({
   body,
 });
 
-/** Every fact of a job in the order stored. */
-export async function factsOf(db: Queryable, job: string): Promise<Fact[]> {
-  const { rows } = await db.query<FactRow>({
-    name: "fact-of-job",
-    text: "select id, at, by_name, replaces, body from fact where job = $1 order by seq",
-    values: [job],
+/** The facts of a job stored after a place in its order, and the place of the last. Facts of one job are stored one after another. */
+export async function factsSince(
+  db: Queryable,
+  job: string,
+  seq: number,
+): Promise<{ facts: Fact[]; seq: number }> {
+  const { rows } = await db.query<FactRow & { seq: number }>({
+    name: "fact-since",
+    text: `select seq, id, at, by_name, replaces, body from fact where job = $1 and seq > $2 order by seq`,
+    values: [job, seq],
   });
-  return rows.map(toFact);
+  return { facts: rows.map(toFact), seq: rows.at(-1)?.seq ?? seq };
 }
+
+/** Every fact of a job in the order stored. */
+export const factsOf = async (db: Queryable, job: string): Promise<Fact[]> =>
+  (await factsSince(db, job, 0)).facts;
 
 /** The facts of several jobs at once, for cards that are behind. */
 export async function factsOfMany(

@@ -1,7 +1,7 @@
 import type { Fact, FactKind } from "~core/job";
 import { bookById } from "./books";
 import { inTransaction, type Pool, type Queryable } from "./database";
-import { addFacts, factsOf, factsOfMany, type Author } from "./facts";
+import { addFacts, factsOfMany, factsSince, type Author } from "./facts";
 import { houseValues, houseValuesOfJob } from "./house-values";
 import type { Book, HouseValue } from "~core/book";
 
@@ -15,6 +15,8 @@ export interface JobRecord {
   book: Book;
   document: unknown;
   facts: Fact[];
+  /** Place of the last of them in the order stored: what comes later is asked for from there. */
+  seq: number;
   /** The shop’s own values for this unit; of a closed job those it was closed under. */
   houseValues: HouseValue[];
   /** The newest revision of its book, when that is a later one. */
@@ -74,8 +76,8 @@ export async function jobByNumber(db: Queryable, number: number): Promise<JobRec
   });
   const row = rows[0];
   if (!row) return null;
-  const [facts, { book, document }, values] = await Promise.all([
-    factsOf(db, row.id),
+  const [{ facts, seq }, { book, document }, values] = await Promise.all([
+    factsSince(db, row.id, 0),
     bookById(db, row.book),
     houseValuesOfJob(db, row.id),
   ]);
@@ -88,6 +90,7 @@ export async function jobByNumber(db: Queryable, number: number): Promise<JobRec
     book,
     document,
     facts,
+    seq,
     houseValues: values,
     newer: row.newest === row.book ? null : { id: row.newest, revision: row.revision },
   };

@@ -1,7 +1,16 @@
 import Joi from "joi";
 import { check } from "~/server/check";
-import type { Fact } from "~core/job";
-import { METHODS } from "~core/reading";
+import { CONDITIONS, DEBRIS_KINDS } from "~core/diagnose";
+import {
+  CANNOT,
+  DEBRIS_AMOUNTS,
+  DEBRIS_PLACES,
+  FLUID_LOOKS,
+  FLUID_SMELLS,
+  PLACE_SORTS,
+  type Fact,
+} from "~core/job";
+import { GAUGES } from "~core/reading";
 
 /** Ten metres in nanometres: nothing on a bench is longer. */
 const LONGEST = 10_000_000_000;
@@ -22,13 +31,115 @@ const reading = Joi.alternatives(
   }),
 );
 
+const words = Joi.string().trim().allow("").max(500);
+const there = Joi.boolean().required();
+const rpm = Joi.number().integer().min(0).max(20_000);
+/** A point of a picture, in thousandths. */
+const point = Joi.array().items(Joi.number().integer().min(0).max(1000)).length(2).required();
+const booking = Joi.object({
+  kind: Joi.valid("booking").required(),
+  vehicle: Joi.string().trim().min(2).max(120).required(),
+  customer: Joi.string().trim().allow("").max(120).required(),
+  words: Joi.string().trim().min(3).max(4000).required(),
+  odometer: Joi.string().trim().allow("").max(40).required(),
+  use: words,
+  earlier: Joi.string().trim().allow("").max(2000),
+});
+
+/** What is told and looked at before the unit is opened. */
+const intake = {
+  booking,
+  answer: Joi.object({
+    kind: Joi.valid("answer").required(),
+    question: name.required(),
+    outcome: name.required(),
+    conditions: Joi.array()
+      .items(Joi.valid(...CONDITIONS))
+      .unique()
+      .max(4)
+      .required(),
+    there,
+    note: words,
+  }),
+  code: Joi.object({
+    kind: Joi.valid("code").required(),
+    code: Joi.string().trim().min(1).max(30).required(),
+    words: words.required(),
+    sort: name.required(),
+    related: Joi.valid("yes", "no", "unsure").required(),
+    there,
+  }),
+  speeds: Joi.object({
+    kind: Joi.valid("speeds").required(),
+    range: name.required(),
+    input: rpm.required(),
+    output: rpm.required(),
+    there,
+  }),
+  fluid: Joi.object({
+    kind: Joi.valid("fluid").required(),
+    look: Joi.valid(...FLUID_LOOKS).required(),
+    smell: Joi.valid(...FLUID_SMELLS).required(),
+    note: words.required(),
+  }),
+  debris: Joi.object({
+    kind: Joi.valid("debris").required(),
+    where: Joi.valid(...DEBRIS_PLACES).required(),
+    what: Joi.valid(...DEBRIS_KINDS).required(),
+    amount: Joi.valid(...DEBRIS_AMOUNTS).required(),
+  }),
+  conclusion: Joi.object({
+    kind: Joi.valid("conclusion").required(),
+    fault: Joi.valid("this unit", "elsewhere", "open").required(),
+    reason: Joi.string().trim().min(2).max(2000).required(),
+    fee: Joi.string().trim().allow("").max(40).required(),
+  }),
+  figure: Joi.object({
+    kind: Joi.valid("figure").required(),
+    of: Joi.valid("chain", "measurement").required(),
+    id: name.required(),
+    phase: Joi.valid("found", "built").required(),
+    text: Joi.string().trim().min(1).max(40),
+    cannot: Joi.valid(...CANNOT),
+    note: words.required(),
+  }).xor("text", "cannot"),
+  "read-out": Joi.object({
+    kind: Joi.valid("read-out").required(),
+    readOut: name.required(),
+    text: Joi.string().trim().min(1).max(20_000).required(),
+    from: Joi.valid("typed", "pasted", "scan tool").required(),
+  }),
+  photo: Joi.object({
+    kind: Joi.valid("photo").required(),
+    photo: id.required(),
+    caption: Joi.string().trim().allow("").max(300).required(),
+    of: name.required(),
+  }),
+  "photo-mark": Joi.object({
+    kind: Joi.valid("photo-mark").required(),
+    photo: id.required(),
+    shape: Joi.valid("arrow", "circle").required(),
+    from: point,
+    to: point,
+    there,
+    mark: id,
+  }),
+  place: Joi.object({
+    kind: Joi.valid("place").required(),
+    place: name.required(),
+    sort: Joi.valid(...PLACE_SORTS).required(),
+    name: Joi.string().trim().min(1).max(60).required(),
+  }),
+} as const;
+
 const bodies = {
+  ...intake,
   reading: Joi.object({
     kind: Joi.valid("reading").required(),
     chain: name.required(),
     phase: Joi.valid("found", "built").required(),
     fit: Joi.number().integer().min(0).max(1000).required(),
-    method: Joi.valid(...METHODS).required(),
+    method: Joi.valid(...GAUGES).required(),
     state: Joi.object({
       soak: Joi.valid("dry", "soaked").required(),
       facings: Joi.valid("new", "run-in").required(),
@@ -83,13 +194,6 @@ const guarded = [
   bodies.fitting.keys({
     fit: Joi.number().integer().min(0).required(),
     origin: Joi.valid("found", "shelf", "odd piece", "ordered").required(),
-  }),
-  Joi.object({
-    kind: Joi.valid("booking").required(),
-    vehicle: Joi.string().max(120).required(),
-    customer: Joi.string().allow("").max(120).required(),
-    words: Joi.string().max(4000).required(),
-    odometer: Joi.string().allow("").max(40).required(),
   }),
   Joi.object({
     kind: Joi.valid("choice").required(),

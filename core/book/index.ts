@@ -34,3 +34,4 @@ export {
   type System,
 } from "./figures";
 export { answers, type Answer } from "./find";
+export { statedIn } from "./check/parts";

@@ -1,5 +1,19 @@
 export { JOB_FORMAT, jobDocument, type JobDocument } from "./document";
 export {
+  CANNOT,
+  DEBRIS_AMOUNTS,
+  DEBRIS_PLACES,
+  FLUID_LOOKS,
+  FLUID_SMELLS,
+  PLACE_SORTS,
+  type Booking,
+  type Cannot,
+  type DebrisAmount,
+  type DebrisPlace,
+  type FluidLook,
+  type FluidSmell,
+  type IntakeBody,
+  type PlaceSort,
   type Fact,
   type FactBody,
   type FactKind,
@@ -7,6 +21,8 @@ export {
   type Phase,
   type ReadingBody,
 } from "./fact";
+export { asFound, type AsFound } from "./as-found";
+export { Intake, type Photo } from "./intake";
 export { chainFacts, fold, type ChainFacts, type FactOf, type Job, type JobReading } from "./job";
 export {
   basis,

@@ -1,5 +1,6 @@
 import type { Configuration } from "../book";
 import type { Fact, FactBody, FactKind, ReadingBody } from "./fact";
+import { Intake } from "./intake";
 
 /** Facts of one kind, with their bodies narrowed. */
 export type FactOf<K extends FactKind> = Fact<Extract<FactBody, { kind: K }>>;
@@ -25,6 +26,7 @@ export interface Job {
   depth: string | null;
   holder: FactOf<"holder"> | null;
   chains: ReadonlyMap<string, ChainFacts>;
+  intake: Intake;
   closed: FactOf<"closed"> | null;
 }
 
@@ -75,6 +77,7 @@ export function fold(facts: readonly Fact[]): Job {
     depth: last("scope")?.body.depth ?? null,
     holder: last("holder"),
     chains,
+    intake: new Intake(live),
     closed: last("closed"),
   };
 }

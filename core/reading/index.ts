@@ -12,9 +12,11 @@ export {
 } from "./estimate";
 export { question, type Meaning, type Plausible } from "./plausible";
 export {
+  GAUGES,
   METHODS,
   type Bracket,
   type Facings,
+  type Gauge,
   type Method,
   type PackState,
   type Reading,

@@ -4,6 +4,21 @@ import type { Nm } from "../quantity";
 export type Method = "air and dial" | "hand and dial" | "feeler" | "by the numbers";
 export const METHODS: readonly Method[] = ["air and dial", "hand and dial", "feeler", "by the numbers"];
 
+/** How any length is read: the ways of a clutch pack, and the other gauges of the bench. */
+export const GAUGES = [
+  ...([
+    "air and dial",
+    "hand and dial",
+    "feeler",
+    "by the numbers",
+    "dial",
+    "micrometer",
+    "bore gauge",
+  ] as const),
+  ...(["depth gauge", "caliper", "straight edge", "turning torque"] as const),
+] as const;
+export type Gauge = (typeof GAUGES)[number];
+
 /** Whether the facings had taken up fluid when the reading was taken, or when the spec holds. */
 export type Soak = "dry" | "soaked";
 /** Whether the facings were new or had bedded in. */

@@ -1,4 +1,4 @@
-import { METHODS } from "../../reading";
+import { GAUGES } from "../../reading";
 import {
   day,
   flag,
@@ -111,18 +111,6 @@ const spec = object({
   ...holds,
 });
 
-/** How a figure is read besides the ways a clutch pack is read. */
-const GAUGES = [
-  ...METHODS,
-  "dial",
-  "micrometer",
-  "bore gauge",
-  "depth gauge",
-  "caliper",
-  "straight edge",
-  "turning torque",
-] as const;
-
 const reading = object({
   with: list(oneOf(...GAUGES), 1),
   air: optional(measure("pressure")),
@@ -171,6 +159,8 @@ export const chain = object({
   soaking: optional(allowance),
   bedding: optional(allowance),
   read: reading,
+  /** Taken before the unit is opened, to be held against what it leaves with. */
+  asFound: optional(flag),
   /** Which way a pressed-in part is turned: its oil hole, its split. */
   clocking: optional(text),
   ...holds,

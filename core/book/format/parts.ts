@@ -80,6 +80,8 @@ export const measurement = object({
   condition: optional(text),
   min: optional(text),
   max: optional(text),
+  /** Taken before the unit is opened, to be held against what it leaves with. */
+  asFound: optional(flag),
   /** What should be seen, where it is no figure: falls by its own weight both ways. */
   expect: optional(text),
   ...holds,

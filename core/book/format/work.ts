@@ -70,6 +70,8 @@ export const pressureTap = object({
   name: text,
   where: text,
   thread: text,
+  /** The element it is fed with; absent for line pressure. */
+  element: optional(refersTo("element")),
   ...holds,
 });
 

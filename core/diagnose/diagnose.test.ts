@@ -1,0 +1,353 @@
+import { bookOf, UNITS, type UnitId } from "../../demo/units";
+import { behave } from "../gears";
+import { compare } from "../quantity";
+import { Diagnostician, Mechanics, type Effect, type NextCheck, type Question, type Told } from "./index";
+import { conditionChance, prior } from "./model";
+import type { Cause, ElementFault } from "./cause";
+
+const dunlin = new Diagnostician(bookOf("marram-dunlin"));
+const all = new Map<UnitId, Diagnostician>(UNITS.map((id) => [id, new Diagnostician(bookOf(id))]));
+
+/** A small generator with a fixed seed. */
+function chance(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return state / 2 ** 32;
+  };
+}
+const pick = <T>(random: () => number, list: readonly T[]): T => {
+  const one = list[Math.floor(random() * list.length)];
+  if (one === undefined) throw new Error("nothing to pick from");
+  return one;
+};
+
+/** The slow, obvious oracle: every set written out, every answer multiplied, nothing remembered, parts taken as the text says. */
+function enumerated(unit: UnitId, told: readonly Told[]): Map<string, number> {
+  const { causes, questions } = all.get(unit) ?? dunlin;
+  const sets: Cause[][] = [];
+  for (const a of causes) {
+    sets.push([a]);
+    for (const b of causes) {
+      const same = a.kind === "element" && b.kind === "element" && a.element.id === b.element.id;
+      if (causes.indexOf(a) < causes.indexOf(b) && !same) sets.push([a, b]);
+    }
+  }
+  const chances = sets.map((set) => {
+    let chance = 1;
+    for (const cause of set) chance *= prior(cause) / (1 - prior(cause));
+    for (const one of told) {
+      const question = questions.find(({ id }) => id === one.question);
+      if (question) chance *= oracle(question, one, set);
+    }
+    return chance;
+  });
+  const sum = chances.reduce((a, b) => a + b, 0);
+  return new Map(
+    causes.map((cause) => [
+      cause.id,
+      sets.reduce((part, set, i) => (set.includes(cause) ? part + (chances[i] ?? 0) / sum : part), 0),
+    ]),
+  );
+}
+
+function oracle(question: Question, { outcome, conditions = [] }: Told, set: readonly Cause[]): number {
+  const normal = question.outcomes[0] ?? "";
+  const when = (cause: Cause): number => conditions.reduce((p, one) => p * conditionChance(cause, one), 1);
+  let groups: Cause[][] = set.map((cause) => [cause]);
+  if (question.mechanical) {
+    const elements = set.filter(({ kind }) => kind === "element");
+    groups = [
+      ...(elements.length > 0 ? [elements] : []),
+      ...set.filter(({ kind }) => kind !== "element").map((c) => [c]),
+    ];
+  }
+  const parts = groups.map((group) => {
+    const first = group[0];
+    const distribution =
+      question.mechanical && first?.kind === "element"
+        ? question.mechanical(group as ElementFault[])
+        : first && question.alone(first);
+    return {
+      fine: distribution?.get(normal) ?? 0,
+      said: distribution?.get(outcome) ?? 0,
+      when: group.reduce((total, cause) => total + when(cause), 0) / group.length,
+    };
+  });
+  let allFine = 1;
+  for (const { fine } of parts) allFine *= fine;
+  if (outcome === normal) return allFine;
+  let [above, below] = [0, 0];
+  for (const { fine, said, when: factor } of parts) {
+    above += said * factor;
+    below += 1 - fine;
+  }
+  return (1 - allFine) * (above / below);
+}
+
+const anyTold = (random: () => number, questions: readonly Question[]): Told[] =>
+  Array.from({ length: 1 + Math.floor(random() * 9) }, () => {
+    const question = pick(random, questions);
+    const conditions =
+      random() < 0.25 ? [pick(random, ["cold", "hot", "light", "full load"] as const)] : undefined;
+    return {
+      question: question.id,
+      outcome: pick(random, question.outcomes),
+      ...(conditions ? { conditions } : {}),
+    };
+  });
+
+test.each(UNITS)("%s: agrees with plain enumeration on 400 made-up sets of answers", (unit) => {
+  const random = chance(41 + UNITS.indexOf(unit));
+  const diagnostician = all.get(unit) ?? dunlin;
+  for (let n = 0; n < 400; n++) {
+    const told = anyTold(random, diagnostician.questions);
+    const { suspects } = diagnostician.diagnose(told, 0);
+    const expected = enumerated(unit, told);
+    for (const { cause, chance: found } of suspects) {
+      const wanted = expected.get(cause.id) ?? NaN;
+      expect(Math.abs(found - wanted)).toBeLessThan(1e-11);
+    }
+    // The same order, but for causes that nothing tells apart.
+    const order = suspects.map(({ cause }) => expected.get(cause.id) ?? 0);
+    order.forEach((p, i) => expect(p).toBeLessThanOrEqual((order[i - 1] ?? 1) + 1e-11));
+  }
+});
+
+/** What a builder would hear of an effect: not the model's tables, but what is most often said. */
+const HEARD: Readonly<Record<Effect["kind"], readonly string[]>> = {
+  drives: ["fine"],
+  lost: ["no drive", "slips", "slips", "flares"],
+  bind: ["binds", "binds", "harsh"],
+  other: ["no upshift", "slips", "flares"],
+  coasts: ["no engine braking"],
+  creeps: ["moves when revved"],
+};
+
+const mechanicsOf = new Map([...all.values()].map((one) => [one, new Mechanics(one.unit)]));
+
+/** Each range is left out with one chance in eight, and heard wrongly with one in ten. */
+function heard(random: () => number, diagnostician: Diagnostician, fault: ElementFault): Told[] {
+  const mechanics = mechanicsOf.get(diagnostician) ?? new Mechanics(diagnostician.unit);
+  const told = mechanics.rows.flatMap((row): Told[] => {
+    const question = diagnostician.question(row.id);
+    if (!question || random() < 0.125) return [];
+    const { kind } = mechanics.effect(row, [fault]);
+    const synchroniser = fault.element.kind === "synchroniser" && kind === "lost";
+    const words = synchroniser ? ["will not engage", "will not engage", "grinds", "no drive"] : HEARD[kind];
+    const right = row.kind === "standing" && kind === "creeps" ? "pulls or stalls" : pick(random, words);
+    const idle = kind === "drives" ? (question.outcomes[0] ?? "") : right;
+    return [{ question: row.id, outcome: random() < 0.1 ? pick(random, question.outcomes) : idle }];
+  });
+  if (!fault.element.outside) return told;
+  const converter = /converter/.test(fault.element.outside);
+  const outcome = converter
+    ? { off: "revs high at cruise", on: "stalls at standstill" }[fault.fault]
+    : { off: "second axle not driven", on: "binds in tight turns" }[fault.fault];
+  return [...told, { question: "whole", outcome }];
+}
+
+/** A check's answer with the fault in: mostly what the element does, one time in ten anything. */
+function checked(
+  random: () => number,
+  { question }: NextCheck,
+  fault: ElementFault,
+  told: readonly Told[],
+): Told {
+  const outcome = random() < 0.1 ? pick(random, question.outcomes) : truth(random, question, fault);
+  return { question: question.id, outcome: outcome || (told[0]?.outcome ?? "") };
+}
+function truth(random: () => number, question: Question, fault: ElementFault): string {
+  let left = random();
+  for (const [outcome, p] of question.alone(fault)) if ((left -= p) <= 0) return outcome;
+  return question.outcomes[0] ?? "";
+}
+
+describe("single faults heard with noise", () => {
+  /** Share of runs with the true element among the first two: with what was heard, and after two of the checks proposed. */
+  function share(
+    faults: (cause: Cause) => boolean,
+    seed: number,
+    runs: number,
+  ): [heard: number, checked: number, count: number] {
+    const random = chance(seed);
+    let [atOnce, after, count] = [0, 0, 0];
+    for (const diagnostician of all.values()) {
+      for (const fault of diagnostician.causes) {
+        if (fault.kind !== "element" || !faults(fault)) continue;
+        const amongTwo = (told: readonly Told[]): boolean =>
+          diagnostician
+            .diagnose(told, 0)
+            .suspects.slice(0, 2)
+            .some(({ cause }) => cause === fault);
+        for (let n = 0; n < runs; n++) {
+          const told = heard(random, diagnostician, fault);
+          if (amongTwo(told)) atOnce++;
+          for (let more = 0; more < 2; more++) {
+            const next = diagnostician.diagnose(told, 1).next[0];
+            if (next) told.push(checked(random, next, fault, told));
+          }
+          if (amongTwo(told)) after++;
+          count++;
+        }
+      }
+    }
+    return [atOnce / count, after / count, count];
+  }
+
+  // Measured with these seeds: 94.9 % as heard and 96.0 % after checks; stuck 94.4 % and 97.2 %.
+  test.each<[what: string, ending: string, seed: number, heard: number]>([
+    ["does not apply", ":off", 2026, 0.94],
+    ["does not let go", ":on", 2027, 0.92],
+  ])(
+    "an element that %s is among the first two in 95 of 100 after two proposed checks",
+    (_what, ending, seed, least) => {
+      const [atOnce, after, count] = share(({ id }) => id.endsWith(ending), seed, 6);
+      expect(count).toBeGreaterThan(170);
+      expect(after).toBeGreaterThanOrEqual(0.95);
+      expect(atOnce).toBeGreaterThanOrEqual(least);
+    },
+  );
+});
+
+describe("what faults do to a range", () => {
+  it("is what the train does without the element, for every range of every unit", () => {
+    for (const { unit, causes } of all.values()) {
+      const mechanics = new Mechanics(unit);
+      for (const row of mechanics.rows.filter(({ kind }) => kind === "range")) {
+        for (const cause of causes) {
+          if (cause.kind !== "element" || cause.fault !== "off" || cause.element.kind === "one-way clutch")
+            continue;
+          const found = behave(
+            unit,
+            row.applied.filter((id) => id !== cause.element.id),
+          );
+          const same = found.ratio !== null && row.ratio !== null && compare(found.ratio, row.ratio) === 0;
+          const uses = row.applied.includes(cause.element.id) && !cause.element.outside;
+          expect([row.id, cause.id, mechanics.effect(row, [cause]).kind === "drives"]).toEqual([
+            row.id,
+            cause.id,
+            !uses || same,
+          ]);
+        }
+      }
+    }
+  });
+
+  it.each<[UnitId, string, string, Effect["kind"]]>([
+    ["marram-dunlin", "range:1", "f1:off", "lost"],
+    ["marram-dunlin", "manual:1", "f1:off", "drives"],
+    ["marram-dunlin", "manual:1", "h2:off", "coasts"],
+    ["marram-dunlin", "range:2", "f1:on", "bind"],
+    ["marram-dunlin", "range:1", "f1:on", "drives"],
+    ["marram-whimbrel", "neutral", "forward:on", "creeps"],
+    ["marram-whimbrel", "range:R", "forward:on", "bind"],
+    ["selwyn-turnstone", "neutral", "fc:on", "creeps"],
+    ["corrie-godwit", "standing", "k2:on", "creeps"],
+    ["corrie-godwit", "range:4", "s4:off", "lost"],
+    ["marram-dunlin", "range:3", "lc:off", "drives"],
+  ])("%s, %s with %s: %s", (unit, row, cause, kind) => {
+    const { unit: book, causes } = all.get(unit) ?? dunlin;
+    const mechanics = new Mechanics(book);
+    const fault = causes.find(({ id }) => id === cause);
+    const place = mechanics.rows.find(({ id }) => id === row);
+    if (fault?.kind !== "element" || !place) throw new Error("no such cause or row");
+    expect(mechanics.effect(place, [fault]).kind).toBe(kind);
+  });
+
+  it("finds two faults at once where no single one explains what is told", () => {
+    const told: Told[] = [
+      { question: "range:R", outcome: "no drive" },
+      { question: "range:1", outcome: "fine" },
+      { question: "manual:1", outcome: "no engine braking" },
+      { question: "range:2", outcome: "no upshift" },
+      { question: "range:6", outcome: "slips" },
+      { question: "range:3", outcome: "fine" },
+      { question: "range:5", outcome: "fine" },
+      { question: "range:4", outcome: "fine" },
+    ];
+    const { sets, suspects } = dunlin.diagnose(told, 0);
+    expect(sets[0]?.causes.map(({ id }) => id).sort()).toEqual(["h1:off", "h2:off"]);
+    expect(
+      suspects
+        .slice(0, 2)
+        .map(({ cause }) => cause.id)
+        .sort(),
+    ).toEqual(["h1:off", "h2:off"]);
+  });
+});
+
+describe("a diagnosis", () => {
+  it("is never certain and shows every cause", () => {
+    const told = ["3", "5", "R"].map((range): Told => ({ question: `range:${range}`, outcome: "slips" }));
+    const { suspects } = dunlin.diagnose([...told, ...told, ...told], 0);
+    expect(suspects).toHaveLength(dunlin.causes.length);
+    expect(suspects[0]?.chance).toBeLessThan(1);
+    for (const { chance: p } of suspects) expect(p).toBeGreaterThan(0);
+  });
+
+  it("adds up to one whatever is told, also after three hundred answers", () => {
+    const random = chance(5);
+    const told = Array.from({ length: 40 }, () => anyTold(random, dunlin.questions))
+      .flat()
+      .slice(0, 300);
+    const sum = dunlin.posterior(told).reduce((a, b) => a + b, 0);
+    expect(sum).toBeCloseTo(1, 9);
+  });
+
+  it("does not depend on the order of what is told", () => {
+    const random = chance(9);
+    for (let n = 0; n < 50; n++) {
+      const told = anyTold(random, dunlin.questions);
+      const [one, other] = [dunlin.posterior(told), dunlin.posterior([...told].reverse())];
+      one.forEach((p, i) => expect(other[i]).toBeCloseTo(p, 10));
+    }
+  });
+
+  it("gives every question's answers chances that add up to one, under every set", () => {
+    for (const { questions, causes } of all.values()) {
+      for (const question of questions)
+        for (const cause of causes) {
+          const sum = [...question.alone(cause).values()].reduce((a, b) => a + b, 0);
+          expect([question.id, cause.id, Math.abs(sum - 1) < 1e-9]).toEqual([question.id, cause.id, true]);
+        }
+    }
+  });
+
+  it("sets aside what this unit has no question for, and says so", () => {
+    const told = [
+      { question: "range:9", outcome: "slips" },
+      { question: "range:3", outcome: "sings" },
+    ];
+    expect(dunlin.diagnose(told, 0).unread).toEqual(told);
+  });
+
+  it("asks what parts the first two: 1 held by hand when R is gone", () => {
+    const told: Told[] = [
+      { question: "range:R", outcome: "no drive" },
+      ...["1", "2", "3", "4", "5", "6"].map((range) => ({ question: `range:${range}`, outcome: "fine" })),
+      { question: "neutral", outcome: "stays" },
+      { question: "whole", outcome: "nothing" },
+    ];
+    const { next } = dunlin.diagnose(told, 3);
+    expect(next[0]?.question.id).toBe("manual:1");
+    const byAnswer = new Map(next[0]?.would.map(({ outcome, first }) => [outcome, first.id]));
+    expect(byAnswer.get("no engine braking")).toBe("h2:off");
+  });
+
+  it("expects of a question as much as enumeration of its answers says", () => {
+    const told: Told[] = [{ question: "range:3", outcome: "slips" }];
+    const bits = (chances: readonly number[]): number =>
+      chances.reduce((sum, p) => sum - (p > 0 ? p * Math.log2(p) : 0), 0);
+    const before = dunlin.posterior(told);
+    for (const { question, bits: found, would } of dunlin.diagnose(told, 8).next) {
+      let after = 0;
+      for (const outcome of question.outcomes) {
+        const p = would.find((one) => one.outcome === outcome)?.chance ?? 0;
+        after += p * bits(dunlin.posterior([...told, { question: question.id, outcome }]));
+      }
+      expect(found).toBeCloseTo(bits(before) - after, 9);
+      expect(would.reduce((sum, { chance: p }) => sum + p, 0)).toBeCloseTo(1, 9);
+    }
+  });
+});

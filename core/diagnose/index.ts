@@ -1,0 +1,15 @@
+export { causeName, causesOf, elementName, type Cause, type Unit } from "./cause";
+export { DEBRIS_KINDS, debrisQuestion, pointsAt, type DebrisKind } from "./debris";
+export {
+  Diagnostician,
+  type CauseSet,
+  type Diagnosis,
+  type NextCheck,
+  type Suspect,
+  type Told,
+} from "./diagnose";
+export { Mechanics, rowsOf, type Effect, type Row } from "./mechanics";
+export { CONDITIONS, type Condition } from "./model";
+export { DEBRIS_NAMES, OUTSIDE_NAMES, type Question, type QuestionKind } from "./question";
+export { readSpeeds, type ReadSpeeds, type Speeds } from "./speeds";
+export { workingOf, type Working } from "./working";

@@ -1,0 +1,130 @@
+import type { Element } from "../book";
+import { baseOfTrain, behave, type Behaviour } from "../gears";
+import { compare, type Rational } from "../quantity";
+import type { ElementFault, Unit } from "./cause";
+
+/**
+ * A place of the lever, or a way of driving, that is asked about: a range, the same with its engine braking, neutral, or standing still with
+ * gears preselected and both clutches open.
+ */
+export interface Row {
+  id: string;
+  /** As people call it: `3`, `1 held by hand`, `N`. */
+  name: string;
+  kind: "range" | "manual" | "neutral" | "standing";
+  range?: string;
+  applied: readonly string[];
+  /** What it does when nothing is wrong; null where it does not drive. */
+  ratio: Rational | null;
+  /** Elements that only engine braking needs. */
+  braking: readonly string[];
+}
+
+/**
+ * What a row does with faults in: `drives` as it should; `lost`: no drive; `bind`: two gears at once; `other`: drives in another gear;
+ * `coasts`: drives, without engine braking; `creeps`: drives where it should not.
+ */
+export type Effect =
+  | { kind: "drives" | "lost" | "bind" | "coasts" | "creeps" }
+  /** Whose ratio it has, when it is one of the unit's; lost gears of a synchroniser tell differently. */
+  | { kind: "other"; range: string | null };
+
+/** The rows of a unit in the order of its chart, neutral after them. */
+export function rowsOf(unit: Unit): Row[] {
+  const base = baseOfTrain(unit);
+  const rows = unit.ranges.flatMap(({ id, applied, braking }): Row[] => {
+    const { ratio } = behave(unit, applied, base);
+    const row: Row = { id: `range:${id}`, name: id, kind: "range", range: id, applied, ratio, braking: [] };
+    if (!braking) return [row];
+    const held: Row = {
+      ...row,
+      ...{ id: `manual:${id}`, name: `${id} held by hand`, kind: "manual", braking },
+      applied: [...applied, ...braking],
+    };
+    return [row, held];
+  });
+  const idle = { ratio: null, braking: [] };
+  rows.push({ id: "neutral", name: "N", kind: "neutral", applied: [], ...idle });
+  const preselected = firstGears(unit);
+  if (preselected.length > 0)
+    rows.push({ id: "standing", name: "standing in gear", kind: "standing", applied: preselected, ...idle });
+  return rows;
+}
+
+/** The synchronisers that stand engaged at rest: those of the first range of each clutch. */
+function firstGears(unit: Unit): string[] {
+  const kinds = new Map(unit.elements.map(({ id, kind }) => [id, kind]));
+  const taken = new Set<string>();
+  return unit.ranges.flatMap(({ applied }) => {
+    const clutch = applied.find((id) => kinds.get(id) === "clutch");
+    const gear = applied.find((id) => kinds.get(id) === "synchroniser");
+    if (!clutch || !gear || taken.has(clutch)) return [];
+    taken.add(clutch);
+    return [gear];
+  });
+}
+
+/** Solves rows with faults in, remembering what it has solved: most sets of faults leave the same elements on. */
+export class Mechanics {
+  private readonly base;
+  private readonly solved = new Map<string, Behaviour>();
+
+  constructor(
+    readonly unit: Unit,
+    readonly rows: readonly Row[] = rowsOf(unit),
+  ) {
+    this.base = baseOfTrain(unit);
+  }
+
+  /** What a row does when these elements are at fault. */
+  effect(row: Row, faults: readonly ElementFault[]): Effect {
+    // What is applied outside the ranges, as the lock-up is, changes no range.
+    const inside = faults.filter(({ element }) => element.outside === undefined);
+    if (inside.length === 0) return { kind: "drives" };
+    const found = this.behaviour(row.applied, inside);
+    const drives = found.kind === "gear" && found.ratio !== null;
+    if (row.ratio === null) return { kind: drives && found.fighting.length === 0 ? "creeps" : "drives" };
+    if (found.fighting.length > 0 || found.kind === "tie-up" || found.kind === "output held")
+      return { kind: "bind" };
+    if (!drives || !found.ratio) return { kind: "lost" };
+    if (compare(found.ratio, row.ratio) !== 0) return { kind: "other", range: this.rangeOf(found.ratio) };
+    const off = inside.some(({ fault, element }) => fault === "off" && row.braking.includes(element.id));
+    return { kind: off ? "coasts" : "drives" };
+  }
+
+  private rangeOf(ratio: Rational): string | null {
+    const same = this.rows.find(
+      ({ kind, ratio: known }) => kind === "range" && known && compare(known, ratio) === 0,
+    );
+    return same?.range ?? null;
+  }
+
+  private behaviour(applied: readonly string[], faults: readonly ElementFault[]): Behaviour {
+    const off = new Set(faults.filter(({ fault }) => fault === "off").map(({ element }) => element.id));
+    const on = faults.filter(({ fault }) => fault === "on").map(({ element }) => element);
+    const elements = [
+      ...new Set([...applied.filter((id) => !off.has(id)), ...on.map(({ id }) => id)]),
+    ].sort();
+    const oneWay = faults
+      .filter(({ element: { kind } }) => kind === "one-way clutch")
+      .map(({ id }) => id)
+      .sort();
+    const key = `${elements.join()} ${oneWay.join()}`;
+    const known = this.solved.get(key);
+    if (known) return known;
+    const unit = oneWay.length === 0 ? this.unit : { ...this.unit, elements: this.elementsWith(off, on) };
+    const found = behave(unit, elements, this.base);
+    this.solved.set(key, found);
+    return found;
+  }
+
+  /** A one-way clutch that does not hold is as good as not there; one locked both ways is a brake that is always on. */
+  private elementsWith(off: ReadonlySet<string>, on: readonly Element[]): Element[] {
+    const locked = new Set(on.map(({ id }) => id));
+    return this.unit.elements
+      .filter(({ id, kind }) => kind !== "one-way clutch" || !off.has(id))
+      .map((element) =>
+        element.kind === "one-way clutch" && locked.has(element.id) ? { ...element, kind: "brake" } : element,
+      );
+  }
+}

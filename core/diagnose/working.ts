@@ -1,0 +1,107 @@
+import type { Cause, Unit } from "./cause";
+import { elementName } from "./cause";
+import type { Told } from "./diagnose";
+import { Mechanics, type Effect, type Row } from "./mechanics";
+
+/** Why a cause is suspected, as one would say it at the bench. */
+export interface Working {
+  /** What the unit would do: `D3 is on in 3, 5 and R. Without it there is no drive in 3, 5 and R.` */
+  would: string;
+  /** What is told of the places it touches, and of those that do without it. */
+  told: string[];
+  /** What is told otherwise. */
+  against: string[];
+}
+
+const list = (words: readonly string[]): string =>
+  words.length < 2 ? (words[0] ?? "") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
+
+const EFFECT: Readonly<Record<Effect["kind"], string>> = {
+  drives: "",
+  lost: "no drive in",
+  bind: "two gears at once in",
+  other: "another gear in",
+  coasts: "no engine braking in",
+  creeps: "it pulls in",
+};
+
+/** What a cause would do and how that stands to what is told. */
+export function workingOf(
+  unit: Unit,
+  cause: Cause,
+  told: readonly Told[],
+  mechanics = new Mechanics(unit),
+): Working {
+  const { rows } = mechanics;
+  const said = new Map<string, string[]>();
+  for (const { question, outcome, conditions = [] } of told) {
+    const words = conditions.length > 0 ? `${outcome} ${list(conditions)}` : outcome;
+    said.set(question, [...(said.get(question) ?? []), words]);
+  }
+  if (cause.kind !== "element") return { would: COMMON[cause.kind], ...sides(rows, said, () => true, cause) };
+  const effects = new Map(rows.map((row) => [row.id, mechanics.effect(row, [cause])]));
+  const touched = (row: Row): boolean => effects.get(row.id)?.kind !== "drives";
+  return { would: wouldOf(unit, cause, rows, effects), ...sides(rows, said, touched, cause) };
+}
+
+function wouldOf(
+  unit: Unit,
+  { element, fault }: Extract<Cause, { kind: "element" }>,
+  rows: readonly Row[],
+  effects: ReadonlyMap<string, Effect>,
+): string {
+  const name = elementName(element);
+  const on = unit.ranges.flatMap(({ id, applied, braking = [] }) => [
+    ...(applied.includes(element.id) ? [id] : []),
+    ...(braking.includes(element.id) ? [`${id} held by hand`] : []),
+  ]);
+  const place = element.outside
+    ? `${name} works ${element.outside} and changes no range.`
+    : `${name} is on in ${list(on) || "no range"}.`;
+  const kinds = (["lost", "bind", "other", "coasts", "creeps"] as const).flatMap((kind) => {
+    const names = rows.filter(({ id }) => effects.get(id)?.kind === kind).map((row) => row.name);
+    return names.length > 0 ? [`${EFFECT[kind]} ${list(names)}`] : [];
+  });
+  const what =
+    fault === "on" ? "Not let go" : element.kind === "one-way clutch" ? "Not holding" : "Without it";
+  return kinds.length > 0 ? `${place} ${what}: ${kinds.join("; ")}.` : place;
+}
+
+function sides(
+  rows: readonly Row[],
+  said: ReadonlyMap<string, readonly string[]>,
+  touched: (row: Row) => boolean,
+  cause: Cause,
+): Pick<Working, "told" | "against"> {
+  const known = rows.filter(({ id }) => said.has(id));
+  const normal = (row: Row): boolean =>
+    (said.get(row.id) ?? []).every((what) => ["fine", "stays"].includes(what));
+  const words = (which: readonly Row[]): string =>
+    which.map((row) => `${row.name} ${(said.get(row.id) ?? []).join(" and ")}`).join(", ");
+  const hit = known.filter((row) => touched(row) && !normal(row));
+  const spared = known.filter((row) => !touched(row) && normal(row));
+  const unexplained = known.filter((row) => !touched(row) && !normal(row));
+  const missed = cause.kind === "element" ? known.filter((row) => touched(row) && normal(row)) : [];
+  return {
+    told: [
+      ...(hit.length > 0 ? [`Fits: ${words(hit)}.`] : []),
+      ...(spared.length > 0 ? [`Fits: ${words(spared)}, which do not need it.`] : []),
+    ],
+    against: [
+      ...(missed.length > 0 ? [`Against: ${words(missed)}, though it is needed there.`] : []),
+      ...(unexplained.length > 0 ? [`Not explained by it: ${words(unexplained)}.`] : []),
+    ],
+  };
+}
+
+const COMMON: Readonly<Record<Exclude<Cause["kind"], "element">, string>> = {
+  pressure: "Every element is fed by it: all ranges slip, come late or do not come, mostly hot.",
+  converter: "It sits before all ranges: shudder, noise or weak pull in every one, whatever is applied.",
+  control:
+    "It decides when elements come on: harsh, late, missing or wrong changes, often after an electrical code.",
+  mechanics: "Forks and drums move the gears of both shafts: several will not engage, grind or hang.",
+  variator: "The belt carries every forward and reverse drive: slip, shudder or noise at any ratio.",
+  gears: "Gears and bearings turn in every range: noise that follows speed, clunks on and off the throttle.",
+  elsewhere:
+    "Engine, wiring, mounts, shafts and axle feel like a transmission: shudder under load, clunks, and no range more than another.",
+};

@@ -1,0 +1,124 @@
+import type { Book } from "../book";
+import { debrisQuestion, readSpeeds, type Told } from "../diagnose";
+import type { Fact, FactBody, FactKind } from "./fact";
+
+type Of<K extends FactKind> = Fact<Extract<FactBody, { kind: K }>>;
+const isOf = <K extends FactKind>(fact: Fact, kind: K): fact is Of<K> => fact.body.kind === kind;
+
+/** A picture with what was drawn on it. */
+export interface Photo {
+  id: string;
+  fact: Of<"photo">;
+  marks: Of<"photo-mark">[];
+}
+
+/** What was told, seen and read off before the unit is opened; where the same is said twice, the last word holds. */
+export class Intake {
+  constructor(private readonly live: readonly Fact[]) {}
+
+  /** Answers to the diagnosis' questions that stand. */
+  get answers(): Of<"answer">[] {
+    return standing(this.all("answer"), ({ question, outcome }) => `${question} ${outcome}`);
+  }
+  get codes(): Of<"code">[] {
+    return standing(this.all("code"), ({ code }) => code);
+  }
+  get speeds(): Of<"speeds">[] {
+    return standing(this.all("speeds"), ({ range }) => range);
+  }
+  get fluid(): Of<"fluid"> | null {
+    return this.all("fluid").at(-1) ?? null;
+  }
+  /** By place and kind; those seen not to be there among them. */
+  get debris(): Of<"debris">[] {
+    return lastOf(this.all("debris"), ({ where, what }) => `${where} ${what}`);
+  }
+  get conclusion(): Of<"conclusion"> | null {
+    return this.all("conclusion").at(-1) ?? null;
+  }
+  /** The last word on a figure that is no series of readings. */
+  figure(of: "chain" | "measurement", id: string): Of<"figure"> | null {
+    return (
+      this.all("figure").findLast(({ body }) => body.of === of && body.id === id && body.phase === "found") ??
+      null
+    );
+  }
+  get readOuts(): Of<"read-out">[] {
+    return lastOf(this.all("read-out"), ({ readOut }) => readOut);
+  }
+  get places(): Of<"place">[] {
+    return lastOf(this.all("place"), ({ place }) => place);
+  }
+
+  get photos(): Photo[] {
+    const marks = this.all("photo-mark");
+    const gone = new Set(marks.flatMap(({ body }) => (body.there ? [] : (body.mark ?? []))));
+    return lastOf(this.all("photo"), ({ photo }) => photo).map((fact) => ({
+      id: fact.body.photo,
+      fact,
+      marks: marks.filter(({ id, body }) => body.photo === fact.body.photo && body.there && !gone.has(id)),
+    }));
+  }
+
+  /** Everything said that a diagnosis can be made from. */
+  told(unit: Book): Told[] {
+    const answers = this.answers.map(({ body: { question, outcome, conditions } }): Told => ({
+      ...{ question, outcome },
+      ...(conditions.length > 0 ? { conditions } : {}),
+    }));
+    const sorts = new Set(this.codes.map(({ body }) => body.sort));
+    const speeds = this.speeds.flatMap(({ body }) => readSpeeds(unit, body)?.told ?? []);
+    return [
+      ...answers,
+      ...[...sorts].map((outcome): Told => ({ question: "scan", outcome })),
+      ...speeds,
+      ...this.fluidTold(),
+      ...this.debrisTold(),
+    ];
+  }
+
+  private fluidTold(): Told[] {
+    const body = this.fluid?.body;
+    if (!body || body.look === "none came out") return [];
+    const outcome =
+      body.look === "milky"
+        ? "milky"
+        : body.smell === "burnt"
+          ? "burnt"
+          : body.look === "red or clear"
+            ? "clear"
+            : "dark";
+    return [{ question: "fluid", outcome }];
+  }
+
+  /** Debris of the unit's own; in a neighbour it speaks for the neighbour. A trace is what every unit has. */
+  private debrisTold(): Told[] {
+    const found = new Map<string, boolean>();
+    for (const { body } of this.debris) {
+      const question = body.where === "neighbour" ? "outside:neighbour" : debrisQuestion(body.what);
+      if (!question) continue;
+      const much = body.amount === "some" || body.amount === "much";
+      found.set(question, much || (found.get(question) ?? false));
+    }
+    return [...found].map(([question, there]) => ({
+      question,
+      outcome: there ? "found" : question.startsWith("outside") ? "nothing" : "none",
+    }));
+  }
+
+  private all<K extends FactKind>(kind: K): Of<K>[] {
+    return this.live.filter((fact): fact is Of<K> => isOf(fact, kind));
+  }
+}
+
+/** The last fact for each key, in the order the keys were first said. */
+function lastOf<F extends Fact>(facts: readonly F[], keyOf: (body: F["body"]) => string): F[] {
+  const last = new Map<string, F>();
+  for (const fact of facts) last.set(keyOf(fact.body), fact);
+  return [...last.values()];
+}
+
+const standing = <F extends Fact<Extract<FactBody, { there: boolean }>>>(
+  facts: readonly F[],
+  keyOf: (body: F["body"]) => string,
+): F[] => lastOf(facts, keyOf).filter(({ body }) => body.there);

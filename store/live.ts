@@ -1,0 +1,63 @@
+import pg from "pg";
+
+const CHANNEL = "yard_key_fact";
+const AGAIN_MS = 500;
+
+/** Tells whoever watches a job that facts were added to it, by any web process. One connection per process, whatever the number of pages. */
+export class Live {
+  private readonly watchers = new Map<string, Set<() => void>>();
+  private client: pg.Client | null = null;
+  private stopped = false;
+
+  constructor(private readonly databaseUrl: string) {}
+
+  /** Listens from now on; a lost connection is made again by itself. */
+  async start(): Promise<void> {
+    const client = new pg.Client({
+      connectionString: this.databaseUrl,
+      application_name: "yard-key live",
+      keepAlive: true,
+    });
+    client.on("notification", ({ payload = "" }) => this.tell(payload));
+    client.on("error", () => void this.lost(client));
+    client.on("end", () => void this.lost(client));
+    try {
+      await client.connect();
+      await client.query(`listen ${CHANNEL}`);
+      this.client = client;
+      // What was said while nobody listened is not told again: every page looks once.
+      for (const job of this.watchers.keys()) this.tell(job);
+    } catch {
+      await this.lost(client);
+    }
+  }
+
+  /** @returns how to stop watching. */
+  watch(job: string, told: () => void): () => void {
+    const those = this.watchers.get(job) ?? new Set();
+    those.add(told);
+    this.watchers.set(job, those);
+    return () => {
+      those.delete(told);
+      if (those.size === 0) this.watchers.delete(job);
+    };
+  }
+
+  async stop(): Promise<void> {
+    this.stopped = true;
+    await this.client?.end().catch(() => {});
+  }
+
+  private tell(job: string): void {
+    for (const told of this.watchers.get(job) ?? []) told();
+  }
+
+  private lost(client: pg.Client): void {
+    if (this.stopped || (this.client !== null && this.client !== client)) return;
+    this.client = null;
+    client.removeAllListeners();
+    client.on("error", () => {});
+    client.end().catch(() => {});
+    setTimeout(() => void (this.stopped || this.start()), AGAIN_MS).unref();
+  }
+}
