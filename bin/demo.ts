@@ -51,13 +51,21 @@ await standing(async (started) => {
   );
   build();
 
-  const gaugePort = await freePort();
-  started(keep(["standins/gauge/server.ts"], { PORT: `${gaugePort}` }).stop);
+  const standin = async (name: string, more: Record<string, string> = {}): Promise<string> => {
+    const own = await freePort();
+    started(keep([`standins/${name}/server.ts`], { PORT: `${own}`, ...more }).stop);
+    return `http://127.0.0.1:${own}`;
+  };
+  const standins = {
+    GAUGE_URL: await standin("gauge"),
+    SCAN_TOOL_URL: await standin("scan-tool"),
+    PRINTER_URL: await standin("printer", { OUT: join(".yard-key", "printed") }),
+  };
   const env = {
     NODE_ENV: "production",
     DATABASE_URL: databaseUrl,
     PORT: `${port}`,
-    GAUGE_URL: `http://127.0.0.1:${gaugePort}`,
+    ...standins,
     LOG_LEVEL: process.env.LOG_LEVEL ?? "warn",
   };
   started(keep(["bin/web.ts"], env).stop);

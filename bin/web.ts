@@ -8,7 +8,12 @@ const log = pino({
   level: process.env.LOG_LEVEL ?? "info",
   redact: ["*.pin", "*.secret", "*.cookie", "*.password"],
 });
-const { DATABASE_URL: databaseUrl, PORT, HOST = "127.0.0.1", GAUGE_URL: gaugeUrl = "" } = process.env;
+const { DATABASE_URL: databaseUrl, PORT, HOST = "127.0.0.1" } = process.env;
+const {
+  GAUGE_URL: gaugeUrl = "",
+  SCAN_TOOL_URL: scanToolUrl = "",
+  PRINTER_URL: printerUrl = "",
+} = process.env;
 if (!databaseUrl || !PORT) throw new Error("DATABASE_URL and PORT must be set");
 
 // The path is put together so that the type checker does not look for a build that may not be there yet.
@@ -16,7 +21,7 @@ const built = new URL("../build/server/index.js", import.meta.url).href;
 const { createApp } = (await import(built)) as { createApp: typeof CreateApp };
 const { app, close } = await createApp({
   databaseUrl,
-  gaugeUrl,
+  ...{ gaugeUrl, scanToolUrl, printerUrl },
   gallery: process.env.YARD_KEY_GALLERY === "1",
   log,
 });

@@ -1,5 +1,8 @@
 import { readFile } from "node:fs/promises";
+import sharp from "sharp";
 import { v5 as idFrom } from "uuid";
+import { scaled } from "../app/photos/picture";
+import type { Condition } from "../core/diagnose";
 import { resolve, type Book } from "../core/book";
 import { fold, worksheet, worksheetCandidates, type Fact, type FactBody } from "../core/job";
 import { lengthOf, nm } from "../core/quantity";
@@ -10,6 +13,7 @@ import { openPool, type Pool } from "../store/database";
 import { setHouse } from "../store/house";
 import { setToolOwned } from "../store/house-values";
 import { openJob } from "../store/jobs";
+import { addPhoto } from "../store/photos";
 import { addOddPiece, addShelfPart, receive } from "../store/shelf";
 import { addStaff, listStaff, type Role } from "../store/staff";
 import { bookOf, documentOf, UNITS } from "./units";
@@ -29,6 +33,10 @@ interface Shelved {
 
 /** Everything the demo makes has an id made from its name, so that every load is the same shop. */
 const SPACE = "5b0c7c1e-2f0a-4d1e-9a52-0d8f6f5a7c11";
+const intake = JSON.parse(await readFile(new URL("intake.json", import.meta.url), "utf8")) as Record<
+  string,
+  Told[]
+>;
 const file = async (name: string): Promise<unknown> =>
   JSON.parse(await readFile(new URL(name, import.meta.url), "utf8"));
 
@@ -62,6 +70,7 @@ export async function loadShop(
         if (i % 5 !== 4)
           await setToolOwned(pool, { unit: book.unit.id, tool: tool.id, owned: true, by: "Edda L." });
     await openJobs(pool, shop, books);
+    await addPictures(pool);
     return true;
   } finally {
     await pool.end();
@@ -105,6 +114,8 @@ interface Progress {
   finished: number;
   next?: "found" | "trial";
   close?: boolean;
+  /** The unit turned out not to be at fault, and was not opened. */
+  elsewhere?: { reason: string; fee: string };
   /** Which of the unit's depths: 0 is the least work. */
   depth: number;
   /** Which of the demo's books. */
@@ -119,6 +130,18 @@ function progressOf(i: number): Progress {
   const version = i % 3 === 0 ? 0 : 1;
   const holder = ["Mira K.", "Tomas B.", "Runa S."][i % 3] ?? "Mira K.";
   // The newest eight are open in every stage; the twenty-two before them are closed.
+  if (i === 27) {
+    const reason = "Misfire on cylinder two under load; the transmission changes and holds in every range.";
+    return {
+      finished: 0,
+      depth: 0,
+      unit: 0,
+      version,
+      holder,
+      daysAgo: 310,
+      elsewhere: { reason, fee: "95.00" },
+    };
+  }
   if (i >= 8)
     return {
       finished: 9,
@@ -167,6 +190,67 @@ async function openJobs(pool: Pool, shop: Shop, books: readonly Shelved[]): Prom
   }
 }
 
+type Told = [question: string, outcome: string, condition?: Condition];
+
+/** What was told of the jobs that have something to tell, with what was found in the pan of the newest. */
+function intakeFacts(i: number): FactBody[] {
+  const answers = (intake[`${i}`] ?? []).map(([question, outcome, condition]): FactBody => ({
+    ...{ kind: "answer", question, outcome, there: true },
+    conditions: condition ? [condition] : [],
+  }));
+  if (i !== 0) return answers;
+  return [
+    ...answers,
+    { kind: "fluid", look: "brown", smell: "burnt", note: "5.1 l came out" },
+    { kind: "debris", where: "pan", what: "friction", amount: "some" },
+    { kind: "debris", where: "magnet", what: "fuzz", amount: "some" },
+    {
+      kind: "code",
+      code: "YK-731",
+      words: "third gear, wrong ratio",
+      sort: "ratio or slip code",
+      related: "yes",
+      there: true,
+    },
+    { kind: "place", place: "front-tray", sort: "tray", name: "Pump and front" },
+    { kind: "place", place: "drum-bin", sort: "bin", name: "D1 and D3 drums" },
+    ...PICTURES.map(([name, caption]): FactBody => ({
+      kind: "photo",
+      photo: pictureId(name),
+      caption,
+      of: "before",
+    })),
+    {
+      ...{ kind: "photo-mark", photo: pictureId("pan"), shape: "circle", there: true },
+      ...{ from: [640, 560], to: [740, 560] },
+    },
+    {
+      ...{ kind: "photo-mark", photo: pictureId("plug"), shape: "arrow", there: true },
+      ...{ from: [180, 200], to: [430, 450] },
+    },
+  ];
+}
+
+const PICTURES: readonly [name: string, caption: string][] = [
+  ["pan", "Pan as it came off: facing material, no steel"],
+  ["plug", "Plug seat, sealed by somebody before"],
+  ["case", "Left side before the unit came out"],
+];
+const pictureId = (name: string): string => idFrom(`picture ${name}`, SPACE);
+
+/** The demo's pictures are drawn: no camera was there. */
+async function addPictures(pool: Pool): Promise<void> {
+  for (const [name] of PICTURES) {
+    const drawn = await sharp(await readFile(new URL(`pictures/${name}.svg`, import.meta.url)))
+      .png()
+      .toBuffer();
+    const picture = await scaled(drawn);
+    if (!picture.ok) throw new Error(`the demo's picture ${name} is wrong: ${picture.problem}`);
+    const { width, height, large, small } = picture;
+    await addPhoto(pool, idFrom("job 0", SPACE), { id: pictureId(name), width, height, large, small });
+  }
+}
+
 function jobFacts(
   shop: Shop,
   books: readonly Shelved[],
@@ -200,6 +284,12 @@ function jobFacts(
   say({ kind: "configuration", traits });
   say({ kind: "scope", depth });
   say({ kind: "holder", name: progress.holder, staff: null });
+  for (const body of intakeFacts(i)) say(body);
+  if (progress.elsewhere) {
+    say({ kind: "conclusion", fault: "elsewhere", ...progress.elsewhere });
+    say({ kind: "closed", rule: "proven" });
+    return { facts, opened, bookId };
+  }
   const random = scatter(i * 7919 + 17);
   const applied = resolve(book, traits, depth);
   const chains = applied.packs.filter(({ inScope }) => inScope);

@@ -1,5 +1,7 @@
 import { spawn, type ChildProcess } from "node:child_process";
-import { mkdirSync } from "node:fs";
+import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { loadShop } from "../demo/load";
 import { testDatabase } from "../store/testing";
 import type { Pool } from "../store/database";
@@ -17,6 +19,10 @@ export interface Part {
 export interface Shop {
   webs: Part[];
   gauge: Part;
+  scanTool: Part;
+  printer: Part;
+  /** Where the label printer keeps what it would have printed. */
+  printed: string;
   url: string;
   pool: Pool;
   databaseUrl: string;
@@ -31,11 +37,20 @@ export async function openShop({ webs: count = 1, empty = false } = {}): Promise
     run(["standins/gauge/server.ts"], { PORT: `${port}`, SEED: "42" }),
   );
   await gauge.start();
+  const scanTool = part(await freePort(), "", (port) =>
+    run(["standins/scan-tool/server.ts"], { PORT: `${port}` }),
+  );
+  const printed = mkdtempSync(join(tmpdir(), "yard-key-printed-"));
+  const printer = part(await freePort(), "/printed", (port) =>
+    run(["standins/printer/server.ts"], { PORT: `${port}`, OUT: printed }),
+  );
+  await Promise.all([scanTool.start(), printer.start()]);
   const webs: Part[] = [];
   for (let i = 0; i < count; i++) {
     const env = {
       ...{ NODE_ENV: "production", LOG_LEVEL: "fatal", YARD_KEY_GALLERY: "1" },
       ...{ DATABASE_URL: database.url, GAUGE_URL: gauge.url },
+      ...{ SCAN_TOOL_URL: scanTool.url, PRINTER_URL: printer.url },
     };
     const web = part(await freePort(), "/healthz", (port) =>
       run(["bin/web.ts"], { ...env, PORT: `${port}` }),
@@ -46,12 +61,16 @@ export async function openShop({ webs: count = 1, empty = false } = {}): Promise
   return {
     webs,
     gauge,
+    scanTool,
+    printer,
+    printed,
     url: webs[0]?.url ?? "",
     pool: database.pool,
     databaseUrl: database.url,
     close: async () => {
       for (const web of webs) await web.kill();
-      await gauge.kill();
+      await Promise.all([gauge.kill(), scanTool.kill(), printer.kill()]);
+      rmSync(printed, { recursive: true, force: true });
       await database.drop();
     },
   };

@@ -217,3 +217,14 @@ export async function jobIdByNumber(db: Queryable, number: number): Promise<stri
   }
   return id;
 }
+
+/** The unit that a job is of, by the id of its book; null when there is no such job. */
+export async function jobUnit(db: Queryable, number: number): Promise<string | null> {
+  if (!Number.isSafeInteger(number)) return null;
+  const { rows } = await db.query<{ unit: string }>({
+    name: "job-unit",
+    text: "select b.unit from job j join book b on b.id = j.book where j.number = $1",
+    values: [number],
+  });
+  return rows[0]?.unit ?? null;
+}

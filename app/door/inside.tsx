@@ -2,6 +2,7 @@ import { HelpCircle, LogOut, SunMoon } from "lucide-react";
 import { useEffect, useRef } from "react";
 import { Form, isRouteErrorResponse, Link, NavLink, Outlet, useRouteLoaderData } from "react-router";
 import { Away } from "~/look/away";
+import { ScanButton } from "~/scan/scan-button";
 import { keepLook } from "~/look/look-cookie";
 import { whenItMatters } from "~/look/revalidate";
 import { outbox } from "~/outbox/outbox";
@@ -56,6 +57,7 @@ export default function InsidePage({ loaderData: { staff, house } }: Route.Compo
           </nav>
           <span className="grow" />
           <WaitingSign />
+          <ScanButton />
           <ThemeButton />
           <button
             type="button"

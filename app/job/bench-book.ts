@@ -4,6 +4,7 @@ import type { Book } from "~core/book";
 const READ = [
   ...(["format", "unit", "traits", "depths", "stations", "train", "members"] as const),
   ...(["gearSets", "elements", "ranges", "series", "packs", "chains"] as const),
+  ...(["measurements", "airChecks", "pressureTaps", "readOuts", "tools"] as const),
 ];
 
 /**

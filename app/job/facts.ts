@@ -1,6 +1,6 @@
 import { ground, visitor } from "~/server/context";
 import { FOREIGN_KEY_VIOLATION, sqlState, UNIQUE_VIOLATION } from "~store/database";
-import { addFacts } from "~store/facts";
+import { addFacts, factsSince } from "~store/facts";
 import { jobIdByNumber } from "~store/jobs";
 import type { Route } from "./+types/facts";
 import { readBenchFacts } from "./fact-schema";
@@ -21,7 +21,7 @@ export const action = async ({ context, request, params }: Route.ActionArgs): Pr
   const job = await jobIdByNumber(pool, Number(params.number));
   if (!job) return refuse(404, "there is no such job");
   try {
-    const added = await addFacts(pool, job, read.facts, context.get(visitor).staff);
+    const added = await addFacts(pool, job, read.facts, { ...context.get(visitor).staff, asSaid: true });
     return added.ok ? Response.json({ stored: read.facts.length }) : refuse(409, REFUSED[added.why]);
   } catch (error) {
     if (sqlState(error) === UNIQUE_VIOLATION)
@@ -32,4 +32,13 @@ export const action = async ({ context, request, params }: Route.ActionArgs): Pr
   }
 };
 
-export const loader = (): Response => new Response("Only for sending.", { status: 405 });
+/** What was said since a place in the order stored, by anyone. */
+export const loader = async ({ context, request, params }: Route.LoaderArgs): Promise<Response> => {
+  const { pool } = context.get(ground);
+  const after = Number(new URL(request.url).searchParams.get("after"));
+  const job = await jobIdByNumber(pool, Number(params.number));
+  if (!job) return refuse(404, "there is no such job");
+  if (!Number.isSafeInteger(after) || after < 0)
+    return refuse(400, "after is not a place in the order stored");
+  return Response.json(await factsSince(pool, job, after), { headers: { "Cache-Control": "no-store" } });
+};

@@ -40,7 +40,7 @@ export function FoundRing({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit 
       series.sizes.find((one) => one.part === part) ?? (parsed ? sizeNear(series, parsed.length) : null);
     if (!size && !parsed) return setProblem("Choose its mark, or measure it.");
     const piece: Piece = { ...(size ?? {}), ...(parsed ? { measured: parsed.length } : {}) };
-    say({ kind: "fitting", chain: chain.id, fit: 0, origin: "found", piece }, before?.id);
+    say({ kind: "fitting", chain: chain.id, fit: 0, origin: "found", piece }, { replaces: before?.id });
     setAgain(false);
   };
   return (

@@ -2,11 +2,14 @@ import { useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
 import { Find } from "~/book/find";
 import { benchBook } from "./bench-book";
+import { JobTabs } from "~/intake/tabs";
+import { TakePhoto } from "~/photos/take";
 import { useInside } from "~/door/inside";
 import { ask } from "~/look/ask";
 import { Axis, type AxisPack } from "~/look/axis";
 import { markOf } from "~/look/mark";
 import { useUnit } from "~/look/use-unit";
+import { useLive } from "~/live/use-live";
 import { whenItMatters } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
 import { ground } from "~/server/context";
@@ -18,8 +21,8 @@ import type { Route } from "./+types/job";
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const record = await jobByNumber(context.get(ground).pool, Number(params.number));
   if (!record) throw new Response("There is no job of this number.", { status: 404 });
-  const { id, number, opened, book, facts, houseValues, newer } = record;
-  return { id, number, opened, book: benchBook(book), facts, houseValues, newer };
+  const { id, number, opened, book, facts, seq, houseValues, newer } = record;
+  return { id, number, opened, book: benchBook(book), facts, seq, houseValues, newer };
 };
 
 export const shouldRevalidate = whenItMatters;
@@ -40,11 +43,11 @@ export interface JobView {
 export const useJobView = (): JobView => useOutletContext<JobView>();
 
 export default function JobPage({
-  loaderData: { number, opened, book, facts: told, houseValues, newer },
+  loaderData: { number, opened, book, facts: told, seq, houseValues, newer },
 }: Route.ComponentProps) {
   const { house } = useInside();
   const { chain } = useParams();
-  const facts = useFacts(number, told);
+  const facts = useFacts(number, told, useLive(number, seq));
   const [unit, changeUnit] = useUnit(book.unit.lengthUnit);
   const view = useMemo((): JobView => {
     const job = fold(facts);
@@ -54,7 +57,10 @@ export default function JobPage({
   }, [facts, book, house, houseValues, number, opened, unit]);
   const packs = view.sheets.map((sheet) => axisPack(sheet, number, chain));
   useJobKeys(number, inAxisOrder(packs, book), changeUnit);
-  const overview = useLocation().pathname.replace(/\/$/, "") === `/jobs/${number}`;
+  const place = useLocation()
+    .pathname.replace(/\/$/, "")
+    .slice(`/jobs/${number}`.length + 1);
+  const overview = place === "";
   return (
     <main className="mx-auto max-w-[1320px] p-3">
       <div className="mb-2 flex items-center gap-4">
@@ -67,6 +73,7 @@ export default function JobPage({
           {view.job.closed && <b> · closed</b>}
         </span>
         <span className="grow" />
+        {place !== "photos" && <TakePhoto of={place || "job"} view={view} small />}
         <FindInBook view={view} houseValues={houseValues} />
         <Link to={bookAt(view, "")} className="btn touch no-print">
           Book
@@ -94,7 +101,10 @@ export default function JobPage({
           </Link>
         </p>
       )}
-      <Axis stations={view.applied.unit.stations} packs={packs} tall={overview} />
+      <JobTabs number={number} />
+      {(overview || /^(pack|sheet)/.test(place)) && (
+        <Axis stations={view.applied.unit.stations} packs={packs} tall={overview} />
+      )}
       <Outlet context={view} />
     </main>
   );

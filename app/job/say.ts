@@ -4,11 +4,12 @@ import { outbox } from "~/outbox/outbox";
 import type { FactBody } from "~core/job";
 import { useJobView } from "./job";
 
-/** Says a fact at the bench: shown at once, kept in the browser, sent when the server answers. */
-export function useSay(): (body: FactBody, replaces?: string) => void {
+type Say = (body: FactBody, more?: { replaces?: string; picture?: Blob }) => void;
+
+/** Says a fact of a job: shown at once, kept in the browser, sent when the server answers. */
+export function useSayOf(number: number): Say {
   const { staff } = useInside();
-  const { number } = useJobView();
-  return (body, replaces) => {
+  return (body, { replaces, picture } = {}) => {
     const fact = {
       id: newId(),
       at: new Date().toISOString(),
@@ -16,6 +17,9 @@ export function useSay(): (body: FactBody, replaces?: string) => void {
       ...(replaces ? { replaces } : {}),
       body,
     };
-    void outbox.say(number, fact);
+    void outbox.say(number, fact, picture);
   };
 }
+
+/** The same, of the job whose page it is. */
+export const useSay = (): Say => useSayOf(useJobView().number);

@@ -13,7 +13,8 @@ export interface Conditions {
 /** What the next reading most likely is taken under: as the last one was, else as the spec is stated. */
 export function usualConditions({ applied }: Worksheet, phase: Phase, set: ReadingSet): Conditions {
   const last = set.readings.at(-1)?.fact.body;
-  if (last) return { method: last.method, state: last.state, air: last.air };
+  const method = applied.methods.find((one) => one === last?.method);
+  if (last && method) return { method, state: last.state, air: last.air };
   const facings = phase === "found" ? "run-in" : "new";
   const hasWave = applied.stack.some(({ role }) => role === "waved plate" || role === "cushion plate");
   return {

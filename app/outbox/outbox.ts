@@ -3,10 +3,12 @@ import type { Fact } from "~core/job";
 
 /** A fact that has been said here and not yet acknowledged by the server. */
 export interface Waiting {
-  /** Order of saying. */
+  /** Order of saying; absent until the browser's store has it. */
   n?: number;
   job: number;
   fact: Fact;
+  /** The picture the fact tells of: the server gets it first. */
+  picture?: Blob;
   /** Why the server will not have it; it stays until somebody sets it aside. */
   refused?: string;
 }
@@ -22,15 +24,21 @@ export interface OutboxState {
 const EMPTY: OutboxState = { waiting: [], sent: [], away: false, signedOut: false };
 const STORE = "waiting";
 const RETRY = 1_000;
+const LOCK = "yard-key-outbox";
+const FACT_PATIENCE = 10_000;
+const PICTURE_PATIENCE = 60_000;
+
+type Answer = "stored" | "away" | "signed out" | { refused: string };
 
 /**
  * Facts are kept in the browser first and sent in order, once, when the server answers. The id is made here, so a doubtful
- * sending can be repeated: the server keeps the first.
+ * sending can be repeated: the server keeps the first. All tabs share what is kept; one of them sends at a time.
  */
 export class Outbox {
   private state = EMPTY;
   private readonly listeners = new Set<() => void>();
   private database: Promise<IDBPDatabase> | null = null;
+  private others: BroadcastChannel | null = null;
   private busy = false;
   private stopped = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -43,21 +51,24 @@ export class Outbox {
         db.createObjectStore(STORE, { keyPath: "n", autoIncrement: true });
       },
     });
-    void this.database
-      .then((db) => db.getAll(STORE) as Promise<Waiting[]>)
-      .then((kept) => {
-        this.set({
-          waiting: [...kept, ...this.state.waiting.filter(({ n }) => !kept.some((k) => k.n === n))],
-        });
-        void this.flush();
-      });
+    void this.look().then(() => this.flush());
     window.addEventListener("online", () => void this.flush());
+    // Somebody may have signed in again in another tab.
+    window.addEventListener("focus", () => void this.flush());
+    if (typeof BroadcastChannel !== "undefined") {
+      this.others = new BroadcastChannel(LOCK);
+      this.others.onmessage = () => void this.look().then(() => this.flush());
+      (this.others as { unref?: () => void }).unref?.();
+    }
+    // A browser may throw away what it was not asked to keep, when a machine runs full.
+    void globalThis.navigator?.storage?.persist?.().catch(() => false);
   }
 
   /** Lets go of the browser's store; what waits stays in it for the next page. */
   async stop(): Promise<void> {
     clearTimeout(this.timer);
     this.stopped = true;
+    this.others?.close();
     (await this.database)?.close();
   }
 
@@ -69,12 +80,13 @@ export class Outbox {
   readonly onServer = (): OutboxState => EMPTY;
 
   /** Shows the fact at once; resolves when it is safely in the browser's store. */
-  async say(job: number, fact: Fact): Promise<void> {
+  async say(job: number, fact: Fact, picture?: Blob): Promise<void> {
     this.start();
-    const entry: Waiting = { job, fact };
+    const entry: Waiting = { job, fact, ...(picture ? { picture } : {}) };
     this.set({ waiting: [...this.state.waiting, entry] });
     const db = await this.database;
-    if (db) entry.n = (await db.add(STORE, { job, fact })) as number;
+    if (db) entry.n = (await db.add(STORE, { ...entry })) as number;
+    this.others?.postMessage("more");
     void this.flush();
   }
 
@@ -84,42 +96,71 @@ export class Outbox {
   }
 
   async flush(): Promise<void> {
-    if (this.busy) return;
+    if (this.busy || this.stopped) return;
     this.busy = true;
     clearTimeout(this.timer);
     try {
-      for (;;) {
-        const next = this.state.waiting.find(({ refused, n }) => refused === undefined && n !== undefined);
-        if (!next) break;
-        const answer = await this.send(next);
-        if (this.stopped) break;
-        if (answer === "away") {
-          this.timer = setTimeout(() => void this.flush(), RETRY);
-          break;
-        }
-        if (answer === "signed out") break;
-        if (answer === "stored") {
-          await this.drop(next);
-          this.set({ sent: [...this.state.sent.slice(-200), next] });
-        } else {
-          next.refused = answer.refused;
-          this.set({ waiting: [...this.state.waiting] });
-        }
-      }
+      await alone(() => this.sendAll());
     } finally {
       this.busy = false;
     }
   }
 
-  private async send({
-    job,
-    fact,
-  }: Waiting): Promise<"stored" | "away" | "signed out" | { refused: string }> {
-    const response = await fetch(`/jobs/${job}/facts`, {
+  private async sendAll(): Promise<void> {
+    // Another tab may have sent some of them while this one waited for its turn.
+    await this.look();
+    for (;;) {
+      const next = this.state.waiting.find(({ refused, n }) => refused === undefined && n !== undefined);
+      if (!next || this.stopped) return;
+      const answer = await this.send(next);
+      if (this.stopped) return;
+      if (answer === "away") {
+        this.timer = setTimeout(() => void this.flush(), RETRY);
+        return;
+      }
+      if (answer === "signed out") return;
+      if (answer === "stored") {
+        this.set({ sent: [...this.state.sent.slice(-200), next] });
+        await this.drop(next);
+      } else {
+        await this.refuse(next, answer.refused);
+      }
+    }
+  }
+
+  /** Takes up what the browser's store has, which other tabs add to and take from. */
+  private async look(): Promise<void> {
+    const db = await this.database;
+    if (!db || this.stopped) return;
+    const kept = (await db.getAll(STORE)) as Waiting[];
+    const known = new Map(this.state.waiting.map((entry) => [entry.n, entry]));
+    const merged = kept.map((entry) => {
+      const same = known.get(entry.n);
+      if (same) same.refused = entry.refused;
+      return same ?? entry;
+    });
+    const unwritten = this.state.waiting.filter(({ n }) => n === undefined);
+    // Written between the reading and now: this page knows it, the reading did not yet.
+    const last = kept.at(-1)?.n ?? 0;
+    const newer = this.state.waiting.filter(({ n }) => n !== undefined && n > last);
+    this.set({ waiting: [...merged, ...newer, ...unwritten] });
+  }
+
+  private async send({ job, fact, picture }: Waiting): Promise<Answer> {
+    if (picture && fact.body.kind === "photo") {
+      const stored = await this.post(`/jobs/${job}/photos/${fact.body.photo}`, picture, PICTURE_PATIENCE);
+      if (stored !== "stored") return stored;
+    }
+    return this.post(`/jobs/${job}/facts`, JSON.stringify([fact]), FACT_PATIENCE);
+  }
+
+  private async post(path: string, body: string | Blob, patience: number): Promise<Answer> {
+    const type = typeof body === "string" ? "application/json" : body.type || "application/octet-stream";
+    const response = await fetch(path, {
       method: "POST",
-      headers: { "Content-Type": "application/json", Accept: "application/json" },
-      body: JSON.stringify([fact]),
-      signal: AbortSignal.timeout(10_000),
+      headers: { "Content-Type": type, Accept: "application/json" },
+      body,
+      signal: AbortSignal.timeout(patience),
     }).catch(() => null);
     const away = !response || response.status >= 500;
     const signedOut = response?.status === 401;
@@ -131,16 +172,31 @@ export class Outbox {
     return { refused: answer.problem ?? "the server would not take it" };
   }
 
+  private async refuse(entry: Waiting, why: string): Promise<void> {
+    entry.refused = why;
+    await (await this.database)?.put(STORE, { ...entry });
+    this.set({ waiting: [...this.state.waiting] });
+    this.others?.postMessage("refused");
+  }
+
   private async drop(entry: Waiting): Promise<void> {
     const db = await this.database;
     if (db && entry.n !== undefined) await db.delete(STORE, entry.n);
     this.set({ waiting: this.state.waiting.filter((other) => other !== entry) });
+    this.others?.postMessage("fewer");
   }
 
   private set(change: Partial<OutboxState>): void {
     this.state = { ...this.state, ...change };
     for (const listener of this.listeners) listener();
   }
+}
+
+/** One tab at a time, where the browser can say whose turn it is; without that the server still keeps each fact once. */
+async function alone(work: () => Promise<void>): Promise<void> {
+  const locks = globalThis.navigator?.locks;
+  if (locks) await locks.request(LOCK, work);
+  else await work();
 }
 
 export const outbox = new Outbox();

@@ -1,4 +1,4 @@
-import { useEffect, useSyncExternalStore } from "react";
+import { useEffect, useMemo, useSyncExternalStore } from "react";
 import type { Fact } from "~core/job";
 import { outbox, type OutboxState } from "./outbox";
 
@@ -7,10 +7,17 @@ export function useOutbox(): OutboxState {
   return useSyncExternalStore(outbox.subscribe, outbox.now, outbox.onServer);
 }
 
-/** A job's facts as the server told them, and after them those said here that it has not told yet. */
-export function useFacts(job: number, told: readonly Fact[]): Fact[] {
+/**
+ * A job's facts as the server told them, with the page and since then, and after them those said here that it has not told yet. The same
+ * array as long as nothing is added.
+ */
+export function useFacts(job: number, told: readonly Fact[], since: readonly Fact[]): Fact[] {
   const { waiting, sent } = useOutbox();
-  const known = new Set(told.map(({ id }) => id));
-  const own = [...sent, ...waiting].filter((entry) => entry.job === job && !known.has(entry.fact.id));
-  return [...told, ...own.map(({ fact }) => fact)];
+  return useMemo(() => {
+    const known = new Set(told.map(({ id }) => id));
+    const add = (fact: Fact): Fact[] => (known.has(fact.id) ? [] : (known.add(fact.id), [fact]));
+    const later = since.flatMap(add);
+    const own = [...sent, ...waiting].filter((entry) => entry.job === job).flatMap(({ fact }) => add(fact));
+    return [...told, ...later, ...own];
+  }, [job, told, since, waiting, sent]);
 }

@@ -6,12 +6,15 @@ import helmet from "helmet";
 import type { Logger } from "pino";
 import { RouterContextProvider } from "react-router";
 import { openPool } from "~store/database";
+import { Live } from "~store/live";
 import { cookieKey } from "~store/house";
 import { ground, nonce } from "./context";
 
 export interface Settings {
   databaseUrl: string;
   gaugeUrl: string;
+  scanToolUrl: string;
+  printerUrl: string;
   gallery: boolean;
   log: Logger;
 }
@@ -19,12 +22,14 @@ export interface Settings {
 /** One web process. Any number of them may run on one database. */
 export async function createApp({
   databaseUrl,
-  gaugeUrl,
   gallery,
   log,
+  ...standins
 }: Settings): Promise<{ app: Express; close: () => Promise<void> }> {
   const pool = openPool(databaseUrl, (error) => log.warn({ err: error }, "database connection lost"));
   const key = await cookieKey(pool);
+  const live = new Live(databaseUrl);
+  await live.start();
   const app = express();
   app.disable("x-powered-by");
   app.use(logged(log));
@@ -37,11 +42,11 @@ export async function createApp({
   app.use(secured());
   app.use(sameOrigin(log));
   app.use(limited);
-  // A stream of needle positions must not wait in a compressor's buffer.
+  // A stream of events must not wait in a compressor's buffer.
   app.use(
     compression({
       filter: (request, response) =>
-        request.path !== "/gauge/stream" && compression.filter(request, response),
+        !/\/(stream|live)$/.test(request.path) && compression.filter(request, response),
     }),
   );
   app.use("/assets", express.static("build/client/assets", { immutable: true, maxAge: "1y" }));
@@ -51,14 +56,14 @@ export async function createApp({
       build: () => import("virtual:react-router/server-build"),
       getLoadContext: (_request, response) => {
         const context = new RouterContextProvider();
-        context.set(ground, { pool, log, gaugeUrl, gallery, cookieKey: key });
+        context.set(ground, { pool, log, live, gallery, cookieKey: key, ...standins });
         context.set(nonce, (response.locals as { nonce: string }).nonce);
         return context;
       },
     }),
   );
   app.use(failed(log));
-  return { app, close: () => pool.end() };
+  return { app, close: () => Promise.all([live.stop(), pool.end()]).then(() => {}) };
 }
 
 /** One line a request: method, path without its query, status, time. No bodies, no headers. */
@@ -104,6 +109,8 @@ function secured(): RequestHandler {
         imgSrc: ["'self'", "data:", "blob:"],
         connectSrc: ["'self'"],
         workerSrc: ["'self'"],
+        mediaSrc: ["'self'", "blob:"],
+        manifestSrc: ["'self'"],
         objectSrc: ["'none'"],
         baseUri: ["'none'"],
         formAction: ["'self'"],
@@ -121,8 +128,8 @@ function secured(): RequestHandler {
   };
 }
 
-/** More than any form or file of ours: a 20 MB job to import is the largest. */
-const MOST_BYTES = 25_000_000;
+/** More than any form or file of ours: a job to import with all its pictures is the largest. */
+const MOST_BYTES = 100_000_000;
 
 const limited: RequestHandler = (request, response, next) => {
   const length = Number(request.get("content-length") ?? 0);

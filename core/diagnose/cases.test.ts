@@ -1,3 +1,4 @@
+import { expect, test } from "@jest/globals";
 import { bookOf, type UnitId } from "../../demo/units";
 import { Diagnostician, type Told } from "./index";
 

@@ -12,25 +12,32 @@ export function debrisQuestion(kind: DebrisKind): string | null {
 }
 
 /** What a kind of debris points at in this very unit, by the names of its book. */
-export function pointsAt(unit: Book, kind: DebrisKind): string {
-  const of = (...kinds: Book["elements"][number]["kind"][]): string[] =>
+export function pointsAt(
+  unit: Pick<Book, "elements" | "chains" | "gearSets" | "stations">,
+  kind: DebrisKind,
+): string {
+  const elements = (...kinds: Book["elements"][number]["kind"][]): string[] =>
     unit.elements.filter((e) => kinds.includes(e.kind)).map(elementName);
-  const parts = (words: RegExp): string[] =>
-    [...new Set(unit.parts.filter(({ name }) => words.test(name)).map(({ name }) => name))].slice(0, 5);
+  const stations = (...kinds: Book["stations"][number]["kind"][]): string[] =>
+    unit.stations.filter((one) => kinds.includes(one.kind)).map(({ name }) => name);
+  const chains = (...kinds: Book["chains"][number]["kind"][]): string[] =>
+    unit.chains
+      .filter((one) => kinds.includes(one.kind))
+      .map(({ name }) => name.replace(/ clearance| preload/i, ""));
   const among = (names: readonly string[], otherwise: string): string =>
-    names.length > 0 ? names.join(", ") : otherwise;
+    [...new Set(names)].slice(0, 6).join(", ").toLowerCase() || otherwise;
   switch (kind) {
     case "fuzz":
       return "grey paste on a magnet is ordinary wear";
     case "friction":
-      return `facings: ${among(of("clutch", "brake", "band"), "no facing in this unit")}`;
+      return `facings of ${elements("clutch", "brake", "band").join(", ") || "nothing in this unit"}`;
     case "flakes":
-      return `faces and teeth: ${among(parts(/bearing|gear|pulley|belt|planet|pinion/i), "gears and bearings")}`;
+      return `faces, teeth and races: ${among([...stations("pulley", "gear set", "transfer", "differential"), ...chains("preload")], "gears and bearings")}`;
     case "chunks":
-      return `something broken: ${among([...of("one-way clutch"), ...parts(/planet|carrier|synchron|fork|belt|chain|pin\b/i)], "gears and bearings")}`;
+      return `something broken: ${among([...elements("one-way clutch"), ...stations("gear set", "fork", "pulley", "differential", "park lock")], "gears and bearings")}`;
     case "brass":
-      return `bushings and rings: ${among(parts(/bush|synchroniser ring|thrust/i), "bushings and thrust washers")}`;
+      return `bushings and rings: ${among([...elements("synchroniser").slice(0, 2), ...chains("bushing clearance")], "bushings and thrust washers")}`;
     case "aluminium":
-      return `pistons, pump and case: ${among(parts(/piston|pump|case|housing|fork/i), "pistons and case bores")}`;
+      return `pistons and bores: ${among(stations("pump", "drum", "fork", "control", "converter"), "pistons and case bores")}`;
   }
 }

@@ -1,3 +1,4 @@
+import { describe, expect, it, test } from "@jest/globals";
 import { bookOf, UNITS, type UnitId } from "../../demo/units";
 import { behave } from "../gears";
 import { compare } from "../quantity";

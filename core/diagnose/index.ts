@@ -9,7 +9,8 @@ export {
   type Told,
 } from "./diagnose";
 export { Mechanics, rowsOf, type Effect, type Row } from "./mechanics";
-export { CONDITIONS, type Condition } from "./model";
-export { DEBRIS_NAMES, OUTSIDE_NAMES, type Question, type QuestionKind } from "./question";
+export { CONDITIONS, IN_RANGE, type Condition } from "./model";
+export { DEBRIS_NAMES, OUTSIDE_NAMES, questionsOf, type Question, type QuestionKind } from "./question";
+export { report, type Report } from "./report";
 export { readSpeeds, type ReadSpeeds, type Speeds } from "./speeds";
 export { workingOf, type Working } from "./working";

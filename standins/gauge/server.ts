@@ -1,6 +1,7 @@
 // The simulated gauge: `PORT=4400 node --import tsx standins/gauge/server.ts`. One drum per bench; GET /stream?bench=1 tells the
 // needle as server-sent events, POST /set {bench, drum?, gap?, air?} mounts a drum or turns the valve. docs/formats.md.
 import { createServer } from "node:http";
+import { stand } from "../stand";
 import { after, atRest, hiddenOffset, shown, STEP, valve, type DrumState } from "./drum";
 
 interface Bench {
@@ -77,12 +78,4 @@ const server = createServer((request, response) => {
   }
   response.writeHead(404).end();
 });
-server.listen(Number(process.env.PORT ?? 4400), "127.0.0.1");
-process.once("disconnect", () => process.exit(0));
-for (const signal of ["SIGTERM", "SIGINT"] as const) {
-  process.once(signal, () => {
-    server.close();
-    server.closeAllConnections();
-    process.exit(0);
-  });
-}
+stand(server, 4400);

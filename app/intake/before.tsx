@@ -1,0 +1,405 @@
+import { useState } from "react";
+import type { Route } from "./+types/before";
+import { useInside } from "~/door/inside";
+import { useJobView } from "~/job/job";
+import { useSay } from "~/job/say";
+import { ask } from "~/look/ask";
+import { Choice, Field } from "~/look/field";
+import { VerdictMark } from "~/look/mark";
+import { measurementWords, specWords } from "~core/book";
+import { DEBRIS_KINDS, pointsAt, type DebrisKind } from "~core/diagnose";
+import {
+  asFound,
+  CANNOT,
+  DEBRIS_AMOUNTS,
+  DEBRIS_PLACES,
+  FLUID_LOOKS,
+  FLUID_SMELLS,
+  ruleOf,
+  type AsFound,
+  type DebrisPlace,
+} from "~core/job";
+import { isSpread } from "~core/reading";
+import { lengthText, plusMinusText, roundedText } from "~core/quantity";
+import { SayForm } from "./say-form";
+
+export const meta: Route.MetaFunction = ({ params }) => [
+  { title: `Before opening ${params.number} · Yard Key` },
+];
+
+/** Whether a scan tool is at hand; the demo ships a pretended one. */
+export { loader } from "./scan-tool-there";
+
+/** What is looked at, read off and read out before the unit is opened. */
+export default function Before({ loaderData: { scanTool } }: Route.ComponentProps) {
+  return (
+    <div className="grid items-start gap-3 xl:grid-cols-2">
+      <div className="grid gap-3">
+        <Fluid />
+        <Debris />
+      </div>
+      <div className="grid gap-3">
+        <Figures />
+        <ReadOuts scanTool={scanTool} />
+      </div>
+    </div>
+  );
+}
+
+function Fluid() {
+  const { job } = useJobView();
+  const fluid = job.intake.fluid;
+  return (
+    <section className="plate p-4" aria-label="Fluid">
+      <h2 className="text-xl font-bold">Fluid</h2>
+      {fluid && (
+        <p className="mb-1 text-lg" data-fluid>
+          <b>{fluid.body.look}</b>, smells <b>{fluid.body.smell}</b>
+          {fluid.body.note && `: ${fluid.body.note}`} <span className="quiet">({fluid.by})</span>
+        </p>
+      )}
+      {!job.closed && (
+        <SayForm kind="fluid" keep>
+          {(problems) => (
+            <>
+              <Choice
+                label="Looks"
+                name="look"
+                value={fluid?.body.look}
+                problem={problems.look}
+                options={FLUID_LOOKS.map((value) => ({ value, words: value }))}
+              />
+              <Choice
+                label="Smells"
+                name="smell"
+                value={fluid?.body.smell}
+                problem={problems.smell}
+                options={FLUID_SMELLS.map((value) => ({ value, words: value }))}
+              />
+              <div className="flex items-end gap-3">
+                <div className="grow">
+                  <Field label="Note" name="note" placeholder="how much came out, what is in it" />
+                </div>
+                <button className="btn touch mb-3">Keep</button>
+              </div>
+            </>
+          )}
+        </SayForm>
+      )}
+    </section>
+  );
+}
+
+const KIND_WORDS: Readonly<Record<DebrisKind, string>> = {
+  fuzz: "Fuzz, grey paste",
+  flakes: "Flakes, steel",
+  chunks: "Chunks, steel",
+  friction: "Friction material",
+  brass: "Brass or copper",
+  aluminium: "Aluminium",
+};
+const PLACE_WORDS: Readonly<Record<DebrisPlace, string>> = {
+  pan: "Pan",
+  magnet: "Magnet",
+  filter: "Filter",
+  cooler: "Cooler line",
+  neighbour: "Neighbour: axle, transfer case",
+};
+
+function Debris() {
+  const { job, applied } = useJobView();
+  const say = useSay();
+  const [where, look] = useState<DebrisPlace>("pan");
+  const debris = job.intake.debris.map(({ body }) => body);
+  const amountOf = (what: DebrisKind): string | undefined =>
+    debris.find((one) => one.where === where && one.what === what)?.amount;
+  return (
+    <section className="plate p-4" aria-label="Debris">
+      <h2 className="text-xl font-bold">Debris</h2>
+      <div role="radiogroup" aria-label="Where it was found" className="my-2 flex flex-wrap gap-2">
+        {DEBRIS_PLACES.map((place) => (
+          <button
+            key={place}
+            type="button"
+            role="radio"
+            aria-checked={where === place}
+            className={`btn touch ${where === place ? "btn-primary" : ""}`}
+            onClick={() => look(place)}
+          >
+            {PLACE_WORDS[place]}
+            {debris.some((one) => one.where === place && one.amount !== "none") && " ●"}
+          </button>
+        ))}
+      </div>
+      <table className="w-full">
+        <tbody>
+          {DEBRIS_KINDS.map((what) => {
+            const amount = amountOf(what);
+            return (
+              <tr key={what} className="border-base-300 border-t" data-debris={what}>
+                <th scope="row" className="py-1 pr-2 text-left leading-tight">
+                  {KIND_WORDS[what]}
+                  {amount && amount !== "none" && where !== "neighbour" && (
+                    <span className="quiet block max-w-80 text-sm font-normal">
+                      points at {pointsAt(applied.unit, what)}
+                    </span>
+                  )}
+                </th>
+                <td className="py-1 text-right whitespace-nowrap">
+                  {DEBRIS_AMOUNTS.map((one) => (
+                    <button
+                      key={one}
+                      type="button"
+                      disabled={job.closed !== null}
+                      aria-pressed={amount === one}
+                      aria-label={`${KIND_WORDS[what]}: ${one}`}
+                      className={`touch ml-1 cursor-pointer rounded border-2 px-2 ${amount === one ? "border-primary bg-primary text-primary-content" : "border-base-300"}`}
+                      onClick={() => say({ kind: "debris", where, what, amount: one })}
+                    >
+                      {one}
+                    </button>
+                  ))}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+/** The figures the book wants before the unit is opened; they are what the work is held against afterwards. */
+function Figures() {
+  const { job, applied } = useJobView();
+  const { house } = useInside();
+  const wanted = asFound(job, applied, ruleOf(job, house));
+  const done = wanted.filter((one) => one.said !== null || (one.kind === "chain" && one.readings.length > 0));
+  return (
+    <section className="plate p-4" aria-label="As found">
+      <h2 className="text-xl font-bold">
+        As found <span className="quiet text-base font-normal">{`${done.length} of ${wanted.length}`}</span>
+      </h2>
+      {wanted.length === 0 && <p>The book wants no figure from this depth of work before opening.</p>}
+      <ul>
+        {wanted.map((one) => (
+          <Figure key={`${one.kind} ${one.id}`} one={one} />
+        ))}
+      </ul>
+      <p className="quiet mt-2 text-sm">
+        Figures made up for the demo. Line pressure with the engine running on a lift: follow the lift’s and
+        the vehicle’s procedure, stall at most as long as the book says, nobody in front.
+      </p>
+    </section>
+  );
+}
+
+function Figure({ one }: { one: AsFound }) {
+  const { job, unit } = useJobView();
+  const isChain = one.kind === "chain";
+  const name = isChain ? one.applied.chain.name : one.measurement.name;
+  const condition = isChain ? one.applied.chain.read.how : one.measurement.condition;
+  const spec = isChain ? specWords(one.applied, unit) : measurementWords(one.measurement, unit);
+  const known = one.said !== null || (isChain && one.readings.length > 0);
+  return (
+    <li className="border-base-300 border-t py-2" data-figure={one.id}>
+      <details open={!known}>
+        <summary className="flex min-h-[46px] cursor-pointer flex-wrap items-center gap-x-3">
+          <span className="grow leading-tight">
+            <b className="text-lg">{name}</b>
+            <span className="quiet block text-sm">
+              {spec}
+              {condition && `; ${condition}`}
+            </span>
+          </span>
+          <Found one={one} />
+        </summary>
+        {!job.closed && (isChain ? <ReadChain one={one} /> : <Say one={one} />)}
+      </details>
+    </li>
+  );
+}
+
+/** What was found, as a mark and words: inside, outside, said instead, or nothing yet. */
+function Found({ one }: { one: AsFound }) {
+  const { unit } = useJobView();
+  if (one.kind === "chain" && one.readings.length > 0) {
+    const { estimate, verdict } = one.assessment;
+    const text = estimate
+      ? isSpread(estimate)
+        ? plusMinusText(estimate.mean, estimate.expanded, unit)
+        : roundedText(estimate.mean, unit)
+      : one.readings
+          .map(({ fact: { body } }) =>
+            body.reading.kind === "single" ? lengthText(body.reading.value, unit) : "",
+          )
+          .join(", ");
+    return (
+      <span className="flex items-center gap-2 text-lg" data-found>
+        <b>{text}</b> <VerdictMark verdict={verdict} unit={unit} />
+      </span>
+    );
+  }
+  const said = one.said?.body;
+  if (!said) return <span className="quiet">not yet</span>;
+  const verdict = one.kind === "measurement" ? one.verdict : null;
+  return (
+    <span className="text-lg" data-found>
+      <b>{said.text ?? said.cannot}</b>
+      {verdict && verdict !== "not stated" && (
+        <span className={verdict === "outside" ? "text-error font-bold" : "text-success font-bold"}>
+          {" "}
+          {verdict === "outside" ? "✕ outside" : "✓ inside"}
+        </span>
+      )}
+    </span>
+  );
+}
+
+function ReadChain({ one }: { one: Extract<AsFound, { kind: "chain" }> }) {
+  const { unit } = useJobView();
+  const { chain } = one.applied;
+  return (
+    <>
+      <SayForm
+        kind="reading"
+        fixed={{ chain: chain.id, unit, method: chain.read.with[0] ?? "dial" }}
+        className="flex items-start gap-3"
+      >
+        {(problems) => (
+          <>
+            <div className="w-44">
+              <Field
+                label={`Reading, ${unit}`}
+                name="value"
+                inputMode="decimal"
+                autoComplete="off"
+                problem={problems.value}
+              />
+            </div>
+            <button className="btn touch mt-6">Take</button>
+            <span className="quiet mt-6 text-sm">
+              with {chain.read.with.join(", ")}
+              {chain.read.places && `; ${chain.read.places.join(", ")}`}
+            </span>
+          </>
+        )}
+      </SayForm>
+      <Cannot of="chain" id={one.id} />
+    </>
+  );
+}
+
+function Say({ one }: { one: Extract<AsFound, { kind: "measurement" }> }) {
+  return (
+    <>
+      <SayForm kind="figure" fixed={{ of: "measurement", id: one.id }} className="flex items-start gap-3">
+        {(problems) => (
+          <>
+            <div className="w-44">
+              <Field label="Found" name="text" autoComplete="off" problem={problems.text} />
+            </div>
+            <button className="btn touch mt-6">Keep</button>
+          </>
+        )}
+      </SayForm>
+      <Cannot of="measurement" id={one.id} />
+    </>
+  );
+}
+
+/** Why there is no figure: recorded as what it is. */
+function Cannot({ of, id }: { of: "chain" | "measurement"; id: string }) {
+  return (
+    <details>
+      <summary className="touch quiet flex cursor-pointer items-center underline underline-offset-4">
+        No figure can be taken
+      </summary>
+      <SayForm kind="figure" fixed={{ of, id }} className="flex flex-wrap gap-2 pb-2">
+        {() =>
+          CANNOT.map((why) => (
+            <button key={why} name="cannot" value={why} className="btn touch">
+              {why}
+            </button>
+          ))
+        }
+      </SayForm>
+    </details>
+  );
+}
+
+/** What the control unit knows, kept before the battery or the unit comes off. */
+function ReadOuts({ scanTool }: { scanTool: boolean }) {
+  const { applied, job, number } = useJobView();
+  const say = useSay();
+  const [away, tell] = useState<string | null>(null);
+  const wanted = applied.work.readOuts ?? [];
+  const fetchOne = async (readOut: string): Promise<void> => {
+    const answer = await ask<{ text: string }>(`/jobs/${number}/scan-tool/${readOut}`);
+    tell(answer ? null : readOut);
+    if (answer) say({ kind: "read-out", readOut, text: answer.text, from: "scan tool" });
+  };
+  return (
+    <section className="plate p-4" aria-label="Read out">
+      <h2 className="text-xl font-bold">Read out before it comes off</h2>
+      {wanted.length === 0 && <p>The book names nothing to be read out.</p>}
+      <ul>
+        {wanted.map(({ id, what, why }) => {
+          const kept = job.intake.readOuts.find(({ body }) => body.readOut === id);
+          return (
+            <li key={id} className="border-base-300 border-t py-2" data-read-out={id}>
+              <b className="text-lg first-letter:uppercase">{what}</b>
+              <span className="quiet block text-sm">{why}</span>
+              {kept && (
+                <pre
+                  className="bg-base-200 my-1 max-h-40 overflow-auto rounded p-2 text-sm whitespace-pre-wrap"
+                  tabIndex={0}
+                >
+                  {kept.body.text}
+                </pre>
+              )}
+              {kept && <p className="quiet text-sm">{`${kept.body.from}, ${kept.by}`}</p>}
+              {!job.closed && (
+                <div className="flex flex-wrap items-start gap-3">
+                  {scanTool && (
+                    <button type="button" className="btn touch mt-1" onClick={() => void fetchOne(id)}>
+                      From the scan tool
+                    </button>
+                  )}
+                  <details className="grow">
+                    <summary className="touch quiet flex cursor-pointer items-center underline underline-offset-4">
+                      Type or paste it
+                    </summary>
+                    <SayForm kind="read-out" fixed={{ readOut: id, from: "pasted" }}>
+                      {(problems) => (
+                        <>
+                          <textarea
+                            name="text"
+                            rows={3}
+                            aria-label={`${what}, typed or pasted`}
+                            className="textarea w-full"
+                          />
+                          {problems.text && (
+                            <p role="alert" className="text-error font-semibold">
+                              {problems.text}
+                            </p>
+                          )}
+                          <button className="btn touch mt-1">Keep</button>
+                        </>
+                      )}
+                    </SayForm>
+                  </details>
+                </div>
+              )}
+              {away === id && (
+                <p role="alert" className="text-error font-semibold">
+                  The scan tool does not answer. Check its plug, or type what it shows.
+                </p>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}

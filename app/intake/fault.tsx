@@ -1,0 +1,205 @@
+import { useMemo } from "react";
+import { Form, Link, useActionData } from "react-router";
+import { data } from "react-router";
+import type { Route } from "./+types/fault";
+import { useJobView } from "~/job/job";
+import { useSay } from "~/job/say";
+import { Choice, Field } from "~/look/field";
+import { ground, visitor } from "~/server/context";
+import { chanceText } from "~/symptoms/suspects";
+import { useDiagnosis } from "~/symptoms/use-diagnosis";
+import { OUTSIDE_NAMES } from "~core/diagnose";
+import { fold } from "~core/job";
+import { addFacts } from "~store/facts";
+import { readHouse } from "~store/house";
+import { jobByNumber } from "~store/jobs";
+import { v7 as newId } from "uuid";
+import { SayForm } from "./say-form";
+import { Area } from "./book-in";
+
+export const meta: Route.MetaFunction = ({ params }) => [{ title: `At fault? ${params.number} · Yard Key` }];
+
+export const loader = () => ({ closing: newId() });
+
+/** Ends a job whose fault lies elsewhere: its record stays, nothing was opened. */
+export const action = async ({ context, request, params }: Route.ActionArgs) => {
+  const { pool } = context.get(ground);
+  const { staff } = context.get(visitor);
+  const id = (await request.formData()).get("id");
+  const [record, house] = await Promise.all([jobByNumber(pool, Number(params.number)), readHouse(pool)]);
+  if (!record || typeof id !== "string" || !/^[0-9a-f-]{36}$/.test(id))
+    throw new Response("There is no such job.", { status: 404 });
+  const job = fold(record.facts);
+  if (job.closed) return data({ problem: "" });
+  if (job.intake.conclusion?.body.fault !== "elsewhere")
+    return data({ problem: "Say first that the fault lies elsewhere, and why." }, { status: 409 });
+  const body = { kind: "closed", rule: house.rule } as const;
+  await addFacts(pool, record.id, [{ id, at: new Date().toISOString(), by: staff.name, body }], staff);
+  return data({ problem: "" });
+};
+
+const FOR = ["gears", "converter"];
+
+/** Is this unit at fault at all? The evidence on both sides, before a wrench is put to it. */
+export default function Fault({ loaderData: { closing } }: Route.ComponentProps) {
+  const { job, applied, number } = useJobView();
+  const say = useSay();
+  const answered = useActionData<typeof action>();
+  const told = useMemo(() => job.intake.told(applied.unit), [job, applied]);
+  const report = useDiagnosis(applied.unit, told);
+  const elsewhere = report?.suspects.find(({ id }) => id === "elsewhere");
+  const here = report?.suspects.find(({ id }) => id !== "elsewhere" && !FOR.includes(id));
+  const sides = (elsewhere?.factors ?? []).filter(({ factor }) => factor > 1.05 || factor < 0.95);
+  const conclusion = job.intake.conclusion;
+  const answerTo = (question: string): string | undefined =>
+    job.intake.answers.findLast(({ body }) => body.question === question)?.body.outcome;
+  const answer = (question: string, outcome: string): void => {
+    const before = answerTo(question);
+    if (before) say({ kind: "answer", question, outcome: before, conditions: [], there: false });
+    if (before !== outcome) say({ kind: "answer", question, outcome, conditions: [], there: true });
+  };
+  return (
+    <div className="grid grid-cols-2 items-start gap-3">
+      <div className="grid gap-3">
+        <section className="plate p-4" aria-label="Looked at outside the unit">
+          <h2 className="text-xl font-bold">Looked at outside the unit</h2>
+          <ul>
+            {Object.entries(OUTSIDE_NAMES).map(([place, name]) => {
+              const question = `outside:${place}`;
+              const known = told.find((one) => one.question === question)?.outcome;
+              return (
+                <li
+                  key={place}
+                  className="border-base-300 flex items-center gap-2 border-t py-1.5"
+                  data-outside={place}
+                >
+                  <span className="grow leading-tight font-semibold">{name}</span>
+                  {(["nothing", "found"] as const).map((outcome) => (
+                    <button
+                      key={outcome}
+                      type="button"
+                      disabled={job.closed !== null}
+                      aria-pressed={known === outcome}
+                      aria-label={`${name}: ${outcome === "found" ? "found" : "in order"}`}
+                      className={`btn touch ${known === outcome ? "btn-primary" : ""}`}
+                      onClick={() => answer(question, outcome)}
+                    >
+                      {outcome === "found" ? "found" : "in order"}
+                    </button>
+                  ))}
+                </li>
+              );
+            })}
+          </ul>
+        </section>
+        <section className="plate p-4" aria-label="Evidence" data-elsewhere={elsewhere?.chance.toFixed(3)}>
+          <h2 className="text-xl font-bold">Both sides</h2>
+          {!elsewhere || !here ? (
+            <p className="quiet">Working it out …</p>
+          ) : (
+            <>
+              <p className="mb-2 text-lg">
+                Not this unit: <b>{chanceText(elsewhere.chance)}</b>. This unit first: {here.name},{" "}
+                <b>{chanceText(here.chance)}</b>.
+              </p>
+              <div className="grid grid-cols-2 gap-4">
+                <Side title="Speaks for elsewhere" rows={sides.filter(({ factor }) => factor > 1)} />
+                <Side title="Speaks for this unit" rows={sides.filter(({ factor }) => factor < 1)} />
+              </div>
+            </>
+          )}
+          <p className="mt-2">
+            <Link to={`/jobs/${number}/symptoms`} className="underline underline-offset-4">
+              What it points at within the unit
+            </Link>
+          </p>
+        </section>
+      </div>
+      <section className="plate p-4" aria-label="Conclusion">
+        <h2 className="text-xl font-bold">Where the fault lies</h2>
+        {conclusion && (
+          <p className="mb-2 text-lg" data-conclusion>
+            <b>{WHERE[conclusion.body.fault]}</b>, says {conclusion.by}: {conclusion.body.reason}
+            {conclusion.body.fee && ` Fee for looking: ${conclusion.body.fee}.`}
+          </p>
+        )}
+        {!job.closed && (
+          <SayForm kind="conclusion" keep>
+            {(problems) => (
+              <>
+                <Choice
+                  label="The fault lies"
+                  name="fault"
+                  value={conclusion?.body.fault}
+                  problem={problems.fault}
+                  options={(["this unit", "elsewhere", "open"] as const).map((value) => ({
+                    value,
+                    words: WHERE[value],
+                  }))}
+                />
+                <Area
+                  label="Because"
+                  name="reason"
+                  value={conclusion?.body.reason}
+                  problem={problems.reason}
+                  rows={3}
+                />
+                <Field
+                  label="Fee for looking, if it ends here"
+                  name="fee"
+                  defaultValue={conclusion?.body.fee}
+                  problem={problems.fee}
+                />
+                <button className="btn btn-primary touch">Keep the conclusion</button>
+              </>
+            )}
+          </SayForm>
+        )}
+        {conclusion?.body.fault === "elsewhere" && !job.closed && (
+          <Form method="post" className="border-accent mt-4 border-l-4 pl-3">
+            <p className="mb-2">
+              The unit was not opened. The job can end here; its record and the fee stay.
+            </p>
+            <input type="hidden" name="id" value={closing} />
+            <button className="btn touch">End the job: not this unit</button>
+          </Form>
+        )}
+        {job.closed && conclusion?.body.fault === "elsewhere" && (
+          <p className="mt-2 text-lg" role="status">
+            <b>Ended by {job.closed.by}: not this unit.</b>
+          </p>
+        )}
+        {answered?.problem && (
+          <p role="alert" className="text-error font-semibold">
+            {answered.problem}
+          </p>
+        )}
+      </section>
+    </div>
+  );
+}
+
+const WHERE = { "this unit": "in this unit", elsewhere: "elsewhere", open: "not known yet" } as const;
+
+function Side({
+  title,
+  rows,
+}: {
+  title: string;
+  rows: readonly { question: string; answer: string; factor: number }[];
+}) {
+  return (
+    <div>
+      <h3 className="stamp quiet">{title}</h3>
+      {rows.length === 0 && <p className="quiet">Nothing yet.</p>}
+      <ul>
+        {rows.slice(0, 8).map(({ question, answer, factor }) => (
+          <li key={`${question} ${answer}`} className="border-base-300 border-t py-1 leading-snug">
+            {question}: {answer}{" "}
+            <span className="quiet">×{(factor > 1 ? factor : 1 / factor).toFixed(1)}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

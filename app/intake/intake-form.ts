@@ -1,0 +1,209 @@
+import { statedIn, type Book } from "~core/book";
+import { CONDITIONS, DEBRIS_KINDS, type Condition } from "~core/diagnose";
+import {
+  CANNOT,
+  DEBRIS_AMOUNTS,
+  DEBRIS_PLACES,
+  FLUID_LOOKS,
+  FLUID_SMELLS,
+  PLACE_SORTS,
+  type FactBody,
+} from "~core/job";
+import { parseLength, parseMeasure, type LengthUnit } from "~core/quantity";
+import { dialStep } from "~/job/typed";
+import { GAUGES, type Gauge } from "~core/reading";
+
+export type Fields = Readonly<Record<string, string>>;
+export type ReadIntake = { ok: true; body: FactBody } | { ok: false; problems: Record<string, string> };
+
+const one = <T extends string>(list: readonly T[], given: string | undefined): T | undefined =>
+  list.find((word) => word === given);
+
+const ODOMETER = /^(\d[\d .,]{0,9}\s*(km|mi)?)?$/;
+
+/**
+ * A fact from the fields of a form, the same at the bench and on the server: pages work before their script has loaded.
+ *
+ * @param fields as typed; `kind` says which fact.
+ * @param fresh an id nothing has yet, for what needs one of its own.
+ * @returns the fact's body, or a message at each field that is wrong.
+ */
+export function readIntake(fields: Fields, book: Book, fresh: string): ReadIntake {
+  const { kind = "", ...given } = fields;
+  const reader = READERS[kind];
+  if (!reader) return wrong({ kind: "Nothing was said." });
+  const trimmed = Object.fromEntries(Object.entries(given).map(([name, value]) => [name, value.trim()]));
+  return reader(trimmed, book, fresh);
+}
+
+const wrong = (problems: Record<string, string>): ReadIntake => ({ ok: false, problems });
+const good = (body: FactBody): ReadIntake => ({ ok: true, body });
+
+/** The body when no field has a problem. */
+function when(problems: Record<string, string | false | undefined>, body: () => FactBody): ReadIntake {
+  const real = Object.entries(problems).filter((entry): entry is [string, string] => Boolean(entry[1]));
+  return real.length > 0 ? wrong(Object.fromEntries(real)) : good(body());
+}
+
+const wholeNumber = (text: string | undefined): number | null =>
+  text !== undefined && /^\d{1,5}$/.test(text) ? Number(text) : null;
+
+const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string) => ReadIntake>> = {
+  booking: ({ vehicle = "", customer = "", words = "", odometer = "", use = "", earlier = "" }) =>
+    when(
+      {
+        vehicle: vehicle.length < 2 && "Write the vehicle: maker, model, plate or what you go by.",
+        words: words.length < 3 && "Write what the customer says, in their words.",
+        odometer: !ODOMETER.test(odometer) && "Write the odometer as a number, with km or mi: 148 200 km.",
+      },
+      () => ({ kind: "booking", vehicle, customer, words, odometer, use, earlier }),
+    ),
+
+  answer: ({ question = "", outcome = "", conditions = "", there = "true", note = "" }) =>
+    when({ outcome: (question === "" || outcome === "") && "Choose an answer." }, () => ({
+      ...{ kind: "answer", question, outcome, there: there === "true" },
+      conditions: conditions
+        .split(",")
+        .flatMap((word): Condition[] => (one(CONDITIONS, word) ? [word as Condition] : [])),
+      ...(note ? { note } : {}),
+    })),
+
+  code: ({ code = "", words = "", sort = "", related = "", there = "true" }) =>
+    when(
+      {
+        code: (code === "" || code.length > 30) && "Write the code as the tool shows it.",
+        sort: sort === "" && "Choose what sort of code it is.",
+        related: !one(["yes", "no", "unsure"], related) && "Say whether it belongs to this complaint.",
+      },
+      () => ({
+        ...{ kind: "code", code: code.toUpperCase(), words, sort, there: there === "true" },
+        related: related as "yes" | "no" | "unsure",
+      }),
+    ),
+
+  speeds: ({ range = "", input, output, there = "true" }, { ranges }) => {
+    const [turnsIn, turnsOut] = [wholeNumber(input), wholeNumber(output)];
+    return when(
+      {
+        range: !ranges.some(({ id }) => id === range) && "Choose the range it was driven in.",
+        input: !turnsIn && "Write the input speed in whole turns a minute, more than none: 1800.",
+        output: turnsOut === null && "Write the output speed in whole turns a minute: 1260.",
+      },
+      () => ({ kind: "speeds", range, input: turnsIn ?? 0, output: turnsOut ?? 0, there: there === "true" }),
+    );
+  },
+
+  fluid: ({ look, smell, note = "" }) => {
+    const [seen, smelt] = [one(FLUID_LOOKS, look), one(FLUID_SMELLS, smell)];
+    return when({ look: !seen && "Choose how it looks.", smell: !smelt && "Choose how it smells." }, () => ({
+      ...{ kind: "fluid", look: seen ?? "none came out", smell: smelt ?? "as new", note },
+    }));
+  },
+
+  debris: ({ where, what, amount }) => {
+    const [place, kind, much] = [
+      one(DEBRIS_PLACES, where),
+      one(DEBRIS_KINDS, what),
+      one(DEBRIS_AMOUNTS, amount),
+    ];
+    return when(
+      {
+        where: !place && "Choose where it was found.",
+        what: !kind && "Choose what it is.",
+        amount: !much && "Choose how much.",
+      },
+      () => ({ kind: "debris", where: place ?? "pan", what: kind ?? "fuzz", amount: much ?? "none" }),
+    );
+  },
+
+  conclusion: ({ fault, reason = "", fee = "" }) => {
+    const where = one(["this unit", "elsewhere", "open"], fault);
+    return when(
+      {
+        fault: !where && "Choose where the fault lies.",
+        reason: reason.length < 2 && "Say why, for the record.",
+        fee: fee.length > 40 && "Write the fee short: 85.00.",
+      },
+      () => ({
+        kind: "conclusion",
+        fault: (where ?? "open") as "this unit" | "elsewhere" | "open",
+        reason,
+        fee,
+      }),
+    );
+  },
+
+  figure: ({ of, id = "", text = "", cannot = "", note = "" }, book) => {
+    const which = one(["chain", "measurement"], of);
+    const why = one(CANNOT, cannot);
+    if (!which) return wrong({ text: "Choose the figure." });
+    const base = { kind: "figure", of: which as "chain" | "measurement", id, phase: "found", note } as const;
+    if (text === "")
+      return when({ text: !why && "Write the figure, or say why there is none." }, () => ({
+        ...base,
+        ...(why ? { cannot: why } : {}),
+      }));
+    const measurement = book.measurements?.find((each) => each.id === id);
+    const quantity = measurement ? statedIn(measurement.kind) : "length";
+    // What the book states in its own unit may be typed without one.
+    const usual = /[^\d.,\s+\-−].*$/.exec(measurement?.max ?? measurement?.min ?? "")?.[0];
+    if (quantity === null) return good({ ...base, text });
+    const parsed =
+      quantity === "length" ? parseLength(text, book.unit.lengthUnit) : parseMeasure(text, quantity, usual);
+    if (!parsed.ok) return wrong({ text: `${parsed.problem}; ${parsed.remedy}` });
+    const withUnit =
+      "measure" in parsed
+        ? `${parsed.measure.figure} ${parsed.measure.unit}`
+        : `${text.replace(/[^\d.,-].*$/, "").trim()} ${parsed.unit}`;
+    return good({ ...base, text: withUnit });
+  },
+
+  reading: ({ chain = "", method, value = "", unit = "mm" }, { chains }) => {
+    const lengthUnit: LengthUnit = unit === "in" ? "in" : "mm";
+    const known = chains.find(({ id }) => id === chain);
+    const parsed = parseLength(value, lengthUnit);
+    if (!parsed.ok)
+      return wrong({ value: value === "" ? "Type the reading." : `${parsed.problem}; ${parsed.remedy}` });
+    const gauge = one(GAUGES, method) ?? one(GAUGES, known?.read.with[0]);
+    return when(
+      {
+        value: Math.abs(parsed.length) > 1_000_000_000 && "Nothing here is a metre long; check the unit.",
+        method: (!known || !gauge) && "Choose how it was read.",
+      },
+      () => ({
+        ...{ kind: "reading", chain, phase: "found", fit: 0, method: gauge as Gauge },
+        state: { soak: "dry", facings: "run-in" },
+        reading: { kind: "single", value: parsed.length },
+        ...{ resolution: dialStep(lengthUnit), unit: lengthUnit, typed: value },
+      }),
+    );
+  },
+
+  "read-out": ({ readOut = "", text = "", from = "typed" }, { readOuts = [] }) =>
+    when(
+      {
+        text:
+          text === ""
+            ? "Paste or type what was read out."
+            : text.length > 20_000 && "That is too long to keep; paste the part that matters.",
+        readOut: !readOuts.some(({ id }) => id === readOut) && "Choose what it is.",
+      },
+      () => ({
+        kind: "read-out",
+        readOut,
+        text,
+        from: (one(["typed", "pasted", "scan tool"], from) as "typed") ?? "typed",
+      }),
+    ),
+
+  place: ({ place, sort, name = "" }, _book, fresh) => {
+    const what = one(PLACE_SORTS, sort);
+    return when(
+      {
+        sort: !what && "Choose what it is.",
+        name: (name === "" || name.length > 60) && "Give it a name in a word or two: small parts, D1 drum.",
+      },
+      () => ({ kind: "place", place: place || fresh.slice(-8), sort: what ?? "tray", name }),
+    );
+  },
+};

@@ -1,0 +1,29 @@
+import { NavLink } from "react-router";
+
+const TABS = [
+  ["", "Job"],
+  ["book-in", "Book in"],
+  ["symptoms", "Symptoms"],
+  ["before", "Before opening"],
+  ["fault", "At fault?"],
+  ["photos", "Photos"],
+  ["labels", "Labels"],
+] as const;
+
+/** The places of a job before it is opened; the packs are reached by the axis. */
+export const JobTabs = ({ number }: { number: number }) => (
+  <nav aria-label="Stages of the job" className="no-print mb-2 flex flex-wrap gap-1">
+    {TABS.map(([path, words]) => (
+      <NavLink
+        key={path}
+        to={`/jobs/${number}${path && `/${path}`}`}
+        end
+        className={({ isActive }) =>
+          `touch flex items-center border-b-3 px-3 font-semibold ${isActive ? "border-primary" : "border-transparent"}`
+        }
+      >
+        {words}
+      </NavLink>
+    ))}
+  </nav>
+);

@@ -1,0 +1,197 @@
+import { Printer } from "lucide-react";
+import { useState } from "react";
+import type { Route } from "./+types/labels";
+import { SayForm } from "~/intake/say-form";
+import { useJobView } from "~/job/job";
+import { Choice, Field } from "~/look/field";
+import { Qr } from "~/look/qr";
+import { useAnchor } from "~/look/use-scripted";
+import { ground } from "~/server/context";
+import { resolve } from "~core/book";
+import { fold, PLACE_SORTS } from "~core/job";
+import { jobByNumber } from "~store/jobs";
+import { codeOf } from "~/scan/code";
+import { originOf } from "./make";
+import { SHEETS } from "./sheets";
+
+export const meta: Route.MetaFunction = ({ params }) => [{ title: `Labels ${params.number} · Yard Key` }];
+
+export const loader = async ({ context, request, params }: Route.LoaderArgs) => {
+  const { pool, printerUrl } = context.get(ground);
+  const record = await jobByNumber(pool, Number(params.number));
+  if (!record) throw new Response("There is no such job.", { status: 404 });
+  const job = fold(record.facts);
+  const { work } = resolve(record.book, job.configuration, job.depth ?? record.book.depths[0] ?? "", []);
+  return {
+    printer: printerUrl !== "",
+    origin: originOf(request),
+    parts: work.parts.map(({ id, name, number }) => ({ id, name, number })),
+  };
+};
+
+/** Labels for the case, trays, bins and parts; each opens what it belongs to. */
+export default function Labels({ loaderData: { printer, origin, parts } }: Route.ComponentProps) {
+  const { job, number } = useJobView();
+  const anchor = useAnchor();
+  const [said, tell] = useState<{ good: boolean; words: string } | null>(null);
+  const [wanted, search] = useState("");
+  const places = job.intake.places;
+  const shown = wanted
+    ? parts.filter(({ name, number: part }) => `${name} ${part}`.toLowerCase().includes(wanted.toLowerCase()))
+    : parts;
+  const print = async (form: HTMLFormElement): Promise<void> => {
+    const answer = await fetch(form.action, { method: "POST", body: new FormData(form) }).catch(() => null);
+    if (answer?.ok) return tell({ good: true, words: "Sent to the label printer." });
+    const { problem } = ((await answer?.json().catch(() => ({}))) ?? {}) as { problem?: string };
+    tell({ good: false, words: problem ?? "The shop’s server is away; nothing was printed." });
+  };
+  return (
+    <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] items-start gap-3">
+      <form
+        method="get"
+        action={`/jobs/${number}/labels.pdf`}
+        target="_blank"
+        className="plate p-4"
+        aria-label="Labels to print"
+      >
+        <div className="mb-2 flex items-start gap-4">
+          <Qr
+            text={`${origin}/scan/${codeOf({ kind: "case", job: number })}`}
+            className="size-32 shrink-0 rounded"
+          />
+          <div className="grow">
+            <Tick code={codeOf({ kind: "case", job: number })} checked>
+              <b className="text-2xl">Job {number}</b>
+              <span className="quiet block">{job.booking?.body.vehicle}, for the case</span>
+            </Tick>
+            <p className="quiet text-sm">
+              Scanned with a scanner that types, with the camera, or with a phone, a label opens what it
+              belongs to.
+            </p>
+          </div>
+        </div>
+        <h2 className="stamp quiet">Trays, bins and bags</h2>
+        {places.length === 0 && <p className="quiet">None yet.</p>}
+        {places.map(({ id, body }) => (
+          <div
+            key={id}
+            id={`place-${body.place}`}
+            data-place={body.place}
+            className={`border-base-300 border-t ${anchor === `place-${body.place}` ? "outline-primary outline-3" : ""}`}
+          >
+            <Tick code={codeOf({ kind: "place", job: number, place: body.place })} checked>
+              <b>{body.name}</b> <span className="quiet">{body.sort}</span>
+            </Tick>
+          </div>
+        ))}
+        <details className="border-base-300 mt-2 border-t">
+          <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
+            Parts of this unit ({parts.length})
+          </summary>
+          <Field label="Find a part" value={wanted} onChange={(event) => search(event.target.value)} />
+          <div className="max-h-72 overflow-y-auto" tabIndex={0} role="group" aria-label="Parts">
+            {shown.map(({ id, name, number: part }) => (
+              <Tick key={id} code={codeOf({ kind: "part", job: number, part: id })}>
+                {name} <span className="quiet">{part}</span>
+              </Tick>
+            ))}
+          </div>
+        </details>
+        <div className="border-base-300 mt-3 flex flex-wrap items-end gap-3 border-t pt-3">
+          <div>
+            <label className="stamp mb-1 block" htmlFor="sheet">
+              Sheet
+            </label>
+            <select id="sheet" name="sheet" className="select touch">
+              {SHEETS.filter(({ id }) => id !== "roll").map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </div>
+          <div className="w-28">
+            <label className="stamp mb-1 block" htmlFor="used">
+              Used already
+            </label>
+            <input
+              id="used"
+              name="used"
+              type="number"
+              min={0}
+              max={29}
+              defaultValue={0}
+              className="input touch"
+            />
+          </div>
+          <button className="btn btn-primary touch">
+            <Printer size={20} aria-hidden="true" /> Label sheet
+          </button>
+          {printer && (
+            <button
+              type="button"
+              className="btn touch"
+              onClick={(event) => event.currentTarget.form && void print(event.currentTarget.form)}
+            >
+              Label printer
+            </button>
+          )}
+          {said && (
+            <p
+              role={said.good ? "status" : "alert"}
+              className={`font-semibold ${said.good ? "text-success" : "text-error"}`}
+            >
+              {said.words}
+            </p>
+          )}
+        </div>
+      </form>
+      {!job.closed && (
+        <section className="plate p-4" aria-label="A new tray or bin">
+          <h2 className="mb-2 text-xl font-bold">A new tray, bin or bag</h2>
+          <SayForm kind="place">
+            {(problems) => (
+              <>
+                <Choice
+                  label="What it is"
+                  name="sort"
+                  problem={problems.sort}
+                  options={PLACE_SORTS.filter((sort) => sort !== "case").map((value) => ({
+                    value,
+                    words: value,
+                  }))}
+                />
+                <Field
+                  label="Name"
+                  name="name"
+                  problem={problems.name}
+                  autoComplete="off"
+                  placeholder="D1 drum"
+                />
+                <button className="btn touch">Add it</button>
+              </>
+            )}
+          </SayForm>
+        </section>
+      )}
+    </div>
+  );
+}
+
+function Tick({
+  code,
+  checked = false,
+  children,
+}: {
+  code: string;
+  checked?: boolean;
+  children: React.ReactNode;
+}) {
+  return (
+    <label className="flex min-h-[46px] cursor-pointer items-center gap-3">
+      <input type="checkbox" name="label" value={code} defaultChecked={checked} className="checkbox" />
+      <span className="grow leading-tight">{children}</span>
+      <code className="quiet text-sm">{code}</code>
+    </label>
+  );
+}

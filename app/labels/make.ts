@@ -1,0 +1,42 @@
+import { resolve } from "~core/book";
+import { fold } from "~core/job";
+import type { JobRecord } from "~store/jobs";
+import { codeOf, targetOf, type Target } from "~/scan/code";
+import type { Label } from "./labels-pdf";
+
+/** The labels asked for, by their codes; what this job does not have is left out. */
+export function labelsOf(record: JobRecord, codes: readonly string[], origin: string): Label[] {
+  const job = fold(record.facts);
+  const { unit } = resolve(
+    record.book,
+    job.configuration,
+    job.depth ?? record.book.depths[0] ?? "",
+    record.houseValues,
+  );
+  const vehicle = job.booking?.body.vehicle ?? "";
+  const name = `${record.book.unit.maker} ${record.book.unit.name}`;
+  const words = (target: Target): [title: string, ...lines: string[]] | null => {
+    if (target.job !== record.number) return null;
+    if (target.kind === "case") return [`Job ${record.number}`, vehicle, name];
+    if (target.kind === "place") {
+      const place = job.intake.places.find(({ body }) => body.place === target.place)?.body;
+      return place ? [place.name, `${place.sort}, job ${record.number}`, vehicle] : null;
+    }
+    const part = unit.parts.find(({ id }) => id === target.part);
+    return part ? [part.name, `${part.number}, job ${record.number}`, name] : null;
+  };
+  return codes.flatMap((given): Label[] => {
+    const target = targetOf(given);
+    const said = target && words(target);
+    if (!target || !said) return [];
+    const code = codeOf(target);
+    const [title, ...lines] = said;
+    return [{ code, url: `${origin}/scan/${code}`, title, lines: lines.filter((line) => line !== "") }];
+  });
+}
+
+/** The address this shop's pages are reached at, as the asking browser knows it. */
+export function originOf(request: Request): string {
+  const { protocol, host } = new URL(request.url);
+  return `${protocol}//${request.headers.get("host") ?? host}`;
+}

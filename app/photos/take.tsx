@@ -1,0 +1,76 @@
+import { Camera, ImagePlus } from "lucide-react";
+import { useState } from "react";
+import { v7 as newId } from "uuid";
+import type { JobView } from "~/job/job";
+import { useSayOf } from "~/job/say";
+
+const MOST = 15_000_000;
+
+/** Why a file cannot be taken as a picture; null when it can. Looked at here, so that a wrong file is told at once, server or not. */
+export async function refusal(file: File): Promise<string | null> {
+  if (file.size > MOST) return "is larger than 15 MB; take it with a lower resolution";
+  if (file.type === "image/svg+xml") return "is a drawing, not a photo; use a JPEG, PNG or WebP";
+  try {
+    (await createImageBitmap(file)).close();
+    return null;
+  } catch {
+    return "is not a picture that can be read; use a JPEG, PNG or WebP";
+  }
+}
+
+/** Takes pictures from camera or files at any point of a job. They are kept in the browser first, like every fact. */
+export function TakePhoto({
+  of,
+  view: { job, number },
+  small = false,
+}: {
+  of: string;
+  view: Pick<JobView, "job" | "number">;
+  small?: boolean;
+}) {
+  const say = useSayOf(number);
+  const [problems, tell] = useState<string[]>([]);
+  if (job.closed) return null;
+  const take = async (files: FileList | null): Promise<void> => {
+    const wrong: string[] = [];
+    for (const file of files ?? []) {
+      const why = await refusal(file);
+      if (why) wrong.push(`${file.name} ${why}.`);
+      else say({ kind: "photo", photo: newId(), caption: "", of }, { picture: file });
+    }
+    tell(wrong);
+  };
+  const input = (camera: boolean) => (
+    <input
+      type="file"
+      accept="image/*"
+      multiple={!camera}
+      capture={camera ? "environment" : undefined}
+      className="sr-only"
+      data-photo-input={camera ? "camera" : "files"}
+      onChange={(event) => {
+        const { files } = event.currentTarget;
+        void take(files).then(() => (event.target.value = ""));
+      }}
+    />
+  );
+  return (
+    <>
+      <label className="btn touch has-focus-visible:outline-primary has-focus-visible:outline-3">
+        <Camera size={20} aria-hidden="true" /> {small ? "Photo" : "Take a photo"}
+        {input(true)}
+      </label>
+      {!small && (
+        <label className="btn touch has-focus-visible:outline-primary has-focus-visible:outline-3">
+          <ImagePlus size={20} aria-hidden="true" /> From files
+          {input(false)}
+        </label>
+      )}
+      {problems.map((problem) => (
+        <p key={problem} role="alert" className="text-error basis-full font-semibold">
+          {problem}
+        </p>
+      ))}
+    </>
+  );
+}

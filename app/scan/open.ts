@@ -1,0 +1,23 @@
+import { redirect } from "react-router";
+import { ground } from "~/server/context";
+import { fold } from "~core/job";
+import { jobByNumber } from "~store/jobs";
+import type { Route } from "./+types/open";
+import { targetOf } from "./code";
+
+/** Opens what a label belongs to. */
+export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
+  const target = targetOf(params.code);
+  const record = target && (await jobByNumber(context.get(ground).pool, target.job));
+  if (!target || !record)
+    throw new Response(`“${params.code.slice(0, 60)}” is no label of this shop’s.`, { status: 404 });
+  if (target.kind === "case") throw redirect(`/jobs/${target.job}`);
+  if (target.kind === "place") throw redirect(`/jobs/${target.job}/labels#place-${target.place}`);
+  const job = fold(record.facts);
+  const search = new URLSearchParams({
+    ...job.configuration,
+    depth: job.depth ?? record.book.depths[0] ?? "",
+    revision: `${record.book.unit.revision}`,
+  });
+  throw redirect(`/books/${record.book.unit.id}/parts?${search}#part-${target.part}`);
+};

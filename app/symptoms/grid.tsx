@@ -1,0 +1,200 @@
+import { CONDITIONS, type Condition, type Question } from "~core/diagnose";
+import type { IntakeBody } from "~core/job";
+
+type Answer = Extract<IntakeBody, { kind: "answer" }>;
+
+const SHORT: Readonly<Record<Condition, string>> = { cold: "C", hot: "H", light: "L", "full load": "F" };
+const HEAD: Readonly<Record<string, string>> = {
+  "grabs at take-off": "grabs at take-off",
+  "clunks on and off": "clunks on/off",
+  "no engine braking": "no engine braking",
+};
+
+/** Ranges × what happens: a touch says it, another takes it back. */
+export function Grid({
+  questions,
+  answers,
+  number,
+  conditions,
+  setConditions,
+  closed,
+  onTick,
+}: {
+  questions: readonly Question[];
+  answers: readonly Answer[];
+  number: number;
+  conditions: readonly Condition[];
+  setConditions: (conditions: Condition[]) => void;
+  closed: boolean;
+  onTick: (question: string, outcome: string) => void;
+}) {
+  const rows = questions.filter(({ kind, id }) => kind === "range" && /^(range|manual):/.test(id));
+  const others = questions.filter(({ id }) => ["neutral", "standing", "whole"].includes(id));
+  const columns = rows.reduce<readonly string[]>(
+    (longest, { outcomes }) => (outcomes.length > longest.length ? outcomes : longest),
+    [],
+  );
+  const said = (question: string, outcome: string): Answer | undefined =>
+    answers.find((one) => one.question === question && one.outcome === outcome);
+  const toggle = (condition: Condition): void =>
+    setConditions(
+      conditions.includes(condition)
+        ? conditions.filter((one) => one !== condition)
+        : [...conditions, condition],
+    );
+  return (
+    <section className="plate p-3" aria-label="Symptoms by range">
+      <div className="mb-1 flex flex-wrap items-center gap-2">
+        <span className="stamp quiet">It shows</span>
+        {CONDITIONS.map((condition) => (
+          <button
+            key={condition}
+            type="button"
+            className={`btn touch ${conditions.includes(condition) ? "btn-primary" : ""}`}
+            aria-pressed={conditions.includes(condition)}
+            onClick={() => toggle(condition)}
+          >
+            {condition}
+          </button>
+        ))}
+        <span className="quiet text-sm">
+          {conditions.length > 0 ? "for what is touched next" : "or any time: touch what happens"}
+        </span>
+      </div>
+      <table className="border-separate border-spacing-x-0.5 border-spacing-y-0.5">
+        <thead>
+          <tr>
+            <td />
+            {columns.map((outcome) => (
+              <th key={outcome} scope="col" className="h-28 w-[46px] align-bottom font-semibold">
+                <span className="inline-block rotate-180 text-sm leading-none whitespace-nowrap [writing-mode:vertical-rl]">
+                  {HEAD[outcome] ?? outcome}
+                </span>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ id, outcomes }) => (
+            <tr key={id}>
+              <th scope="row" className="pr-2 text-right text-lg leading-none whitespace-nowrap">
+                {id.startsWith("range:") ? (
+                  id.slice(6)
+                ) : (
+                  <span className="quiet text-sm font-semibold">{id.slice(7)} by hand</span>
+                )}
+              </th>
+              {columns.map((outcome, i) => (
+                <td key={outcome}>
+                  {outcomes.includes(outcome) && (
+                    <Cell
+                      {...{ number, closed, question: id, outcome }}
+                      normal={i === 0}
+                      said={said(id, outcome)}
+                      onTick={() => onTick(id, outcome)}
+                    />
+                  )}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {others.map(({ id, name, outcomes }) => (
+        <fieldset key={id} className="mt-2">
+          <legend className="stamp quiet">{OTHER_NAMES[id] ?? name}</legend>
+          <div className="flex flex-wrap gap-1.5">
+            {outcomes.map((outcome, i) => (
+              <Chip
+                key={outcome}
+                {...{ number, closed, question: id, outcome }}
+                normal={i === 0}
+                said={said(id, outcome)}
+                onTick={() => onTick(id, outcome)}
+              />
+            ))}
+          </div>
+        </fieldset>
+      ))}
+    </section>
+  );
+}
+
+const OTHER_NAMES: Readonly<Record<string, string>> = {
+  neutral: "In N",
+  standing: "Standing in gear, foot on the brake",
+  whole: "The vehicle as a whole",
+};
+
+interface TickProps {
+  number: number;
+  closed: boolean;
+  question: string;
+  outcome: string;
+  /** Whether it says that nothing is wrong. */
+  normal: boolean;
+  said: Answer | undefined;
+  onTick: () => void;
+}
+
+/** One tick, as a form of its own so that it can be said before the script has loaded. */
+function Tick({
+  number,
+  closed,
+  question,
+  outcome,
+  said,
+  onTick,
+  ...button
+}: Omit<TickProps, "normal"> & React.ComponentProps<"button">) {
+  return (
+    <form
+      method="post"
+      action={`/jobs/${number}/say`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        onTick();
+      }}
+    >
+      <input type="hidden" name="kind" value="answer" />
+      <input type="hidden" name="question" value={question} />
+      <input type="hidden" name="outcome" value={outcome} />
+      <input type="hidden" name="there" value={said ? "false" : "true"} />
+      <button disabled={closed} aria-pressed={said !== undefined} {...button} />
+    </form>
+  );
+}
+
+const look = (said: boolean, normal: boolean): string =>
+  said
+    ? normal
+      ? "bg-success text-success-content border-success"
+      : "bg-error text-error-content border-error"
+    : "bg-base-200 border-base-300";
+
+function Cell({ normal, ...tick }: TickProps) {
+  const { said, question, outcome } = tick;
+  return (
+    <Tick
+      {...tick}
+      aria-label={`${question.replace(/^range:/, "").replace(/^manual:(.*)/, "$1 by hand")}: ${outcome}`}
+      className={`grid size-[46px] cursor-pointer place-items-center rounded border-2 text-lg leading-none font-bold ${look(said !== undefined, normal)}`}
+    >
+      {said && (normal ? "✓" : said.conditions.map((one) => SHORT[one]).join("") || "✕")}
+    </Tick>
+  );
+}
+
+function Chip({ normal, ...tick }: TickProps) {
+  const { said, outcome } = tick;
+  return (
+    <Tick
+      {...tick}
+      className={`touch cursor-pointer rounded border-2 px-3 ${look(said !== undefined, normal)}`}
+    >
+      {said && <span aria-hidden="true">{normal ? "✓ " : "✕ "}</span>}
+      {outcome}
+      {said && said.conditions.length > 0 && ` (${said.conditions.join(", ")})`}
+    </Tick>
+  );
+}

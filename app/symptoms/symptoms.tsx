@@ -1,0 +1,55 @@
+import { useMemo, useState } from "react";
+import type { Route } from "./+types/symptoms";
+import { useJobView } from "~/job/job";
+import { useSay } from "~/job/say";
+import { questionsOf, type Condition } from "~core/diagnose";
+import { Grid } from "./grid";
+import { SpeedsForm } from "./speeds-form";
+import { Suspects } from "./suspects";
+import { useDiagnosis } from "./use-diagnosis";
+
+export const meta: Route.MetaFunction = ({ params }) => [{ title: `Symptoms ${params.number} · Yard Key` }];
+
+/** What happens in which range, and what it points at. */
+export default function Symptoms() {
+  const { applied, job, number } = useJobView();
+  const say = useSay();
+  const unit = applied.unit;
+  const questions = useMemo(() => questionsOf(unit), [unit]);
+  const told = useMemo(() => job.intake.told(unit), [job, unit]);
+  const report = useDiagnosis(unit, told);
+  const [conditions, setConditions] = useState<Condition[]>([]);
+  const answers = job.intake.answers.map(({ body }) => body);
+  const answer = (question: string, outcome: string, there: boolean, when: Condition[] = []): void =>
+    say({ kind: "answer", question, outcome, conditions: when, there });
+  const tick = (question: string, outcome: string): void => {
+    const found = questions.find(({ id }) => id === question);
+    const normal = found?.outcomes[0];
+    const here = answers.filter((one) => one.question === question);
+    const there = here.some((one) => one.outcome === outcome);
+    if (there) return answer(question, outcome, false);
+    // In order and out of order cannot both be said of one range.
+    for (const other of here) {
+      if (outcome === normal || other.outcome === normal) answer(question, other.outcome, false);
+    }
+    answer(question, outcome, true, outcome === normal ? [] : conditions);
+  };
+  return (
+    <div className="grid items-start gap-3 xl:grid-cols-[minmax(0,auto)_minmax(330px,1fr)]">
+      <div>
+        <Grid
+          {...{ questions, answers, number, conditions, setConditions }}
+          closed={job.closed !== null}
+          onTick={tick}
+        />
+        <SpeedsForm />
+      </div>
+      <Suspects
+        report={report}
+        questions={questions}
+        answers={answers}
+        onAnswer={(question, outcome) => tick(question, outcome)}
+      />
+    </div>
+  );
+}
