@@ -15,13 +15,19 @@ import { NonceContext } from "./look/nonce";
 import { readLook } from "./look/look-cookie";
 import { whenItMatters } from "./look/revalidate";
 import { Away } from "./look/away";
+import { orKept } from "./offline/kept";
 
 export const links: Route.LinksFunction = () => [
   { rel: "icon", href: "/favicon.svg", type: "image/svg+xml" },
+  { rel: "manifest", href: "/yard-key.webmanifest" },
+  { rel: "apple-touch-icon", href: "/icon-192.png" },
 ];
 export const meta: Route.MetaFunction = () => [{ title: "Yard Key" }];
 
 export const loader = ({ request }: Route.LoaderArgs) => readLook(request.headers.get("cookie"));
+
+export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) =>
+  orKept("look", serverLoader, () => readLook(document.cookie));
 
 export const shouldRevalidate = whenItMatters;
 
@@ -32,6 +38,7 @@ export function Layout({ children }: { children: ReactNode }) {
     <html lang="en" data-theme={look?.theme}>
       <head>
         <meta charSet="utf-8" />
+        <meta name="theme-color" content="#262e38" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />
         <Meta />
         <Links />

@@ -5,6 +5,9 @@ export default [
   route("first-run", "door/first-run.tsx"),
   route("sign-out", "door/sign-out.ts"),
   route("gallery", "gallery/gallery.tsx"),
+  route("offline", "offline/offline.tsx"),
+  route("trust", "trust/trust.tsx"),
+  route("trust/authority.crt", "trust/authority.ts"),
   layout("door/inside.tsx", [
     index("jobs/list.tsx"),
     route("jobs/new", "jobs/new.tsx"),
@@ -26,6 +29,8 @@ export default [
     route("jobs/:number/scan-tool/:item", "intake/scan-tool.ts"),
     route("jobs/:number/labels.pdf", "labels/labels-file.ts"),
     route("scan/:code", "scan/open.ts"),
+    route("kept/jobs", "offline/open-jobs.ts"),
+    route("kept/jobs/:number", "offline/open-job.ts"),
     route("jobs/:number/facts", "job/facts.ts"),
     route("jobs/:number/sheet.pdf", "job/sheet-pdf.ts"),
     route("jobs/:number/export.json", "job/export.ts"),

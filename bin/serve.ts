@@ -15,6 +15,7 @@ const SOURCES = [
   "package-lock.json",
   "vite.config.ts",
   "react-router.config.ts",
+  "bin/service-worker.ts",
 ];
 
 function newest(path: string): number {
@@ -29,8 +30,13 @@ export function build(): void {
   const now = String(Math.max(...SOURCES.map(newest)));
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === now) return;
   say("building (about 15 seconds) …");
-  const result = spawnSync("npx", ["--no-install", "react-router", "build"], { encoding: "utf8" });
-  if (result.status !== 0) {
+  const steps: [string, string[]][] = [
+    ["npx", ["--no-install", "react-router", "build"]],
+    [process.execPath, ["--import", "tsx", "bin/service-worker.ts"]],
+  ];
+  for (const [program, args] of steps) {
+    const result = spawnSync(program, args, { encoding: "utf8" });
+    if (result.status === 0) continue;
     console.error(result.stdout, result.stderr);
     throw new Error("the build failed; see above");
   }
@@ -64,6 +70,22 @@ export async function choosePort(): Promise<number> {
     }
   }
   throw new Error(`no free port from ${DEFAULT_PORT} on; set PORT`);
+}
+
+const DEFAULT_HTTPS_PORT = 4343;
+
+/** `HTTPS_PORT`, which must be free; else the next free one from the default on. */
+export async function chooseHttpsPort(httpPort: number): Promise<number> {
+  const wanted = process.env.HTTPS_PORT;
+  if (wanted) {
+    const port = Number(wanted);
+    if (!Number.isInteger(port) || port < 1 || port > 65_535 || port === httpPort || !(await isFree(port)))
+      throw new Error(`HTTPS_PORT=${wanted} cannot be used; choose another or leave it out`);
+    return port;
+  }
+  for (let port = DEFAULT_HTTPS_PORT; port < DEFAULT_HTTPS_PORT + 200; port++)
+    if (port !== httpPort && (await isFree(port))) return port;
+  throw new Error("no free port for https; set HTTPS_PORT");
 }
 
 /** A child process that is started again when it dies. */

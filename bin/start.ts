@@ -1,10 +1,15 @@
-// The production start: migrations, no demo data. Without DATABASE_URL a private cluster of this checkout is used.
+// The production start: migrations, no demo data. Without DATABASE_URL a private cluster of this checkout is used. Serves http on this
+// machine and https to the shop's network.
+import { networkInterfaces } from "node:os";
+import { join } from "node:path";
 import { migrate } from "../store/database";
+import { localTls, ownersTls } from "./authority";
 import { startCluster } from "./cluster";
-import { build, choosePort, keep, standing, up } from "./serve";
+import { build, chooseHttpsPort, choosePort, keep, standing, up } from "./serve";
 
 await standing(async (started) => {
   const port = await choosePort();
+  const httpsPort = await chooseHttpsPort(port);
   let databaseUrl = process.env.DATABASE_URL ?? "";
   if (!databaseUrl) {
     console.log("· starting the shop's database …");
@@ -14,7 +19,28 @@ await standing(async (started) => {
   }
   await migrate(databaseUrl);
   build();
-  started(keep(["bin/web.ts"], { NODE_ENV: "production", DATABASE_URL: databaseUrl, PORT: `${port}` }).stop);
+  const owners = ownersTls();
+  const folder = join(process.cwd(), ".yard-key", "authority");
+  const tls = owners ?? (await localTls(folder));
+  const env: Record<string, string> = {
+    NODE_ENV: "production",
+    DATABASE_URL: databaseUrl,
+    PORT: `${port}`,
+    HOST: process.env.HOST ?? "0.0.0.0",
+    HTTPS_PORT: `${httpsPort}`,
+    TLS_CERT: process.env.TLS_CERT ?? join(folder, "server.crt"),
+    TLS_KEY: process.env.TLS_KEY ?? join(folder, "server.key"),
+    ...(tls.authority ? { AUTHORITY: join(folder, "authority.crt") } : {}),
+  };
+  started(keep(["bin/web.ts"], env).stop);
   await up(`http://127.0.0.1:${port}/healthz`);
-  console.log(`\nYard Key is ready at http://127.0.0.1:${port}\n`);
+  const address = Object.values(networkInterfaces())
+    .flatMap((all) => all ?? [])
+    .find(({ family, internal }) => family === "IPv4" && !internal)?.address;
+  console.log(`\nYard Key is ready at http://127.0.0.1:${port}`);
+  if (address) {
+    console.log(`The shop's tablets reach it at https://${address}:${httpsPort}`);
+    if (tls.authority) console.log(`How they learn to trust it: http://${address}:${port}/trust`);
+  }
+  console.log("");
 });

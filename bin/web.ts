@@ -1,5 +1,8 @@
-// One web process: `DATABASE_URL`, `PORT`, optionally `HOST`, `GAUGE_URL`, `YARD_KEY_GALLERY`. Needs the build and a migrated database.
-import { createServer } from "node:http";
+// One web process: `DATABASE_URL`, `PORT`, optionally `HOST`, `HTTPS_PORT` with `TLS_CERT`, `TLS_KEY` and `AUTHORITY`, `GAUGE_URL`,
+// `SCAN_TOOL_URL`, `PRINTER_URL`, `YARD_KEY_GALLERY`. Needs the build and a migrated database.
+import { readFileSync } from "node:fs";
+import { createServer, type Server } from "node:http";
+import { createServer as createTlsServer } from "node:https";
 import pino from "pino";
 import type { createApp as CreateApp } from "../app/server/server";
 
@@ -14,6 +17,7 @@ const {
   SCAN_TOOL_URL: scanToolUrl = "",
   PRINTER_URL: printerUrl = "",
 } = process.env;
+const { HTTPS_PORT = "", TLS_CERT = "", TLS_KEY = "", AUTHORITY = "" } = process.env;
 if (!databaseUrl || !PORT) throw new Error("DATABASE_URL and PORT must be set");
 
 // The path is put together so that the type checker does not look for a build that may not be there yet.
@@ -23,17 +27,31 @@ const { app, close } = await createApp({
   databaseUrl,
   ...{ gaugeUrl, scanToolUrl, printerUrl },
   gallery: process.env.YARD_KEY_GALLERY === "1",
+  https: HTTPS_PORT
+    ? {
+        port: Number(HTTPS_PORT),
+        httpPort: Number(PORT),
+        authority: AUTHORITY ? readFileSync(AUTHORITY, "utf8") : null,
+      }
+    : null,
   log,
 });
-const server = createServer(app);
-server.listen(Number(PORT), HOST, () => log.info({ port: Number(PORT) }, "listening"));
+const servers: Server[] = [createServer(app)];
+servers[0]?.listen(Number(PORT), HOST, () => log.info({ port: Number(PORT) }, "listening"));
+if (HTTPS_PORT) {
+  const secure = createTlsServer({ cert: readFileSync(TLS_CERT), key: readFileSync(TLS_KEY) }, app);
+  secure.listen(Number(HTTPS_PORT), HOST, () => log.info({ port: Number(HTTPS_PORT) }, "listening, https"));
+  servers.push(secure);
+}
 
 // Whoever keeps this process alive is gone: end, so that the next start finds the port free.
 process.once("disconnect", () => process.exit(0));
 for (const signal of ["SIGTERM", "SIGINT"] as const) {
   process.once(signal, () => {
-    server.close();
-    server.closeAllConnections();
+    for (const server of servers) {
+      server.close();
+      server.closeAllConnections();
+    }
     void close().then(() => process.exit(0));
   });
 }

@@ -228,3 +228,20 @@ export async function jobUnit(db: Queryable, number: number): Promise<string | n
   });
   return rows[0]?.unit ?? null;
 }
+
+/** The newest open jobs, each with a word that changes when a fact is added or a later revision of its book comes out. */
+export async function openJobStates(
+  db: Queryable,
+  most = 60,
+): Promise<{ number: number; state: string }[]> {
+  const { rows } = await db.query<{ number: number; state: string }>({
+    name: "job-states",
+    text: `select c.number, concat(f.seq, '/', n.revision) as state
+             from job_card c join job j on j.id = c.job join book b on b.id = j.book
+             left join lateral (select seq from fact where job = c.job order by seq desc limit 1) f on true
+             join lateral (select revision from book where unit = b.unit order by revision desc limit 1) n on true
+            where c.open order by c.number desc limit $1`,
+    values: [most],
+  });
+  return rows;
+}

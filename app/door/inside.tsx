@@ -5,6 +5,9 @@ import { Away } from "~/look/away";
 import { ScanButton } from "~/scan/scan-button";
 import { keepLook } from "~/look/look-cookie";
 import { whenItMatters } from "~/look/revalidate";
+import { useKeepJobs } from "~/offline/keep-jobs";
+import { dropAll, orKept } from "~/offline/kept";
+import { useKept } from "~/offline/use-kept";
 import { outbox } from "~/outbox/outbox";
 import { useOutbox } from "~/outbox/use-outbox";
 import { ground, visitor } from "~/server/context";
@@ -19,6 +22,8 @@ export const loader = async ({ context }: Route.LoaderArgs) => {
   return { staff: context.get(visitor).staff, house: await readHouse(pool), gauge: gaugeUrl !== "" };
 };
 
+export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) => orKept("inside", serverLoader);
+
 export const shouldRevalidate = whenItMatters;
 
 type Inside = Awaited<ReturnType<typeof loader>>;
@@ -30,7 +35,10 @@ export function useInside(): Inside {
   return data;
 }
 
-export default function InsidePage({ loaderData: { staff, house } }: Route.ComponentProps) {
+export default function InsidePage({ loaderData }: Route.ComponentProps) {
+  const { staff, house } = loaderData;
+  useKept("inside", loaderData);
+  useKeepJobs();
   const keys = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
@@ -71,7 +79,7 @@ export default function InsidePage({ loaderData: { staff, house } }: Route.Compo
             <span className="block font-semibold">{staff.name}</span>
             <span className="block text-sm opacity-80">{staff.role}</span>
           </span>
-          <Form method="post" action="/sign-out">
+          <Form method="post" action="/sign-out" onSubmit={() => void dropAll()}>
             <button className="touch grid place-items-center" aria-label="Sign out">
               <LogOut size={22} />
             </button>

@@ -1,3 +1,4 @@
+import { orKept } from "~/offline/kept";
 import { useState } from "react";
 import type { Route } from "./+types/before";
 import { useInside } from "~/door/inside";
@@ -5,6 +6,7 @@ import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { ask } from "~/look/ask";
 import { Choice, Field } from "~/look/field";
+import { ground } from "~/server/context";
 import { VerdictMark } from "~/look/mark";
 import { measurementWords, specWords } from "~core/book";
 import { DEBRIS_KINDS, pointsAt, type DebrisKind } from "~core/diagnose";
@@ -28,7 +30,12 @@ export const meta: Route.MetaFunction = ({ params }) => [
 ];
 
 /** Whether a scan tool is at hand; the demo ships a pretended one. */
-export { loader } from "./scan-tool-there";
+export const loader = ({ context }: Route.LoaderArgs) => ({
+  scanTool: context.get(ground).scanToolUrl !== "",
+});
+
+export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) =>
+  orKept(`before`, serverLoader, () => ({ scanTool: false }));
 
 /** What is looked at, read off and read out before the unit is opened. */
 export default function Before({ loaderData: { scanTool } }: Route.ComponentProps) {
@@ -175,6 +182,7 @@ function Figures() {
   const { house } = useInside();
   const wanted = asFound(job, applied, ruleOf(job, house));
   const done = wanted.filter((one) => one.said !== null || (one.kind === "chain" && one.readings.length > 0));
+  const next = wanted.find((one) => !done.includes(one));
   return (
     <section className="plate p-4" aria-label="As found">
       <h2 className="text-xl font-bold">
@@ -183,7 +191,7 @@ function Figures() {
       {wanted.length === 0 && <p>The book wants no figure from this depth of work before opening.</p>}
       <ul>
         {wanted.map((one) => (
-          <Figure key={`${one.kind} ${one.id}`} one={one} />
+          <Figure key={`${one.kind} ${one.id}`} one={one} open={one === next} />
         ))}
       </ul>
       <p className="quiet mt-2 text-sm">
@@ -194,16 +202,15 @@ function Figures() {
   );
 }
 
-function Figure({ one }: { one: AsFound }) {
+function Figure({ one, open }: { one: AsFound; open: boolean }) {
   const { job, unit } = useJobView();
   const isChain = one.kind === "chain";
   const name = isChain ? one.applied.chain.name : one.measurement.name;
   const condition = isChain ? one.applied.chain.read.how : one.measurement.condition;
   const spec = isChain ? specWords(one.applied, unit) : measurementWords(one.measurement, unit);
-  const known = one.said !== null || (isChain && one.readings.length > 0);
   return (
     <li className="border-base-300 border-t py-2" data-figure={one.id}>
-      <details open={!known}>
+      <details open={open}>
         <summary className="flex min-h-[46px] cursor-pointer flex-wrap items-center gap-x-3">
           <span className="grow leading-tight">
             <b className="text-lg">{name}</b>

@@ -1,3 +1,4 @@
+import { orKept } from "~/offline/kept";
 import { Link } from "react-router";
 import type { Route } from "./+types/book-in";
 import { ToolsNeeded } from "~/book/tools-needed";
@@ -19,6 +20,9 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const unit = await jobUnit(pool, Number(params.number));
   return { owned: unit ? [...(await toolsOwned(pool, [unit]))] : [] };
 };
+
+export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
+  orKept(`job/${params.number}/book-in`, serverLoader, () => ({ owned: [] as string[] }));
 
 /** The vehicle, the customer's words, codes and what others did before. */
 export default function BookIn({ loaderData: { owned } }: Route.ComponentProps) {

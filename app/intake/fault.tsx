@@ -1,3 +1,4 @@
+import { orKept } from "~/offline/kept";
 import { useMemo } from "react";
 import { Form, Link, useActionData } from "react-router";
 import { data } from "react-router";
@@ -20,6 +21,9 @@ import { Area } from "./book-in";
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `At fault? ${params.number} · Yard Key` }];
 
 export const loader = () => ({ closing: newId() });
+
+export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
+  orKept(`job/${params.number}/fault`, serverLoader, () => ({ closing: newId() }));
 
 /** Ends a job whose fault lies elsewhere: its record stays, nothing was opened. */
 export const action = async ({ context, request, params }: Route.ActionArgs) => {

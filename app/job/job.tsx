@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
 import { Find } from "~/book/find";
-import { benchBook } from "./bench-book";
+import { orKept } from "~/offline/kept";
+import { jobPage } from "./job-page";
 import { JobTabs } from "~/intake/tabs";
 import { TakePhoto } from "~/photos/take";
 import { useInside } from "~/door/inside";
@@ -21,9 +22,11 @@ import type { Route } from "./+types/job";
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const record = await jobByNumber(context.get(ground).pool, Number(params.number));
   if (!record) throw new Response("There is no job of this number.", { status: 404 });
-  const { id, number, opened, book, facts, seq, houseValues, newer } = record;
-  return { id, number, opened, book: benchBook(book), facts, seq, houseValues, newer };
+  return jobPage(record);
 };
+
+export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
+  orKept(`job/${params.number}`, serverLoader);
 
 export const shouldRevalidate = whenItMatters;
 

@@ -1,6 +1,5 @@
 import Joi from "joi";
 import { data, isRouteErrorResponse, redirect } from "react-router";
-import { v7 as newId } from "uuid";
 import { whenItMatters } from "~/look/revalidate";
 import { ground, visitor } from "~/server/context";
 import { readForm } from "~/server/form";
@@ -8,11 +7,12 @@ import { parseLength, type LengthUnit, type Nm } from "~core/quantity";
 import { addFacts } from "~store/facts";
 import { readHouse } from "~store/house";
 import { jobByNumber, type JobRecord } from "~store/jobs";
-import { stockOf } from "~store/shelf";
 import { listStaff, proveSecret } from "~store/staff";
 import type { Route } from "./+types/pack";
-import { decide, partsOf, worksheetOf } from "./choose";
+import { orKept } from "~/offline/kept";
+import { decide, worksheetOf } from "./choose";
 import { useJobView } from "./job";
+import { packPage } from "./pack-page";
 import { readTyped } from "./typed";
 import { Pack } from "./worksheet";
 
@@ -23,15 +23,13 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
     readHouse(pool),
     listStaff(pool),
   ]);
-  const sheet = record && worksheetOf(record, params.chain, house);
-  if (!sheet) throw new Response("This job has no such pack.", { status: 404 });
-  return {
-    stock: await stockOf(pool, partsOf(sheet)),
-    leads: staff.filter(({ role }) => role === "lead" || role === "owner"),
-    // Ids of what this page may send: the same form sent twice is carried out once.
-    ids: { choice: newId(), reading: newId(), waiver: newId() },
-  };
+  const page = record && (await packPage(pool, record, params.chain, house, staff));
+  if (!page) throw new Response("This job has no such pack.", { status: 404 });
+  return page;
 };
+
+export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
+  orKept(`job/${params.number}/pack/${params.chain}`, serverLoader);
 
 export const shouldRevalidate = whenItMatters;
 

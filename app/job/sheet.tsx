@@ -1,3 +1,4 @@
+import { orKept } from "~/offline/kept";
 import { Download, Printer } from "lucide-react";
 import { data, Form, Link } from "react-router";
 import { v7 as newId } from "uuid";
@@ -15,6 +16,9 @@ import { configurationText, sheetLine } from "./sheet-lines";
 
 /** The id of the closing, so that closing twice closes once. */
 export const loader = () => ({ closing: newId() });
+
+export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
+  orKept(`job/${params.number}/sheet`, serverLoader, () => ({ closing: newId() }));
 
 /** Closes the job: nothing more is added to it. Only when every pack in scope is proven or signed. */
 export const action = async ({ context, request, params }: Route.ActionArgs) => {

@@ -1,3 +1,5 @@
+import { orKept } from "~/offline/kept";
+import { useKept } from "~/offline/use-kept";
 import { Plus } from "lucide-react";
 import { Link } from "react-router";
 import { useInside } from "~/door/inside";
@@ -22,8 +24,12 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
   return { ...(await listJobs(pool, filter, makeCard(house))), filter };
 };
 
+export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
+  orKept(`list${new URL(request.url).search}`, serverLoader);
+
 export default function Jobs({ loaderData: { rows, more, filter } }: Route.ComponentProps) {
   const { staff } = useInside();
+  useKept("list", { rows, more, filter });
   const last = rows.at(-1);
   const onward = new URLSearchParams({
     which: filter.which,

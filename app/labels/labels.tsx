@@ -1,3 +1,4 @@
+import { orKept } from "~/offline/kept";
 import { Printer } from "lucide-react";
 import { useState } from "react";
 import type { Route } from "./+types/labels";
@@ -28,6 +29,13 @@ export const loader = async ({ context, request, params }: Route.LoaderArgs) => 
     parts: work.parts.map(({ id, name, number }) => ({ id, name, number })),
   };
 };
+
+export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
+  orKept(`job/${params.number}/labels`, serverLoader, () => ({
+    printer: false,
+    origin: window.location.origin,
+    parts: [] as { id: string; name: string; number: string }[],
+  }));
 
 /** Labels for the case, trays, bins and parts; each opens what it belongs to. */
 export default function Labels({ loaderData: { printer, origin, parts } }: Route.ComponentProps) {

@@ -4,6 +4,13 @@ import type { Pool } from "~store/database";
 import type { Live } from "~store/live";
 import type { Staff } from "~store/staff";
 
+export interface Https {
+  port: number;
+  httpPort: number;
+  /** The certificate of the shop's own authority, as PEM; null with an owner's certificate. */
+  authority: string | null;
+}
+
 /** What every loader and action can reach. Nothing here remembers anything another process would miss. */
 export interface Ground {
   pool: Pool;
@@ -18,6 +25,8 @@ export interface Ground {
   /** Whether the gallery of the visual language is shown. */
   gallery: boolean;
   cookieKey: string;
+  /** How the shop's network reaches this process; null where it serves this machine alone. */
+  https: Https | null;
 }
 
 export const ground = createContext<Ground>();

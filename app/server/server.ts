@@ -8,7 +8,7 @@ import { RouterContextProvider } from "react-router";
 import { openPool } from "~store/database";
 import { Live } from "~store/live";
 import { cookieKey } from "~store/house";
-import { ground, nonce } from "./context";
+import { ground, nonce, type Https } from "./context";
 
 export interface Settings {
   databaseUrl: string;
@@ -16,6 +16,7 @@ export interface Settings {
   scanToolUrl: string;
   printerUrl: string;
   gallery: boolean;
+  https: Https | null;
   log: Logger;
 }
 
@@ -23,6 +24,7 @@ export interface Settings {
 export async function createApp({
   databaseUrl,
   gallery,
+  https,
   log,
   ...standins
 }: Settings): Promise<{ app: Express; close: () => Promise<void> }> {
@@ -39,6 +41,7 @@ export async function createApp({
       () => response.status(503).json({ database: "does not answer" }),
     );
   });
+  if (https) app.use(secureElsewhere(https));
   app.use(secured());
   app.use(sameOrigin(log));
   app.use(limited);
@@ -50,13 +53,21 @@ export async function createApp({
     }),
   );
   app.use("/assets", express.static("build/client/assets", { immutable: true, maxAge: "1y" }));
-  app.use(express.static("build/client", { maxAge: "1h" }));
+  app.use(
+    express.static("build/client", {
+      maxAge: "1h",
+      setHeaders: (response, path) => {
+        // A new version of the service worker is found at once.
+        if (path.endsWith("sw.js")) response.setHeader("Cache-Control", "no-cache");
+      },
+    }),
+  );
   app.use(
     createRequestHandler({
       build: () => import("virtual:react-router/server-build"),
       getLoadContext: (_request, response) => {
         const context = new RouterContextProvider();
-        context.set(ground, { pool, log, live, gallery, cookieKey: key, ...standins });
+        context.set(ground, { pool, log, live, gallery, https, cookieKey: key, ...standins });
         context.set(nonce, (response.locals as { nonce: string }).nonce);
         return context;
       },
@@ -85,6 +96,17 @@ function logged(log: Logger): RequestHandler {
       );
     });
     next();
+  };
+}
+
+const LOOPBACK = /^(127\.|::1$|::ffff:127\.)/;
+
+/** Over the network only https, but for the page that tells how to trust it: what is typed there would pass in the open. */
+function secureElsewhere({ port }: Https): RequestHandler {
+  return (request, response, next) => {
+    const here = LOOPBACK.test(request.socket.remoteAddress ?? "");
+    if (request.secure || here || /^\/(trust|assets|favicon|healthz)/.test(request.path)) return next();
+    response.redirect(308, `https://${request.hostname}:${port}${request.originalUrl}`);
   };
 }
 

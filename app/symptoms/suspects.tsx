@@ -8,7 +8,7 @@ const SHOWN = 4;
 
 /** Chances are told in whole parts of a hundred and never as certain. */
 export function chanceText(chance: number): string {
-  if (chance > 0.985) return "98 % or more";
+  if (chance > 0.985) return "over 98 %";
   if (chance < 0.01) return "under 1 %";
   return `${Math.round(chance * 100)} %`;
 }

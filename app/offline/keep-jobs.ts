@@ -1,0 +1,59 @@
+import { useEffect } from "react";
+import { ask } from "~/look/ask";
+import { drop, keep, kept, keptKeys } from "./kept";
+
+const EVERY_MS = 60_000;
+
+interface OpenJob {
+  number: number;
+  /** Changes with everything that changes a page of the job. */
+  state: string;
+}
+export interface KeptJob {
+  job: unknown;
+  /** By the path within the job: `pack/d1-clearance`. */
+  pages: Record<string, unknown>;
+}
+
+/** Keeps the pages of the open jobs on this machine, one job at a time, only those that have changed. */
+async function keepOpenJobs(stopped: () => boolean): Promise<void> {
+  const answer = await ask<{ jobs: OpenJob[] }>("/kept/jobs");
+  if (!answer) return;
+  for (const { number, state } of answer.jobs) {
+    if (stopped()) return;
+    if ((await kept<string>(`state/${number}`)) === state) continue;
+    const whole = await ask<KeptJob>(`/kept/jobs/${number}`);
+    if (!whole) return;
+    await keep(`job/${number}`, whole.job);
+    for (const [path, data] of Object.entries(whole.pages)) await keep(`job/${number}/${path}`, data);
+    await keep(`state/${number}`, state);
+  }
+  const open = new Set(answer.jobs.map(({ number }) => `${number}`));
+  const gone = [...(await keptKeys("job/")), ...(await keptKeys("state/"))].filter(
+    (key) => !open.has(key.split("/")[1] ?? ""),
+  );
+  await drop(gone);
+}
+
+/** Begins when the page has settled, and looks again every minute. */
+export function useKeepJobs(): void {
+  useEffect(() => {
+    let stopped = false;
+    let busy = false;
+    const look = (): void => {
+      if (busy || stopped || document.visibilityState === "hidden") return;
+      busy = true;
+      void keepOpenJobs(() => stopped)
+        .catch(() => {})
+        .finally(() => (busy = false));
+    };
+    const first = setTimeout(look, 1_500);
+    const timer = setInterval(look, EVERY_MS);
+    void navigator.serviceWorker?.register("/sw.js").catch(() => {});
+    return () => {
+      stopped = true;
+      clearTimeout(first);
+      clearInterval(timer);
+    };
+  }, []);
+}

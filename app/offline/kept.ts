@@ -1,0 +1,62 @@
+import { openDB, type IDBPDatabase } from "idb";
+import { isRouteErrorResponse } from "react-router";
+
+const STORE = "page";
+let database: Promise<IDBPDatabase> | null = null;
+
+const open = (): Promise<IDBPDatabase> =>
+  (database ??= openDB("yard-key-kept", 1, {
+    upgrade(db) {
+      db.createObjectStore(STORE);
+    },
+    terminated: () => (database = null),
+  }));
+
+/** Keeps what a page was made from, for when the server is away. Not keeping is no failure: the page stands all the same. */
+export async function keep(key: string, data: unknown): Promise<void> {
+  if (typeof indexedDB === "undefined") return;
+  await open()
+    .then((db) => db.put(STORE, data, key))
+    .catch(() => {});
+}
+
+export async function kept<T>(key: string): Promise<T | undefined> {
+  if (typeof indexedDB === "undefined") return undefined;
+  return open()
+    .then((db) => db.get(STORE, key) as Promise<T | undefined>)
+    .catch(() => undefined);
+}
+
+/** The keys of everything kept that begins so. */
+export async function keptKeys(start: string): Promise<string[]> {
+  const keys = await (await open()).getAllKeys(STORE, IDBKeyRange.bound(start, `${start}\uffff`));
+  return keys.map(String);
+}
+
+export async function drop(keys: readonly string[]): Promise<void> {
+  const db = await open();
+  await Promise.all(keys.map((key) => db.delete(STORE, key)));
+}
+
+/** Nothing of the shop stays on a machine somebody has signed out of; what waits to be sent does. */
+export const dropAll = async (): Promise<void> => (await open()).clear(STORE);
+
+/**
+ * What the server tells, or what was kept of it when the server does not answer.
+ *
+ * @param otherwise what does when nothing was kept.
+ */
+export async function orKept<T>(key: string, load: () => Promise<T>, otherwise?: () => T): Promise<T> {
+  try {
+    const data = await load();
+    void keep(key, data);
+    return data;
+  } catch (error) {
+    const answered = isRouteErrorResponse(error) || error instanceof Response;
+    if (answered && error.status < 500) throw error;
+    const found = await kept<T>(key);
+    if (found !== undefined) return found;
+    if (otherwise) return otherwise();
+    throw error;
+  }
+}

@@ -1,0 +1,44 @@
+import { useEffect, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import type { Route } from "./+types/offline";
+import { keptKeys } from "./kept";
+
+export const meta: Route.MetaFunction = () => [{ title: "Yard Key" }];
+
+/** Only a place of our own. */
+const within = (to: string | null): string =>
+  to && /^\/(?![/\\])/.test(to) && !to.startsWith("/offline") ? to : "/";
+
+/**
+ * The page that every page begins as when the server is away: it goes on to where it was meant to, and the pages there are made from what this
+ * browser has kept.
+ */
+export default function Offline() {
+  const navigate = useNavigate();
+  const [jobs, list] = useState<number[] | null>(null);
+  useEffect(() => {
+    const asked = new URLSearchParams(window.location.search).get("to");
+    if (asked) void navigate(within(asked), { replace: true });
+    else
+      void keptKeys("job/").then((keys) =>
+        list(
+          keys
+            .flatMap((key) => /^job\/(\d+)$/.exec(key)?.[1] ?? [])
+            .map(Number)
+            .sort((a, b) => b - a),
+        ),
+      );
+  }, [navigate]);
+  return (
+    <main className="mx-auto mt-16 max-w-xl p-6" role="status">
+      <h1 className="mb-2 text-3xl font-bold">The shop’s server is away</h1>
+      <p className="mb-4 text-lg">Opening what this machine has kept …</p>
+      {jobs?.map((number) => (
+        <Link key={number} to={`/jobs/${number}`} className="btn touch mr-2 mb-2">
+          Job {number}
+        </Link>
+      ))}
+      {jobs?.length === 0 && <p className="text-lg">No job is kept on this machine yet.</p>}
+    </main>
+  );
+}

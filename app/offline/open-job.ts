@@ -1,0 +1,32 @@
+import { jobPage } from "~/job/job-page";
+import { packPage } from "~/job/pack-page";
+import { ground } from "~/server/context";
+import { readHouse } from "~store/house";
+import { toolsOwned } from "~store/house-values";
+import { jobByNumber } from "~store/jobs";
+import { listStaff } from "~store/staff";
+import type { Route } from "./+types/open-job";
+import type { KeptJob } from "./keep-jobs";
+
+/** Everything the pages of one job are made from. */
+export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
+  const { pool } = context.get(ground);
+  const [record, house, staff] = await Promise.all([
+    jobByNumber(pool, Number(params.number)),
+    readHouse(pool),
+    listStaff(pool),
+  ]);
+  if (!record) return new Response("There is no such job.", { status: 404 });
+  const packs = record.book.chains.filter(({ kind }) => kind === "pack clearance");
+  const pages = await Promise.all(
+    packs.map(async ({ id }) => [`pack/${id}`, await packPage(pool, record, id, house, staff)] as const),
+  );
+  const whole: KeptJob = {
+    job: jobPage(record),
+    pages: {
+      ...Object.fromEntries(pages.filter(([, data]) => data !== null)),
+      "book-in": { owned: [...(await toolsOwned(pool, [record.book.unit.id]))] },
+    },
+  };
+  return Response.json(whole, { headers: { "Cache-Control": "no-store" } });
+};

@@ -1,0 +1,7 @@
+import { useEffect } from "react";
+import { keep } from "./kept";
+
+/** Keeps what a page was first drawn with, which no loader of the browser has seen. */
+export function useKept(key: string, data: unknown): void {
+  useEffect(() => void keep(key, data), [key, data]);
+}
