@@ -1,10 +1,12 @@
 import { BOOK_FORMAT, keptBook, readBook, type Book } from "../core/book";
 import { ratioText, solveRanges, teethDoubt } from "../core/gears";
 import { toDecimal, type Rational } from "../core/quantity";
+import { diagnose } from "./diagnose-verb";
 import type { Answer } from "./verbs";
 
-/** The verbs whose input is a whole book. */
+/** The verbs whose input is a whole book, or has one in it. */
 export const BOOK_VERBS: Readonly<Record<string, (document: unknown) => Answer>> = {
+  diagnose,
   "check-book": (document) => {
     const read = readBook(document);
     return read.ok

@@ -12,6 +12,7 @@ import {
 import { candidates, target, type Piece, type Stock, type TargetSchool } from "../core/select";
 
 import { BOOK_VERBS } from "./book-verbs";
+import { problemOf } from "./problem";
 
 export type Answer = { ok: true; result: unknown } | { ok: false; errors: Problem[] };
 
@@ -126,20 +127,6 @@ export function run(verb: string, input: string): Answer {
     if (error instanceof Wrong) return { ok: false, errors: error.problems };
     throw error;
   }
-}
-
-function problemOf({ path, message, context, type }: Joi.ValidationErrorItem): Problem {
-  const place = path
-    .map((step, i) => (typeof step === "number" ? `[${step}]` : i === 0 ? step : `.${step}`))
-    .join("");
-  const inner = type === "any.custom" ? (context as { error?: Error }).error?.message : undefined;
-  const remedy =
-    type === "any.required"
-      ? "add it; docs/formats.md shows an example"
-      : type === "object.unknown"
-        ? "take it out or correct its name"
-        : "write it as docs/formats.md shows, lengths as “1.80 mm”";
-  return { path: place, message: inner ?? message, remedy };
 }
 
 const show = (value: Nm, in_: LengthUnit): string => {

@@ -2,6 +2,8 @@ import { useEffect, useState } from "react";
 import { ask } from "~/look/ask";
 import type { Fact } from "~core/job";
 
+const AGAIN_MS = 5_000;
+
 interface Heard {
   job: number;
   facts: Fact[];
@@ -35,9 +37,22 @@ export function useLive(job: number, seq: number): Fact[] {
       } while (again);
       asking = false;
     };
-    const events = new EventSource(`/jobs/${job}/live`);
-    events.onmessage = () => void look();
-    return () => events.close();
+    let events: EventSource;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const listen = (): void => {
+      events = new EventSource(`/jobs/${job}/live`);
+      // The first message says that somebody listens: what was missed meanwhile is asked for.
+      events.onmessage = () => void look();
+      events.onerror = () => {
+        // The browser tries again by itself after a lost connection, and never after a refusal, as when somebody must sign in again.
+        if (events.readyState === EventSource.CLOSED) timer = setTimeout(listen, AGAIN_MS);
+      };
+    };
+    listen();
+    return () => {
+      clearTimeout(timer);
+      events.close();
+    };
   }, [job, seq]);
   return heard.job === job ? heard.facts : [];
 }

@@ -81,7 +81,12 @@ function sides(
   const hit = known.filter((row) => touched(row) && !normal(row));
   const spared = known.filter((row) => !touched(row) && normal(row));
   const unexplained = known.filter((row) => !touched(row) && !normal(row));
-  const missed = cause.kind === "element" ? known.filter((row) => touched(row) && normal(row)) : [];
+  // What feeds or carries every range would be felt in each; the other common causes may spare some.
+  const everywhere = cause.kind === "element" || cause.kind === "pressure" || cause.kind === "variator";
+  const idle = (row: Row): boolean => row.kind === "neutral" || row.kind === "standing";
+  const missed = everywhere
+    ? known.filter((row) => touched(row) && normal(row) && (cause.kind === "element" || !idle(row)))
+    : [];
   return {
     told: [
       ...(hit.length > 0 ? [`Fits: ${words(hit)}.`] : []),
