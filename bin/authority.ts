@@ -50,13 +50,11 @@ const serial = (): string =>
     .toString("hex")
     .replace(/^[89a-f]/, "1");
 const keyPair = (): Promise<CryptoKeyPair> =>
-  webcrypto.subtle.generateKey(ALGORITHM, true, ["sign", "verify"]) as Promise<CryptoKeyPair>;
+  webcrypto.subtle.generateKey(ALGORITHM, true, ["sign", "verify"]);
 const pemOf = async (key: CryptoKey): Promise<string> =>
-  PemConverter.encode(await webcrypto.subtle.exportKey("pkcs8", key as never), "PRIVATE KEY");
+  PemConverter.encode(await webcrypto.subtle.exportKey("pkcs8", key), "PRIVATE KEY");
 const keyOf = (pem: string): Promise<CryptoKey> =>
-  webcrypto.subtle.importKey("pkcs8", PemConverter.decodeFirst(pem), ALGORITHM, true, [
-    "sign",
-  ]) as unknown as Promise<CryptoKey>;
+  webcrypto.subtle.importKey("pkcs8", PemConverter.decodeFirst(pem), ALGORITHM, true, ["sign"]);
 
 /**
  * The shop's authority and a certificate of it for this machine, made when they are missing, too old, or for other addresses.

@@ -23,7 +23,8 @@ export class Person {
     private readonly profile: string,
   ) {}
 
-  static async sitDown({ width = 1280, height = 800 } = {}): Promise<Person> {
+  /** @param camera a film in Motion JPEG that the browser takes for what its camera sees. */
+  static async sitDown({ width = 1280, height = 800, camera = "" } = {}): Promise<Person> {
     const profile = mkdtempSync(join(tmpdir(), "yard-key-browser-"));
     const options = new chrome.Options();
     options.setChromeBinaryPath("/usr/bin/chromium");
@@ -40,6 +41,13 @@ export class Person {
         `--window-size=${width},${height}`,
         `--user-data-dir=${profile}`,
         ...(process.getuid?.() === 0 ? ["--no-sandbox"] : []),
+        ...(camera
+          ? [
+              "--use-fake-device-for-media-stream",
+              "--use-fake-ui-for-media-stream",
+              `--use-file-for-fake-video-capture=${camera}`,
+            ]
+          : []),
       ],
     );
     const service = new chrome.ServiceBuilder("/usr/bin/chromedriver");
@@ -62,6 +70,15 @@ export class Person {
   withoutScript = (off = true): Promise<void> =>
     (this.driver as chrome.Driver).sendDevToolsCommand("Emulation.setScriptExecutionDisabled", {
       value: off,
+    });
+
+  /** Cuts this person's network, or mends it; the server stays up for everyone else. */
+  network = (on: boolean): Promise<void> =>
+    (this.driver as chrome.Driver).sendDevToolsCommand("Network.emulateNetworkConditions", {
+      offline: !on,
+      latency: 0,
+      downloadThroughput: -1,
+      uploadThroughput: -1,
     });
 
   async leave(): Promise<void> {

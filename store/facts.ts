@@ -1,14 +1,12 @@
 import type { Fact, FactKind } from "~core/job";
 import type { Queryable } from "./database";
 
-/**
- * Who a fact is stored under; `id` is null for one imported from elsewhere, which keeps the name it came with. With `asSaid` a fact that
- * names one of the staff is theirs, and the author is who sent it.
- */
+/** Who a fact is stored under; `id` is null for one imported from elsewhere, which keeps the name it came with. */
 export interface Author {
   id: string | null;
   name: string;
-  asSaid?: boolean;
+  /** Who sent it, when that was somebody else. */
+  sentBy?: string;
 }
 
 export type AddedFacts = { ok: true } | { ok: false; why: "closed" | "no job" | "elsewhere" };
@@ -33,10 +31,7 @@ export async function addFacts(
              select from fact f join given g on g.id = f.id where f.job <> $1
            ), added as (
              insert into fact (id, job, kind, by_staff, by_name, sent_by, at, replaces, body)
-             select g.id, $1, body ->> 'kind', coalesce(s.id, $3), coalesce(s.name, $4, by),
-                    case when s.id <> $3 then $3 end, least(at, now()), replaces, body
-               from given g
-               left join lateral (select id, name from staff where $5 and name = g.by order by active desc limit 1) s on true
+             select id, $1, body ->> 'kind', $3, coalesce($4, by), $5, least(at, now()), replaces, body from given
               where (select open from card) and not exists (select from elsewhere)
              on conflict (id) do nothing returning kind, body
            ), held as (
@@ -51,7 +46,7 @@ export async function addFacts(
       JSON.stringify(facts),
       author.id,
       author.id === null ? null : author.name,
-      author.asSaid ?? false,
+      author.sentBy ?? null,
     ],
   });
   const row = rows[0];

@@ -230,10 +230,7 @@ export async function jobUnit(db: Queryable, number: number): Promise<string | n
 }
 
 /** The newest open jobs, each with a word that changes when a fact is added or a later revision of its book comes out. */
-export async function openJobStates(
-  db: Queryable,
-  most = 60,
-): Promise<{ number: number; state: string }[]> {
+export async function openJobStates(db: Queryable, most = 60): Promise<{ number: number; state: string }[]> {
   const { rows } = await db.query<{ number: number; state: string }>({
     name: "job-states",
     text: `select c.number, concat(f.seq, '/', n.revision) as state

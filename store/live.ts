@@ -19,8 +19,8 @@ export class Live {
       keepAlive: true,
     });
     client.on("notification", ({ payload = "" }) => this.tell(payload));
-    client.on("error", () => void this.lost(client));
-    client.on("end", () => void this.lost(client));
+    client.on("error", () => this.lost(client));
+    client.on("end", () => this.lost(client));
     try {
       await client.connect();
       await client.query(`listen ${CHANNEL}`);
@@ -28,7 +28,7 @@ export class Live {
       // What was said while nobody listened is not told again: every page looks once.
       for (const job of this.watchers.keys()) this.tell(job);
     } catch {
-      await this.lost(client);
+      this.lost(client);
     }
   }
 

@@ -101,3 +101,13 @@ export async function sessionStaff(db: Queryable, sessionId: string): Promise<St
   });
   return rows[0] ?? null;
 }
+
+/** A person by their id, also one who has left; null when there was never one. */
+export async function staffById(db: Queryable, id: string): Promise<Staff | null> {
+  const { rows } = await db.query<Staff>({
+    name: "staff-by-id",
+    text: "select id, name, role from staff where id = $1",
+    values: [id],
+  });
+  return rows[0] ?? null;
+}

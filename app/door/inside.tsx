@@ -12,14 +12,21 @@ import { outbox } from "~/outbox/outbox";
 import { useOutbox } from "~/outbox/use-outbox";
 import { ground, visitor } from "~/server/context";
 import { door } from "~/server/session";
+import { voucherFor } from "~/server/voucher";
 import { readHouse } from "~store/house";
 import type { Route } from "./+types/inside";
 
 export const middleware: Route.MiddlewareFunction[] = [door];
 
 export const loader = async ({ context }: Route.LoaderArgs) => {
-  const { pool, gaugeUrl } = context.get(ground);
-  return { staff: context.get(visitor).staff, house: await readHouse(pool), gauge: gaugeUrl !== "" };
+  const { pool, gaugeUrl, cookieKey } = context.get(ground);
+  const { staff } = context.get(visitor);
+  return {
+    staff,
+    house: await readHouse(pool),
+    gauge: gaugeUrl !== "",
+    voucher: voucherFor(cookieKey, staff.id),
+  };
 };
 
 export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) => orKept("inside", serverLoader);

@@ -126,7 +126,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
       },
       () => ({
         kind: "conclusion",
-        fault: (where ?? "open") as "this unit" | "elsewhere" | "open",
+        fault: where ?? "open",
         reason,
         fee,
       }),
@@ -137,7 +137,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
     const which = one(["chain", "measurement"], of);
     const why = one(CANNOT, cannot);
     if (!which) return wrong({ text: "Choose the figure." });
-    const base = { kind: "figure", of: which as "chain" | "measurement", id, phase: "found", note } as const;
+    const base = { kind: "figure", of: which, id, phase: "found", note } as const;
     if (text === "")
       return when({ text: !why && "Write the figure, or say why there is none." }, () => ({
         ...base,

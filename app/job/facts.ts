@@ -1,6 +1,8 @@
 import { ground, visitor } from "~/server/context";
 import { FOREIGN_KEY_VIOLATION, sqlState, UNIQUE_VIOLATION } from "~store/database";
-import { addFacts, factsSince } from "~store/facts";
+import { addFacts, factsSince, type Author } from "~store/facts";
+import { staffById } from "~store/staff";
+import { vouchedFor } from "~/server/voucher";
 import { jobIdByNumber } from "~store/jobs";
 import type { Route } from "./+types/facts";
 import { readBenchFacts } from "./fact-schema";
@@ -13,6 +15,15 @@ const REFUSED = {
   elsewhere: "it was said of another job already",
 } as const;
 
+/** Who said it: whoever is signed in, or whoever was when it was said, as their voucher proves. */
+async function authorOf(context: Route.ActionArgs["context"], request: Request): Promise<Author> {
+  const { pool, cookieKey } = context.get(ground);
+  const { staff } = context.get(visitor);
+  const said = vouchedFor(cookieKey, request.headers.get("x-said-by"));
+  const other = said && said !== staff.id ? await staffById(pool, said) : null;
+  return other ? { id: other.id, name: other.name, sentBy: staff.id } : staff;
+}
+
 /** Where the outbox sends. Each fact is stored once however often it comes; 4xx means it never will be. */
 export const action = async ({ context, request, params }: Route.ActionArgs): Promise<Response> => {
   const read = readBenchFacts(await request.json().catch(() => null));
@@ -21,7 +32,7 @@ export const action = async ({ context, request, params }: Route.ActionArgs): Pr
   const job = await jobIdByNumber(pool, Number(params.number));
   if (!job) return refuse(404, "there is no such job");
   try {
-    const added = await addFacts(pool, job, read.facts, { ...context.get(visitor).staff, asSaid: true });
+    const added = await addFacts(pool, job, read.facts, await authorOf(context, request));
     return added.ok ? Response.json({ stored: read.facts.length }) : refuse(409, REFUSED[added.why]);
   } catch (error) {
     if (sqlState(error) === UNIQUE_VIOLATION)

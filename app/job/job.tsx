@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
 import { Find } from "~/book/find";
-import { orKept } from "~/offline/kept";
+import { orKept, withSaid } from "~/offline/kept";
 import { jobPage } from "./job-page";
 import { JobTabs } from "~/intake/tabs";
 import { TakePhoto } from "~/photos/take";
@@ -25,8 +25,8 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
   return jobPage(record);
 };
 
-export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(`job/${params.number}`, serverLoader);
+export const clientLoader = async ({ params, serverLoader }: Route.ClientLoaderArgs) =>
+  withSaid(await orKept(`job/${params.number}`, serverLoader));
 
 export const shouldRevalidate = whenItMatters;
 

@@ -8,7 +8,7 @@ type Say = (body: FactBody, more?: { replaces?: string; picture?: Blob }) => voi
 
 /** Says a fact of a job: shown at once, kept in the browser, sent when the server answers. */
 export function useSayOf(number: number): Say {
-  const { staff } = useInside();
+  const { staff, voucher } = useInside();
   return (body, { replaces, picture } = {}) => {
     const fact = {
       id: newId(),
@@ -17,7 +17,7 @@ export function useSayOf(number: number): Say {
       ...(replaces ? { replaces } : {}),
       body,
     };
-    void outbox.say(number, fact, picture);
+    void outbox.say(number, fact, { picture, voucher });
   };
 }
 

@@ -1,4 +1,5 @@
 import { useEffect } from "react";
+import type { Fact } from "~core/job";
 import { ask } from "~/look/ask";
 import { drop, keep, kept, keptKeys } from "./kept";
 
@@ -10,7 +11,7 @@ interface OpenJob {
   state: string;
 }
 export interface KeptJob {
-  job: unknown;
+  job: { facts: Fact[] };
   /** By the path within the job: `pack/d1-clearance`. */
   pages: Record<string, unknown>;
 }
@@ -25,13 +26,13 @@ async function keepOpenJobs(stopped: () => boolean): Promise<void> {
     const whole = await ask<KeptJob>(`/kept/jobs/${number}`);
     if (!whole) return;
     await keep(`job/${number}`, whole.job);
+    await drop(whole.job.facts.map(({ id }) => `said/${number}/${id}`));
     for (const [path, data] of Object.entries(whole.pages)) await keep(`job/${number}/${path}`, data);
     await keep(`state/${number}`, state);
   }
   const open = new Set(answer.jobs.map(({ number }) => `${number}`));
-  const gone = [...(await keptKeys("job/")), ...(await keptKeys("state/"))].filter(
-    (key) => !open.has(key.split("/")[1] ?? ""),
-  );
+  const kinds = await Promise.all(["job/", "state/", "said/"].map(keptKeys));
+  const gone = kinds.flat().filter((key) => !open.has(key.split("/")[1] ?? ""));
   await drop(gone);
 }
 

@@ -1,5 +1,6 @@
 import { openDB, type IDBPDatabase } from "idb";
 import { isRouteErrorResponse } from "react-router";
+import type { Fact } from "~core/job";
 
 const STORE = "page";
 let database: Promise<IDBPDatabase> | null = null;
@@ -25,6 +26,18 @@ export async function kept<T>(key: string): Promise<T | undefined> {
   return open()
     .then((db) => db.get(STORE, key) as Promise<T | undefined>)
     .catch(() => undefined);
+}
+
+/** Keeps a fact the server has acknowledged: what was kept of its job may be from before. */
+export const keepSaid = (job: number, fact: Fact): Promise<void> => keep(`said/${job}/${fact.id}`, fact);
+
+/** A job's page with what was said on this machine since it was kept. */
+export async function withSaid<T extends { number: number; facts: Fact[] }>(page: T): Promise<T> {
+  const known = new Set(page.facts.map(({ id }) => id));
+  const keys = await keptKeys(`said/${page.number}/`).catch(() => []);
+  const said = await Promise.all(keys.map((key) => kept<Fact>(key)));
+  const later = said.filter((fact): fact is Fact => fact !== undefined && !known.has(fact.id));
+  return later.length === 0 ? page : { ...page, facts: [...page.facts, ...later] };
 }
 
 /** The keys of everything kept that begins so. */

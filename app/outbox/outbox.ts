@@ -1,4 +1,5 @@
 import { openDB, type IDBPDatabase } from "idb";
+import { keepSaid } from "~/offline/kept";
 import type { Fact } from "~core/job";
 
 /** A fact that has been said here and not yet acknowledged by the server. */
@@ -9,6 +10,8 @@ export interface Waiting {
   fact: Fact;
   /** The picture the fact tells of: the server gets it first. */
   picture?: Blob;
+  /** Proves who said it, when somebody else sends it. */
+  voucher?: string;
   /** Why the server will not have it; it stays until somebody sets it aside. */
   refused?: string;
 }
@@ -80,9 +83,13 @@ export class Outbox {
   readonly onServer = (): OutboxState => EMPTY;
 
   /** Shows the fact at once; resolves when it is safely in the browser's store. */
-  async say(job: number, fact: Fact, picture?: Blob): Promise<void> {
+  async say(
+    job: number,
+    fact: Fact,
+    { picture, voucher }: Pick<Waiting, "picture" | "voucher"> = {},
+  ): Promise<void> {
     this.start();
-    const entry: Waiting = { job, fact, ...(picture ? { picture } : {}) };
+    const entry: Waiting = { job, fact, ...(picture ? { picture } : {}), ...(voucher ? { voucher } : {}) };
     this.set({ waiting: [...this.state.waiting, entry] });
     const db = await this.database;
     if (db) entry.n = (await db.add(STORE, { ...entry })) as number;
@@ -120,6 +127,7 @@ export class Outbox {
       }
       if (answer === "signed out") return;
       if (answer === "stored") {
+        await keepSaid(next.job, next.fact);
         this.set({ sent: [...this.state.sent.slice(-200), next] });
         await this.drop(next);
       } else {
@@ -146,19 +154,22 @@ export class Outbox {
     this.set({ waiting: [...merged, ...newer, ...unwritten] });
   }
 
-  private async send({ job, fact, picture }: Waiting): Promise<Answer> {
+  private async send({ job, fact, picture, voucher }: Waiting): Promise<Answer> {
     if (picture && fact.body.kind === "photo") {
       const stored = await this.post(`/jobs/${job}/photos/${fact.body.photo}`, picture, PICTURE_PATIENCE);
       if (stored !== "stored") return stored;
     }
-    return this.post(`/jobs/${job}/facts`, JSON.stringify([fact]), FACT_PATIENCE);
+    return this.post(`/jobs/${job}/facts`, JSON.stringify([fact]), FACT_PATIENCE, voucher);
   }
 
-  private async post(path: string, body: string | Blob, patience: number): Promise<Answer> {
+  private async post(path: string, body: string | Blob, patience: number, voucher?: string): Promise<Answer> {
     const type = typeof body === "string" ? "application/json" : body.type || "application/octet-stream";
     const response = await fetch(path, {
       method: "POST",
-      headers: { "Content-Type": type, Accept: "application/json" },
+      headers: {
+        ...{ "Content-Type": type, Accept: "application/json" },
+        ...(voucher ? { "X-Said-By": voucher } : {}),
+      },
       body,
       signal: AbortSignal.timeout(patience),
     }).catch(() => null);

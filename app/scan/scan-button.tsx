@@ -112,7 +112,7 @@ export function ScanButton() {
           </div>
           <button className="btn btn-primary touch">Open</button>
           <button type="button" className="btn touch" onClick={close}>
-            Close
+            Back
           </button>
         </form>
         {problem && (

@@ -150,12 +150,14 @@ function secured(): RequestHandler {
   };
 }
 
-/** More than any form or file of ours: a job to import with all its pictures is the largest. */
-const MOST_BYTES = 100_000_000;
+/** More than any form or file of ours; only a job to import may bring all its pictures along. */
+const MOST_BYTES = 25_000_000;
+const MOST_IMPORT_BYTES = 100_000_000;
 
 const limited: RequestHandler = (request, response, next) => {
   const length = Number(request.get("content-length") ?? 0);
-  if (length > MOST_BYTES) response.status(413).type("text").send("That is too much at once.");
+  const most = request.path.startsWith("/jobs/import") ? MOST_IMPORT_BYTES : MOST_BYTES;
+  if (length > most) response.status(413).type("text").send("That is too much at once.");
   else next();
 };
 

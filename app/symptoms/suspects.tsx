@@ -51,7 +51,7 @@ export function Suspects({
                   >
                     {suspect.name}
                   </span>
-                  <span className="figure text-lg">{chanceText(suspect.chance)}</span>
+                  <span className="figure text-lg whitespace-nowrap">{chanceText(suspect.chance)}</span>
                 </span>
                 <progress
                   className="chance w-full"

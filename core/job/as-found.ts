@@ -29,8 +29,9 @@ export function asFound(job: Job, applied: Applied, rule: DecisionRule): AsFound
     .map((one): AsFound => {
       const { readings } = chainFacts(job, one.chain.id);
       const found = readings.filter(({ fact }) => fact.body.phase === "found");
+      // Facings and fluid have no say in an end play: the reading is in the state the spec is stated in.
       const taken = found.map(({ fact: { body }, out }) => ({
-        ...{ reading: body.reading, state: body.state, resolution: body.resolution, out: out !== null },
+        ...{ reading: body.reading, state: one.spec.state, resolution: body.resolution, out: out !== null },
       }));
       const assessment = assess(taken, one.spec, rule, one.allowances);
       const said = job.intake.figure("chain", one.chain.id);
