@@ -15,6 +15,7 @@ const NEEDS = {
   check: ["packages"],
   bench: ["packages", "postgresql", "chromium"],
   shots: ["packages", "postgresql", "chromium"],
+  storm: ["packages", "postgresql"],
 };
 if (!(command in NEEDS)) {
   console.error(`usage: node bin/ground.mjs ${Object.keys(NEEDS).join("|")}`);

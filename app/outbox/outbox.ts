@@ -27,7 +27,6 @@ export interface OutboxState {
 const EMPTY: OutboxState = { waiting: [], sent: [], away: false, signedOut: false };
 const STORE = "waiting";
 const RETRY = 1_000;
-const LOCK = "yard-key-outbox";
 const FACT_PATIENCE = 10_000;
 const PICTURE_PATIENCE = 60_000;
 
@@ -46,10 +45,19 @@ export class Outbox {
   private stopped = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
+  /**
+   * @param name of the browser's store; all tabs of a browser share one.
+   * @param send how the server is reached.
+   */
+  constructor(
+    private readonly name = "yard-key",
+    private readonly send: typeof fetch = (...request) => fetch(...request),
+  ) {}
+
   /** Once per page: reads what an earlier page left. */
   start(): void {
     if (this.database) return;
-    this.database = openDB("yard-key", 1, {
+    this.database = openDB(this.name, 1, {
       upgrade(db) {
         db.createObjectStore(STORE, { keyPath: "n", autoIncrement: true });
       },
@@ -59,7 +67,7 @@ export class Outbox {
     // Somebody may have signed in again in another tab.
     window.addEventListener("focus", () => void this.flush());
     if (typeof BroadcastChannel !== "undefined") {
-      this.others = new BroadcastChannel(LOCK);
+      this.others = new BroadcastChannel(`${this.name}-outbox`);
       this.others.onmessage = () => void this.look().then(() => this.flush());
       (this.others as { unref?: () => void }).unref?.();
     }
@@ -107,7 +115,7 @@ export class Outbox {
     this.busy = true;
     clearTimeout(this.timer);
     try {
-      await alone(() => this.sendAll());
+      await alone(`${this.name}-outbox`, () => this.sendAll());
     } finally {
       this.busy = false;
     }
@@ -119,7 +127,7 @@ export class Outbox {
     for (;;) {
       const next = this.state.waiting.find(({ refused, n }) => refused === undefined && n !== undefined);
       if (!next || this.stopped) return;
-      const answer = await this.send(next);
+      const answer = await this.sendOne(next);
       if (this.stopped) return;
       if (answer === "away") {
         this.timer = setTimeout(() => void this.flush(), RETRY);
@@ -154,7 +162,7 @@ export class Outbox {
     this.set({ waiting: [...merged, ...newer, ...unwritten] });
   }
 
-  private async send({ job, fact, picture, voucher }: Waiting): Promise<Answer> {
+  private async sendOne({ job, fact, picture, voucher }: Waiting): Promise<Answer> {
     if (picture && fact.body.kind === "photo") {
       const stored = await this.post(`/jobs/${job}/photos/${fact.body.photo}`, picture, PICTURE_PATIENCE);
       if (stored !== "stored") return stored;
@@ -164,7 +172,7 @@ export class Outbox {
 
   private async post(path: string, body: string | Blob, patience: number, voucher?: string): Promise<Answer> {
     const type = typeof body === "string" ? "application/json" : body.type || "application/octet-stream";
-    const response = await fetch(path, {
+    const response = await this.send(path, {
       method: "POST",
       headers: {
         ...{ "Content-Type": type, Accept: "application/json" },
@@ -204,9 +212,9 @@ export class Outbox {
 }
 
 /** One tab at a time, where the browser can say whose turn it is; without that the server still keeps each fact once. */
-async function alone(work: () => Promise<void>): Promise<void> {
+async function alone(name: string, work: () => Promise<void>): Promise<void> {
   const locks = globalThis.navigator?.locks;
-  if (locks) await locks.request(LOCK, work);
+  if (locks) await locks.request(name, work);
   else await work();
 }
 

@@ -1,0 +1,21 @@
+import { afterAll, beforeAll, expect, it } from "@jest/globals";
+import { openShop, type Shop } from "./shop";
+import { storm } from "./storm-of";
+
+let shop: Shop;
+beforeAll(async () => {
+  shop = await openShop({ webs: 2 });
+}, 90_000);
+afterAll(() => shop.close());
+
+it("every fact is there exactly once and in order, whatever was killed, cut and repeated", async () => {
+  const weather = await storm(shop, { benches: 8, each: 25, seed: 11 });
+  // It was a storm: otherwise this says nothing.
+  expect(weather.webKills + weather.databaseKills).toBeGreaterThan(2);
+  expect(Math.min(weather.cut, weather.unanswered, weather.repeated, weather.browserCrashes)).toBeGreaterThan(
+    5,
+  );
+  expect(weather).toMatchObject({
+    ...{ said: 200, once: 200, doubled: 0, lost: 0, acknowledgedLost: 0, picturesLost: 0, outOfOrder: 0 },
+  });
+}, 120_000);
