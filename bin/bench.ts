@@ -8,10 +8,12 @@ import pg from "pg";
 import { v7 as newId } from "uuid";
 import { Key, Person } from "../e2e/browser";
 import { openShop, type Shop } from "../e2e/shop";
+import sharp from "sharp";
+import { Diagnostician } from "../core/diagnose";
 import { searcher } from "../app/book/find";
 import { answers, readBook, resolve } from "../core/book";
 import { solveRanges } from "../core/gears";
-import { documentOf, UNITS } from "../demo/units";
+import { bookOf, documentOf, UNITS } from "../demo/units";
 import { startCluster } from "./cluster";
 import { build } from "./serve";
 
@@ -115,12 +117,12 @@ interface Server {
   storeFloor: number;
 }
 
-async function server(shop: Shop, cookie: string, job: number): Promise<Server> {
+async function server(shop: Shop, cookie: string, job: number, path = "", runs = RUNS): Promise<Server> {
   const { rows } = await shop.pool.query<{ id: string }>("select id from job where number = $1", [job]);
   const id = rows[0]?.id;
   const session = Buffer.from(cookie.split("=")[1]?.split(".")[0] ?? "", "base64").toString();
   const sessionId = /[0-9a-f-]{36}/.exec(session)?.[0] ?? newId();
-  const empty = await time(() => ask(`${shop.url}/empty`, cookie));
+  const empty = await time(() => ask(`${shop.url}/empty`, cookie), runs);
   // What the page cannot do without: who is there, the house's choices, the job, its facts.
   const pageSql = await time(async () => {
     await shop.pool.query({
@@ -143,7 +145,9 @@ async function server(shop: Shop, cookie: string, job: number): Promise<Server> 
       values: [id],
     });
   });
-  const page = await time(() => ask(`${shop.url}/jobs/${job}`, cookie));
+  const page = await time(() => ask(`${shop.url}/jobs/${job}${path}`, cookie), runs);
+  if (path !== "" || runs !== RUNS)
+    return { page, pageFloor: empty + pageSql, list: 0, store: 0, storeFloor: 1 };
   const list = await time(() => ask(`${shop.url}/`, cookie));
   const storeSql = await time(async () => {
     const fact = reading() as { id: string; body: unknown };
@@ -238,13 +242,97 @@ function books(): void {
   );
 }
 
-const cluster = await startCluster("bench", { fresh: true });
-process.env.TEST_DATABASE_URL = cluster.url;
-build();
-const shop = await openShop();
-try {
+/** A job as a long one is: 1 500 facts of every kind of the intake and the bench, 60 of them pictures. */
+async function longJob(shop: Shop): Promise<number> {
+  const { rows } = await shop.pool.query<{ id: string; book: string }>(
+    "select id, book from job where number = 1030",
+  );
+  const job = newId();
+  await shop.pool.query("insert into job (id, book) values ($1, $2)", [job, rows[0]?.book]);
+  const { rows: made } = await shop.pool.query<{ number: number }>("select number from job where id = $1", [
+    job,
+  ]);
+  const number = made[0]?.number ?? 0;
+  await shop.pool.query("insert into job_card (job, number) values ($1, $2)", [job, number]);
+  const picture = await sharp({ create: { width: 1600, height: 1200, channels: 3, background: "#876" } })
+    .jpeg()
+    .toBuffer();
+  const small = await sharp(picture).resize(320).jpeg().toBuffer();
+  const ranges = ["1", "2", "3", "4", "5", "6", "R"];
+  const bodies: unknown[] = [
+    { kind: "booking", vehicle: "Skerry 400", customer: "", words: "slips", odometer: "" },
+    { kind: "configuration", traits: { body: "late" } },
+    { kind: "scope", depth: "full" },
+  ];
+  for (let i = 0; bodies.length < 1500; i++) {
+    const range = ranges[i % 7];
+    if (i % 25 === 0 && i < 1500) {
+      const id = newId();
+      await shop.pool.query(
+        "insert into photo (id, job, width, height, large, small) values ($1, $2, 1600, 1200, $3, $4)",
+        [id, job, picture, small],
+      );
+      bodies.push({ kind: "photo", photo: id, caption: `photo ${i}`, of: "job" });
+    } else if (i % 3 === 0) {
+      bodies.push({
+        kind: "answer",
+        question: `range:${range}`,
+        outcome: i % 2 ? "slips" : "fine",
+        conditions: [],
+        there: i % 5 > 1,
+      });
+    } else if (i % 3 === 1) {
+      // As a long job has them: several runs on every pack, not one endless run.
+      const chain = ["d1", "d2", "d3", "h1", "h2"][i % 5];
+      bodies.push({ ...(reading() as { body: object }).body, chain: `${chain}-clearance` });
+    } else bodies.push({ kind: "debris", where: "pan", what: "friction", amount: i % 2 ? "some" : "none" });
+  }
+  await shop.pool.query(
+    `insert into fact (id, job, kind, by_name, at, body)
+     select gen_random_uuid(), $1, b ->> 'kind', 'Mira K.', now(), b from jsonb_array_elements($2::jsonb) b`,
+    [job, JSON.stringify(bodies)],
+  );
+  await shop.pool.query("analyze");
+  return number;
+}
+
+/** The pages of a long job beside their floor, and what the browser does with it. */
+async function longPages(shop: Shop, cookie: string): Promise<void> {
+  const number = await longJob(shop);
+  const ratios: string[] = [];
+  for (const path of ["", "/symptoms", "/before", "/fault", "/photos", "/labels", "/pack/d1-clearance"]) {
+    const { page, pageFloor } = await server(shop, cookie, number, path, 60);
+    ratios.push(`${path.slice(1) || "job"} ${(page / pageFloor).toFixed(2)}×`);
+  }
+  say(`a job of 1 500 facts and 60 photos, its pages beside their floor (aim ≤ 3×): ${ratios.join(", ")}`);
+}
+
+/** One diagnosis with all its next checks, and the making of one, beside a frame. */
+function diagnosing(): void {
+  for (const id of ["marram-dunlin", "corrie-godwit"] as const) {
+    const book = bookOf(id);
+    const told = book.ranges
+      .slice(0, 6)
+      .map((range, i) => ({ question: `range:${range.id}`, outcome: i % 2 ? "slips" : "fine" }));
+    const each = (work: () => unknown): number =>
+      median(
+        Array.from({ length: 15 }, () => {
+          const begun = performance.now();
+          work();
+          return performance.now() - begun;
+        }),
+      );
+    const made = new Diagnostician(book);
+    made.diagnose(told);
+    say(
+      `diagnosis of ${book.unit.name}, in a worker: made ${(each(() => new Diagnostician(book).diagnose(told)) / 16).toFixed(1)}× a frame of 16 ms, ` +
+        `asked again ${(each(() => made.diagnose(told)) / 16).toFixed(1)}×`,
+    );
+  }
+}
+
+async function everything(cookie: string): Promise<void> {
   books();
-  const cookie = await signIn(shop);
   const script = {
     worksheet: await scriptOf(shop, cookie, "/jobs/1029/pack/h1-clearance"),
     empty: await scriptOf(shop, cookie, "/jobs/import"),
@@ -273,6 +361,18 @@ try {
   say(
     `from the key to the new verdict in the page ${times(key.verdict / 16)} a frame of 16 ms (aim ≤ 1×), to the frame that shows it ${times(key.frame / 16)}`,
   );
+}
+
+const cluster = await startCluster("bench", { fresh: true });
+process.env.TEST_DATABASE_URL = cluster.url;
+build();
+const shop = await openShop();
+try {
+  const cookie = await signIn(shop);
+  // `npm run bench -- long` for this part alone.
+  await longPages(shop, cookie);
+  diagnosing();
+  if (!process.argv.includes("long")) await everything(cookie);
 } finally {
   await shop.close();
   await cluster.stop();

@@ -36,14 +36,25 @@ try {
   await mira.press("//label[contains(., 'late body')]");
   await mira.press("//label[contains(., 'second plate')]");
   await mira.press("//label[.='full']");
-  await shot("new-job");
+  await open("/jobs/1030/symptoms");
+  await mira.see("//*[@data-suspect]");
+  await shot("symptoms");
+  await open("/jobs/1030/before");
+  await shot("before");
+  await open("/jobs/1003/fault");
+  await mira.see("//*[@data-elsewhere]");
+  await shot("fault");
+  await open("/jobs/1030/photos");
+  await mira.press("//li[@data-photo][2]/a");
+  await mira.see("//*[@data-mark]");
+  await shot("photo");
+  await open("/jobs/1030/labels");
+  await shot("labels");
   await open("/jobs/1029");
   await shot("job");
   await open("/jobs/1030/pack/d1-clearance?show=found");
   await typed("1.46", "1.47", "1.48");
-  await shot("pack-found");
   await typed(".058");
-  await shot("pack-question");
   await open("/jobs/1030/pack/d1-clearance?show=trial");
   await mira.keys(Key.ESCAPE, "g");
   await mira.see("//*[@data-take='rest']//button[not(@disabled)]");
@@ -76,7 +87,6 @@ try {
   await shot("book-chains");
   await open("/books/marram-dunlin/fasteners#fastener-body-bolts");
   await mira.driver.executeScript("scrollTo(0, 0)");
-  await shot("book-fasteners");
   await open("/books/marram-dunlin/revisions");
   await mira.press("//button[contains(., 'Begin a draft')]");
   const max = await mira.see("//label[.='Max']/following-sibling::input");
@@ -89,7 +99,6 @@ try {
   await mira.press("//th//button[.='1']");
   await shot("book-gears");
   await open("/jobs/1029");
-  await shot("job-dark");
   await open("/gallery");
   await mira.screen(
     1280,

@@ -12,6 +12,13 @@ try {
   process.env.TEST_DATABASE_URL = cluster.url;
   build();
   const shop = await openShop({ webs: 2 });
+  process.once("uncaughtException", (error) => {
+    console.error(error);
+    void shop
+      .close()
+      .then(() => cluster.stop())
+      .finally(() => process.exit(1));
+  });
   const seed = Number(process.env.SEED ?? 20);
   say("20 benches, 120 facts each, two web processes; about a minute of bad weather …");
   const w = await storm(shop, { benches: 20, each: 120, seed });

@@ -120,9 +120,9 @@ export async function storm(shop: Shop, { benches: count, each, seed }: Storm): 
   });
 
   const killer = (async () => {
-    while (!calm) {
-      await pause(700 + random() * 1_300);
-      if (random() < 0.25) {
+    for (let n = 1; !calm; n++) {
+      await pause(500 + random() * 1_200);
+      if (n % 3 === 0) {
         weather.databaseKills++;
         await killDatabase(shop);
       } else {

@@ -86,6 +86,22 @@ export async function factsSince(
   return { facts: rows.map(toFact), seq: rows.at(-1)?.seq ?? seq };
 }
 
+/**
+ * Every fact of a job in the order stored, as JSON text made by the database: a page passes it on as it is, and a long job is not taken
+ * apart into rows and put together again on the way.
+ */
+export async function factsTextOf(db: Queryable, job: string): Promise<{ text: string; seq: number }> {
+  const { rows } = await db.query<{ text: string; seq: number }>({
+    name: "fact-text",
+    text: `select coalesce(max(seq), 0) as seq, coalesce('[' || string_agg(
+             '{"id":"' || id || '","at":"' || to_char(at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') || '","by":' || to_json(by_name)
+             || coalesce(',"replaces":"' || replaces || '"', '') || ',"body":' || body || '}', ',' order by seq) || ']', '[]') as text
+             from fact where job = $1`,
+    values: [job],
+  });
+  return rows[0] ?? { text: "[]", seq: 0 };
+}
+
 /** Every fact of a job in the order stored. */
 export const factsOf = async (db: Queryable, job: string): Promise<Fact[]> =>
   (await factsSince(db, job, 0)).facts;

@@ -1,7 +1,7 @@
 import type { Fact, FactKind } from "~core/job";
 import { bookById } from "./books";
 import { inTransaction, type Pool, type Queryable } from "./database";
-import { addFacts, factsOfMany, factsSince, type Author } from "./facts";
+import { addFacts, factsOfMany, factsTextOf, type Author } from "./facts";
 import { houseValues, houseValuesOfJob } from "./house-values";
 import type { Book, HouseValue } from "~core/book";
 
@@ -14,7 +14,9 @@ export interface JobRecord {
   bookId: string;
   book: Book;
   document: unknown;
-  facts: Fact[];
+  readonly facts: Fact[];
+  /** The same as JSON text, as the database made it. */
+  factsText: string;
   /** Place of the last of them in the order stored: what comes later is asked for from there. */
   seq: number;
   /** The shop’s own values for this unit; of a closed job those it was closed under. */
@@ -76,11 +78,12 @@ export async function jobByNumber(db: Queryable, number: number): Promise<JobRec
   });
   const row = rows[0];
   if (!row) return null;
-  const [{ facts, seq }, { book, document }, values] = await Promise.all([
-    factsSince(db, row.id, 0),
+  const [{ text, seq }, { book, document }, values] = await Promise.all([
+    factsTextOf(db, row.id),
     bookById(db, row.book),
     houseValuesOfJob(db, row.id),
   ]);
+  let facts: Fact[] | undefined;
   return {
     id: row.id,
     number: row.number,
@@ -89,7 +92,11 @@ export async function jobByNumber(db: Queryable, number: number): Promise<JobRec
     bookId: row.book,
     book,
     document,
-    facts,
+    // Read when somebody asks: a page only passes the text on.
+    get facts() {
+      return (facts ??= JSON.parse(text) as Fact[]);
+    },
+    factsText: text,
     seq,
     houseValues: values,
     newer: row.newest === row.book ? null : { id: row.newest, revision: row.revision },

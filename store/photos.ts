@@ -48,3 +48,13 @@ export async function photoBytes(
   });
   return rows[0]?.bytes ?? null;
 }
+
+/** Every picture of a job, whole; for taking it elsewhere. */
+export async function photosOf(db: Queryable, job: string): Promise<Picture[]> {
+  const { rows } = await db.query<Picture>({
+    name: "photo-of-job",
+    text: "select id, width, height, large, small from photo where job = $1 order by stored, id",
+    values: [job],
+  });
+  return rows;
+}

@@ -1,8 +1,48 @@
+import type { Book } from "~core/book";
+import type { Fact } from "~core/job";
 import type { JobRecord } from "~store/jobs";
 import { benchBook } from "./bench-book";
 
-/** What every page of a job is made from. */
-export const jobPage = ({ id, number, opened, book, facts, seq, houseValues, newer }: JobRecord) => ({
-  ...{ id, number, opened, facts, seq, houseValues, newer },
-  book: benchBook(book),
+/**
+ * What every page of a job is made from. Book and facts go as JSON text: a long job has thousands of values, and each would be
+ * encoded by itself on its way to the page.
+ */
+export const jobPage = ({
+  id,
+  number,
+  opened,
+  bookId,
+  book,
+  factsText,
+  seq,
+  houseValues,
+  newer,
+}: JobRecord) => ({
+  ...{ id, number, opened, seq, houseValues, newer },
+  facts: factsText,
+  book: benchText(bookId, book),
 });
+
+// A revision never changes, so remembering its text cannot differ between processes.
+const texts = new Map<string, string>();
+function benchText(id: string, book: Book): string {
+  const known = texts.get(id);
+  if (known) return known;
+  if (texts.size > 200) texts.clear();
+  const text = JSON.stringify(benchBook(book));
+  texts.set(id, text);
+  return text;
+}
+
+const books = new Map<string, Book>();
+/** The book of a page; the same text gives the same book, so that what is worked out from it is worked out once. */
+export function bookOfPage(text: string): Book {
+  const known = books.get(text);
+  if (known) return known;
+  if (books.size > 200) books.clear();
+  const book = JSON.parse(text) as Book;
+  books.set(text, book);
+  return book;
+}
+
+export const factsOfPage = (text: string): Fact[] => JSON.parse(text) as Fact[];

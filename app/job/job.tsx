@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
 import { Find } from "~/book/find";
 import { orKept, withSaid } from "~/offline/kept";
-import { jobPage } from "./job-page";
+import { bookOfPage, factsOfPage, jobPage } from "./job-page";
 import { JobTabs } from "~/intake/tabs";
 import { TakePhoto } from "~/photos/take";
 import { useInside } from "~/door/inside";
@@ -13,14 +13,13 @@ import { useUnit } from "~/look/use-unit";
 import { useLive } from "~/live/use-live";
 import { whenItMatters } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
-import { ground } from "~/server/context";
 import { resolve, type Applied, type Book, type HouseValue, type System } from "~core/book";
 import { fold, stageWords, worksheets, type Job, type Worksheet } from "~core/job";
-import { jobByNumber } from "~store/jobs";
+import { thisJob } from "./this-job";
 import type { Route } from "./+types/job";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
-  const record = await jobByNumber(context.get(ground).pool, Number(params.number));
+  const record = await thisJob(context, Number(params.number));
   if (!record) throw new Response("There is no job of this number.", { status: 404 });
   return jobPage(record);
 };
@@ -46,10 +45,12 @@ export interface JobView {
 export const useJobView = (): JobView => useOutletContext<JobView>();
 
 export default function JobPage({
-  loaderData: { number, opened, book, facts: told, seq, houseValues, newer },
+  loaderData: { number, opened, book: bookText, facts: factsText, seq, houseValues, newer },
 }: Route.ComponentProps) {
   const { house } = useInside();
   const { chain } = useParams();
+  const book = bookOfPage(bookText);
+  const told = useMemo(() => factsOfPage(factsText), [factsText]);
   const facts = useFacts(number, told, useLive(number, seq));
   const [unit, changeUnit] = useUnit(book.unit.lengthUnit);
   const view = useMemo((): JobView => {

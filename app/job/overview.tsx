@@ -10,6 +10,8 @@ export default function Overview() {
   const next = sheets.find(({ stage }) => !["quiet", "done", "signed"].includes(stage.at));
   const ready = readyToLeave(sheets);
   const booking = job.booking?.body;
+  // Before a wrench is put to it: what it does, and what that points at.
+  const untold = !job.closed && job.chains.size === 0 && job.intake.answers.length === 0;
   return (
     <div className="mt-3 grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-3">
       <section className="plate p-5">
@@ -37,6 +39,11 @@ export default function Overview() {
       </section>
       <section className="plate flex flex-col p-5">
         <h2 className="stamp quiet mb-1">Next</h2>
+        {untold && (
+          <Link to={`/jobs/${number}/symptoms`} className="btn btn-primary btn-lg touch mb-4">
+            Tell the symptoms <ArrowRight aria-hidden="true" />
+          </Link>
+        )}
         {next && (
           <>
             <p className="mb-4 text-2xl font-bold">
@@ -44,7 +51,7 @@ export default function Overview() {
             </p>
             <Link
               to={`/jobs/${number}/pack/${next.applied.chain.id}`}
-              className="btn btn-primary btn-lg touch"
+              className={`btn btn-lg touch ${untold ? "" : "btn-primary"}`}
             >
               Go to {next.applied.pack.element.toUpperCase()} <ArrowRight aria-hidden="true" />
             </Link>

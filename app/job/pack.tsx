@@ -13,13 +13,14 @@ import { orKept } from "~/offline/kept";
 import { decide, worksheetOf } from "./choose";
 import { useJobView } from "./job";
 import { packPage } from "./pack-page";
+import { thisJob } from "./this-job";
 import { readTyped } from "./typed";
 import { Pack } from "./worksheet";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const { pool } = context.get(ground);
   const [record, house, staff] = await Promise.all([
-    jobByNumber(pool, Number(params.number)),
+    thisJob(context, Number(params.number)),
     readHouse(pool),
     listStaff(pool),
   ]);

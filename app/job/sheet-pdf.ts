@@ -6,7 +6,7 @@ import { fold, ruleOf, worksheets } from "~core/job";
 import { readHouse } from "~store/house";
 import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/sheet-pdf";
-import { configurationText, sheetLine, type SheetLine } from "./sheet-lines";
+import { configurationText, endedElsewhere, intakeLines, sheetLine, type SheetLine } from "./sheet-lines";
 
 const COLUMNS: { words: string; of: keyof SheetLine; part: number }[] = [
   { words: "Pack", of: "pack", part: 0.07 },
@@ -29,12 +29,15 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const asked = new URL(request.url).searchParams.get("unit");
   const unit = asked === "mm" || asked === "in" ? asked : book.unit.lengthUnit;
   const depth = job.depth ?? book.depths[0] ?? "";
-  const lines = worksheets(job, resolve(book, job.configuration, depth, record.houseValues), house)
+  const applied = resolve(book, job.configuration, depth, record.houseValues);
+  const elsewhere = endedElsewhere(job);
+  const lines = worksheets(job, applied, house)
+    .filter(() => !elsewhere)
     .filter(({ applied }) => applied.inScope)
     .map((sheet) => sheetLine(sheet, unit));
   const booking = job.booking?.body;
   const pdf = await draw({
-    title: `Build sheet · job ${record.number}`,
+    title: `${elsewhere ? "Record of looking" : "Build sheet"} · job ${record.number}`,
     shop: house.shopName,
     facts: [
       ["Vehicle", booking?.vehicle ?? ""],
@@ -44,6 +47,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       ["Opened", record.opened.slice(0, 10)],
       ["State", job.closed ? `closed by ${job.closed.by}, ${job.closed.at.slice(0, 10)}` : "open: not final"],
     ],
+    told: intakeLines(job, applied, ruleOf(job, house), unit),
     lines,
     foot:
       `± is the expanded uncertainty (95 %), house rule ${ruleOf(job, house)}. Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ` +
@@ -61,6 +65,7 @@ interface Sheet {
   title: string;
   shop: string;
   facts: [string, string][];
+  told: [string, string][];
   lines: SheetLine[];
   foot: string;
 }
@@ -70,7 +75,7 @@ const font = (weight: 400 | 700): string =>
     `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`,
   );
 
-function draw({ title, shop, facts, lines, foot }: Sheet): Promise<Buffer> {
+function draw({ title, shop, facts, told, lines, foot }: Sheet): Promise<Buffer> {
   const document = new PDFDocument({
     size: "A4",
     margin: MARGIN,
@@ -99,7 +104,15 @@ function draw({ title, shop, facts, lines, foot }: Sheet): Promise<Buffer> {
     document.font("bold").text(value, x + 58, y, { width: width / 2 - 64 });
     if (i % 2 === 1) y += Math.max(15, document.heightOfString(value, { width: width / 2 - 64 }) + 3);
   });
-  y += 12;
+  y += 8;
+  for (const [name, value] of told) {
+    // A customer can say a great deal: what does not fit one page is in the job itself.
+    const text = value.length > 400 ? `${value.slice(0, 400)} …` : value;
+    document.font("plain").fontSize(9).text(name, MARGIN, y, { width: 85 });
+    document.font("bold").text(text, MARGIN + 88, y, { width: width - 88 });
+    y += document.heightOfString(text, { width: width - 88 }) + 3;
+  }
+  y += 10;
   const row = (cells: string[], bold: boolean): void => {
     document.font(bold ? "bold" : "plain").fontSize(8.5);
     const widths = COLUMNS.map(({ part }) => part * width);

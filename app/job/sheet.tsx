@@ -12,7 +12,7 @@ import { readHouse } from "~store/house";
 import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/sheet";
 import { useJobView } from "./job";
-import { configurationText, sheetLine } from "./sheet-lines";
+import { configurationText, endedElsewhere, intakeLines, sheetLine } from "./sheet-lines";
 
 /** The id of the closing, so that closing twice closes once. */
 export const loader = () => ({ closing: newId() });
@@ -47,7 +47,7 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
 
 /** What the unit leaves with, on one sheet. */
 export default function BuildSheet({ loaderData: { closing }, actionData }: Route.ComponentProps) {
-  const { job, book, sheets, unit, number, depth, opened } = useJobView();
+  const { job, book, applied, sheets, unit, number, depth, opened } = useJobView();
   const { house } = useInside();
   const inScope = sheets.filter(({ applied }) => applied.inScope);
   const ready = readyToLeave(sheets);
@@ -58,7 +58,11 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
       <div className="no-print mb-3 flex items-center gap-3">
         <p className="grow text-lg" role="status">
           {job.closed ? (
-            <b>Closed by {job.closed.by}.</b>
+            <b>
+              {endedElsewhere(job)
+                ? `Ended by ${job.closed.by}: not this unit.`
+                : `Closed by ${job.closed.by}.`}
+            </b>
           ) : ready ? (
             <b>Every pack is proven or signed.</b>
           ) : (
@@ -104,7 +108,9 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
       </div>
       <article className="plate p-6 print:border-0 print:p-0">
         <header className="mb-4 flex items-baseline justify-between">
-          <h1 className="text-2xl font-bold">Build sheet · job {number}</h1>
+          <h1 className="text-2xl font-bold">
+            {endedElsewhere(job) ? "Record of looking" : "Build sheet"} · job {number}
+          </h1>
           <p>{house.shopName}</p>
         </header>
         <dl className="mb-4 grid grid-cols-[auto_1fr_auto_1fr] gap-x-4 gap-y-1">
@@ -118,51 +124,58 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
           <Item name="Opened" value={opened.slice(0, 10)} />
           <Item name="House rule" value={ruleOf(job, house)} />
         </dl>
-        <table className="w-full">
-          <thead>
-            <tr className="stamp border-base-content border-b-2 text-left">
-              {["Pack", "Spec", "As found", "Ring", "As built", "Verdict", "Who and when (UTC)"].map(
-                (word) => (
-                  <th key={word} className="py-1 pr-3 font-semibold">
-                    {word}
-                  </th>
-                ),
-              )}
-            </tr>
-          </thead>
-          <tbody>
-            {inScope.map((sheet) => {
-              const line = sheetLine(sheet, unit);
-              const mark = sheet.waiver
-                ? "signed"
-                : sheet.built.readings.length > 0
-                  ? markOf(sheet.built.assessment.verdict)
-                  : "none";
-              return (
-                <tr
-                  key={sheet.applied.chain.id}
-                  className="border-base-300 border-b align-top"
-                  data-pack={sheet.applied.chain.id}
-                >
-                  <th scope="row" className="py-2 pr-3 text-left leading-tight">
-                    <span className="text-xl">{line.pack}</span>
-                    <span className="quiet block text-sm font-normal">{line.name}</span>
-                  </th>
-                  <td className="py-2 pr-3">{line.spec}</td>
-                  <td className="py-2 pr-3 whitespace-nowrap">{line.found}</td>
-                  <td className="py-2 pr-3">{line.chosen}</td>
-                  <td className="py-2 pr-3 font-bold whitespace-nowrap">{line.built}</td>
-                  <td className="py-2 pr-3">
-                    <span className="flex items-center gap-2 font-bold">
-                      <Mark name={mark} /> {line.verdict}
-                    </span>
-                  </td>
-                  <td className="py-2 text-sm">{line.who}</td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <dl className="mb-4 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
+          {intakeLines(job, applied, ruleOf(job, house), unit).map(([name, value]) => (
+            <Item key={name} name={name} value={value} />
+          ))}
+        </dl>
+        {!endedElsewhere(job) && (
+          <table className="w-full">
+            <thead>
+              <tr className="stamp border-base-content border-b-2 text-left">
+                {["Pack", "Spec", "As found", "Ring", "As built", "Verdict", "Who and when (UTC)"].map(
+                  (word) => (
+                    <th key={word} className="py-1 pr-3 font-semibold">
+                      {word}
+                    </th>
+                  ),
+                )}
+              </tr>
+            </thead>
+            <tbody>
+              {inScope.map((sheet) => {
+                const line = sheetLine(sheet, unit);
+                const mark = sheet.waiver
+                  ? "signed"
+                  : sheet.built.readings.length > 0
+                    ? markOf(sheet.built.assessment.verdict)
+                    : "none";
+                return (
+                  <tr
+                    key={sheet.applied.chain.id}
+                    className="border-base-300 border-b align-top"
+                    data-pack={sheet.applied.chain.id}
+                  >
+                    <th scope="row" className="py-2 pr-3 text-left leading-tight">
+                      <span className="text-xl">{line.pack}</span>
+                      <span className="quiet block text-sm font-normal">{line.name}</span>
+                    </th>
+                    <td className="py-2 pr-3">{line.spec}</td>
+                    <td className="py-2 pr-3 whitespace-nowrap">{line.found}</td>
+                    <td className="py-2 pr-3">{line.chosen}</td>
+                    <td className="py-2 pr-3 font-bold whitespace-nowrap">{line.built}</td>
+                    <td className="py-2 pr-3">
+                      <span className="flex items-center gap-2 font-bold">
+                        <Mark name={mark} /> {line.verdict}
+                      </span>
+                    </td>
+                    <td className="py-2 text-sm">{line.who}</td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        )}
         <p className="mt-4 text-sm">
           ± is the expanded uncertainty (95 %). Limits are of book {book.unit.id}, revision{" "}
           {book.unit.revision}, {book.unit.source}: made-up figures, not a maker’s specification. The maker’s

@@ -1,13 +1,15 @@
 import { data, Form, Link, redirect } from "react-router";
 import { ground } from "~/server/context";
 import { addBook } from "~store/books";
+import { scaled } from "~/photos/picture";
+import { addPhoto } from "~store/photos";
 import { FactsElsewhere, openJob } from "~store/jobs";
 import type { Route } from "./+types/import";
 import { readJobDocument } from "./job-document";
 
 export const meta: Route.MetaFunction = () => [{ title: "Import a job · Yard Key" }];
 
-const MOST_BYTES = 20_000_000;
+const MOST_BYTES = 95_000_000;
 
 export const loader = () => null;
 
@@ -17,10 +19,15 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   const file = (await request.formData()).get("file");
   const refuse = (problems: string[]) => data({ problems }, { status: 400 });
   if (!(file instanceof File) || file.size === 0) return refuse(["Choose the file of an exported job."]);
-  if (file.size > MOST_BYTES) return refuse(["The file is over 20 MB; that is no exported job."]);
+  if (file.size > MOST_BYTES) return refuse(["The file is over 95 MB; that is no exported job."]);
   const read = readJobDocument(await file.text());
   if (!read.ok) return refuse(read.problems);
-  const { id, number, opened, book, facts } = read.document;
+  const { id, number, opened, book, facts, pictures = [] } = read.document;
+  const scaledAnew = await Promise.all(
+    pictures.map(async (one) => ({ id: one.id, picture: await scaled(Buffer.from(one.large, "base64")) })),
+  );
+  const wrong = scaledAnew.find(({ picture }) => !picture.ok);
+  if (wrong) return refuse([`The picture ${wrong.id} in it cannot be read; nothing was imported.`]);
   const added = await addBook(pool, book);
   if (!added.ok)
     return refuse(
@@ -29,6 +36,8 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   try {
     const author = { id: null, name: "" };
     const here = await openJob(pool, { id, bookId: added.id, facts, opened, origin: `${number}`, author });
+    for (const { id: photo, picture } of scaledAnew)
+      if (picture.ok) await addPhoto(pool, id, { id: photo, ...picture });
     return redirect(`/jobs/${here}`);
   } catch (error) {
     if (error instanceof FactsElsewhere)

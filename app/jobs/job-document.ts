@@ -10,6 +10,17 @@ const schema = Joi.object({
   opened: Joi.string().isoDate().required(),
   book: Joi.object().required(),
   facts: factsSchema.required(),
+  pictures: Joi.array()
+    .items(
+      Joi.object({
+        id: Joi.string().uuid().required(),
+        width: Joi.number().integer().min(1).max(10_000).required(),
+        height: Joi.number().integer().min(1).max(10_000).required(),
+        large: Joi.string().base64().required(),
+        small: Joi.string().base64().required(),
+      }),
+    )
+    .max(500),
 });
 
 /** Reads an exported job. @returns the document, or each problem with its place. The book is checked by whoever keeps it. */

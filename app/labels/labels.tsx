@@ -10,16 +10,18 @@ import { useAnchor } from "~/look/use-scripted";
 import { ground } from "~/server/context";
 import { resolve } from "~core/book";
 import { fold, PLACE_SORTS } from "~core/job";
-import { jobByNumber } from "~store/jobs";
+import { thisJob } from "~/job/this-job";
 import { codeOf } from "~/scan/code";
 import { originOf } from "./make";
 import { SHEETS } from "./sheets";
 
+const MOST_SHOWN = 25;
+
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Labels ${params.number} · Yard Key` }];
 
 export const loader = async ({ context, request, params }: Route.LoaderArgs) => {
-  const { pool, printerUrl } = context.get(ground);
-  const record = await jobByNumber(pool, Number(params.number));
+  const { printerUrl } = context.get(ground);
+  const record = await thisJob(context, Number(params.number));
   if (!record) throw new Response("There is no such job.", { status: 404 });
   const job = fold(record.facts);
   const { work } = resolve(record.book, job.configuration, job.depth ?? record.book.depths[0] ?? "", []);
@@ -98,12 +100,15 @@ export default function Labels({ loaderData: { printer, origin, parts } }: Route
           </summary>
           <Field label="Find a part" value={wanted} onChange={(event) => search(event.target.value)} />
           <div className="max-h-72 overflow-y-auto" tabIndex={0} role="group" aria-label="Parts">
-            {shown.map(({ id, name, number: part }) => (
+            {shown.slice(0, MOST_SHOWN).map(({ id, name, number: part }) => (
               <Tick key={id} code={codeOf({ kind: "part", job: number, part: id })}>
                 {name} <span className="quiet">{part}</span>
               </Tick>
             ))}
           </div>
+          {shown.length > MOST_SHOWN && (
+            <p className="quiet">{`${shown.length - MOST_SHOWN} more: write part of the name.`}</p>
+          )}
         </details>
         <div className="border-base-300 mt-3 flex flex-wrap items-end gap-3 border-t pt-3">
           <div>

@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import type { Fact } from "~core/job";
+import { factsOfPage } from "~/job/job-page";
 import { ask } from "~/look/ask";
 import { drop, keep, kept, keptKeys } from "./kept";
 
@@ -11,7 +11,7 @@ interface OpenJob {
   state: string;
 }
 export interface KeptJob {
-  job: { facts: Fact[] };
+  job: { facts: string };
   /** By the path within the job: `pack/d1-clearance`. */
   pages: Record<string, unknown>;
 }
@@ -26,7 +26,7 @@ async function keepOpenJobs(stopped: () => boolean): Promise<void> {
     const whole = await ask<KeptJob>(`/kept/jobs/${number}`);
     if (!whole) return;
     await keep(`job/${number}`, whole.job);
-    await drop(whole.job.facts.map(({ id }) => `said/${number}/${id}`));
+    await drop(factsOfPage(whole.job.facts).map(({ id }) => `said/${number}/${id}`));
     for (const [path, data] of Object.entries(whole.pages)) await keep(`job/${number}/${path}`, data);
     await keep(`state/${number}`, state);
   }

@@ -1,5 +1,6 @@
 import { openDB, type IDBPDatabase } from "idb";
 import { isRouteErrorResponse } from "react-router";
+import { factsOfPage } from "~/job/job-page";
 import type { Fact } from "~core/job";
 
 const STORE = "page";
@@ -32,12 +33,14 @@ export async function kept<T>(key: string): Promise<T | undefined> {
 export const keepSaid = (job: number, fact: Fact): Promise<void> => keep(`said/${job}/${fact.id}`, fact);
 
 /** A job's page with what was said on this machine since it was kept. */
-export async function withSaid<T extends { number: number; facts: Fact[] }>(page: T): Promise<T> {
-  const known = new Set(page.facts.map(({ id }) => id));
+export async function withSaid<T extends { number: number; facts: string }>(page: T): Promise<T> {
   const keys = await keptKeys(`said/${page.number}/`).catch(() => []);
+  if (keys.length === 0) return page;
+  const facts = factsOfPage(page.facts);
+  const known = new Set(facts.map(({ id }) => id));
   const said = await Promise.all(keys.map((key) => kept<Fact>(key)));
   const later = said.filter((fact): fact is Fact => fact !== undefined && !known.has(fact.id));
-  return later.length === 0 ? page : { ...page, facts: [...page.facts, ...later] };
+  return later.length === 0 ? page : { ...page, facts: JSON.stringify([...facts, ...later]) };
 }
 
 /** The keys of everything kept that begins so. */

@@ -193,13 +193,17 @@ export class Outbox {
 
   private async refuse(entry: Waiting, why: string): Promise<void> {
     entry.refused = why;
-    await (await this.database)?.put(STORE, { ...entry });
+    const db = await this.database;
+    if (this.stopped) return;
+    await db?.put(STORE, { ...entry });
     this.set({ waiting: [...this.state.waiting] });
     this.others?.postMessage("refused");
   }
 
   private async drop(entry: Waiting): Promise<void> {
     const db = await this.database;
+    // A page that is going leaves it to the next one, which sends it again under the same id.
+    if (this.stopped) return;
     if (db && entry.n !== undefined) await db.delete(STORE, entry.n);
     this.set({ waiting: this.state.waiting.filter((other) => other !== entry) });
     this.others?.postMessage("fewer");

@@ -12,6 +12,8 @@ export interface JobDocument {
   /** The book revision the job is pinned to, whole. */
   book: unknown;
   facts: Fact[];
+  /** Its pictures as JPEG in base64; absent where there is none. */
+  pictures?: { id: string; width: number; height: number; large: string; small: string }[];
 }
 
 export const jobDocument = (job: Omit<JobDocument, "format">): JobDocument => ({
