@@ -382,6 +382,39 @@ describe("two builders on one job", () => {
   }, 60_000);
 });
 
+describe("two tabs of one browser", () => {
+  it(
+    "share what waits: said in both without the server, sent once each in the order said",
+    () =>
+      journey("two-tabs", [mira], async () => {
+        const tab = (i: number): Promise<void> =>
+          mira.driver.getAllWindowHandles().then((all) => mira.driver.switchTo().window(all[i] ?? ""));
+        await mira.go(`${shop.url}/jobs/1024/symptoms`);
+        await mira.until(FIRST, Boolean);
+        await mira.driver.switchTo().newWindow("tab");
+        await mira.go(`${shop.url}/jobs/1024/symptoms`);
+        await mira.until(FIRST, Boolean);
+        await shop.webs[0]?.kill();
+        await touchCell(mira, "1", "harsh");
+        await tab(0);
+        await touchCell(mira, "4", "slips");
+        // Each tab shows what the other said, too.
+        await mira.see("//*[@data-waiting='2']");
+        await tab(1);
+        await touchCell(mira, "5", "noise");
+        await mira.see("//*[@data-waiting='3']");
+        // One tab is closed with its facts unsent; the other sends them.
+        await mira.driver.close();
+        await tab(0);
+        await shop.webs[0]?.start();
+        await allSent(mira);
+        const answers = await facts<{ question: string }>(1024, "answer");
+        expect(answers.slice(-3).map(({ question }) => question)).toEqual(["range:1", "range:4", "range:5"]);
+      }),
+    60_000,
+  );
+});
+
 describe("labels", () => {
   it(
     "are printed on a sheet and by the label printer, and a scanner that types opens what they belong to",

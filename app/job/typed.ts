@@ -1,7 +1,7 @@
 import type { Phase, ReadingBody, ReadingSet, Worksheet } from "~core/job";
 import { plausible } from "~core/pack";
 import { nm, parseLength, type LengthUnit, type Nm, type Pa } from "~core/quantity";
-import { question, type Meaning, type Method, type PackState, type Reading } from "~core/reading";
+import { METHODS, question, type Meaning, type Method, type PackState, type Reading } from "~core/reading";
 
 /** The conditions a run of readings is taken under. */
 export interface Conditions {
@@ -13,7 +13,7 @@ export interface Conditions {
 /** What the next reading most likely is taken under: as the last one was, else as the spec is stated. */
 export function usualConditions({ applied }: Worksheet, phase: Phase, set: ReadingSet): Conditions {
   const last = set.readings.at(-1)?.fact.body;
-  const method = applied.methods.find((one) => one === last?.method);
+  const method = METHODS.find((one) => one === last?.method);
   if (last && method) return { method, state: last.state, air: last.air };
   const facings = phase === "found" ? "run-in" : "new";
   const hasWave = applied.stack.some(({ role }) => role === "waved plate" || role === "cushion plate");

@@ -20,6 +20,8 @@ export class Wedge {
    * @returns the code when an Enter ends a burst that is one of our labels, else null.
    */
   key(key: string, at: number): string | null {
+    // Shift and the like come between; they type nothing.
+    if (key !== "Enter" && [...key].length !== 1) return null;
     const fast = at - this.last <= FAST_MS;
     this.last = at;
     if (key === "Enter") {
@@ -27,8 +29,6 @@ export class Wedge {
       this.typed = "";
       return read;
     }
-    // Shift and the like come between; they type nothing.
-    if ([...key].length !== 1) return null;
     this.typed = (fast ? this.typed : "").slice(-MOST) + key;
     return null;
   }

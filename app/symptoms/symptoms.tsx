@@ -5,7 +5,7 @@ import { useSay } from "~/job/say";
 import { questionsOf, type Condition } from "~core/diagnose";
 import { Grid } from "./grid";
 import { SpeedsForm } from "./speeds-form";
-import { Suspects } from "./suspects";
+import { chanceText, Suspects } from "./suspects";
 import { useDiagnosis } from "./use-diagnosis";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Symptoms ${params.number} · Yard Key` }];
@@ -34,22 +34,31 @@ export default function Symptoms() {
     }
     answer(question, outcome, true, outcome === normal ? [] : conditions);
   };
+  const [first, second] = report && report.told > 0 ? report.suspects : [];
   return (
-    <div className="grid items-start gap-3 xl:grid-cols-[minmax(0,auto)_minmax(330px,1fr)]">
-      <div>
-        <Grid
-          {...{ questions, answers, number, conditions, setConditions }}
-          closed={job.closed !== null}
-          onTick={tick}
+    <>
+      {first && second && (
+        // On a tablet the suspects lie below the grid: what they say now stays in sight.
+        <p className="plate mb-2 px-4 py-1.5 text-lg xl:hidden" role="status">
+          <b>{first.name}</b> {chanceText(first.chance)}, then {second.name} {chanceText(second.chance)}
+        </p>
+      )}
+      <div className="grid items-start gap-3 xl:grid-cols-[minmax(0,auto)_minmax(330px,1fr)]">
+        <div>
+          <Grid
+            {...{ questions, answers, number, conditions, setConditions }}
+            closed={job.closed !== null}
+            onTick={tick}
+          />
+          <SpeedsForm />
+        </div>
+        <Suspects
+          report={report}
+          questions={questions}
+          answers={answers}
+          onAnswer={(question, outcome) => tick(question, outcome)}
         />
-        <SpeedsForm />
       </div>
-      <Suspects
-        report={report}
-        questions={questions}
-        answers={answers}
-        onAnswer={(question, outcome) => tick(question, outcome)}
-      />
-    </div>
+    </>
   );
 }
