@@ -140,6 +140,7 @@ function progressOf(i: number): Progress {
       holder,
       daysAgo: 310,
       elsewhere: { reason, fee: "95.00" },
+      words: "Shudders when it pulls hard uphill.",
     };
   }
   if (i >= 8)
@@ -280,7 +281,7 @@ function jobFacts(
       body,
     });
   };
-  say({ kind: "booking", vehicle, customer, words, odometer });
+  say({ kind: "booking", vehicle, customer, words: progress.words ?? words, odometer });
   say({ kind: "configuration", traits });
   say({ kind: "scope", depth });
   say({ kind: "holder", name: progress.holder, staff: null });

@@ -165,7 +165,7 @@ function Codes() {
             className="border-base-300 flex items-center gap-3 border-b py-1"
             data-code={body.code}
           >
-            <span className="font-bold">{body.code}</span>
+            <span className="font-bold whitespace-nowrap">{body.code}</span>
             <span className="grow leading-snug">
               {body.words}{" "}
               <span className="quiet">
