@@ -116,6 +116,8 @@ interface Progress {
   close?: boolean;
   /** The unit turned out not to be at fault, and was not opened. */
   elsewhere?: { reason: string; fee: string };
+  /** The customer's words, where they must fit what is told besides. */
+  words?: string;
   /** Which of the unit's depths: 0 is the least work. */
   depth: number;
   /** Which of the demo's books. */
