@@ -57,14 +57,22 @@ export default function JobPage({
     const job = fold(facts);
     const depth = job.depth ?? book.depths[0] ?? "";
     const applied = resolve(book, job.configuration, depth, houseValues);
-    return { number, opened, book, job, depth, applied, sheets: worksheets(job, applied, house), unit };
+    let sheets: Worksheet[] | undefined;
+    return {
+      ...{ number, opened, book, job, depth, applied, unit },
+      // Worked out when a page asks: those before the unit is opened show no pack.
+      get sheets() {
+        return (sheets ??= worksheets(job, applied, house));
+      },
+    };
   }, [facts, book, house, houseValues, number, opened, unit]);
-  const packs = view.sheets.map((sheet) => axisPack(sheet, number, chain));
-  useJobKeys(number, inAxisOrder(packs, book), changeUnit);
   const place = useLocation()
     .pathname.replace(/\/$/, "")
     .slice(`/jobs/${number}`.length + 1);
   const overview = place === "";
+  const onAxis = overview || /^(pack|sheet)/.test(place);
+  const packs = onAxis ? view.sheets.map((sheet) => axisPack(sheet, number, chain)) : [];
+  useJobKeys(number, inAxisOrder(packs, book), changeUnit);
   return (
     <main className="mx-auto max-w-[1320px] p-3">
       <div className="mb-2 flex items-center gap-4">
@@ -106,9 +114,7 @@ export default function JobPage({
         </p>
       )}
       <JobTabs number={number} />
-      {(overview || /^(pack|sheet)/.test(place)) && (
-        <Axis stations={view.applied.unit.stations} packs={packs} tall={overview} />
-      )}
+      {onAxis && <Axis stations={view.applied.unit.stations} packs={packs} tall={overview} />}
       <Outlet context={view} />
     </main>
   );
