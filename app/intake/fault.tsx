@@ -42,8 +42,6 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   return data({ problem: "" });
 };
 
-const FOR = ["gears", "converter"];
-
 /** Is this unit at fault at all? The evidence on both sides, before a wrench is put to it. */
 export default function Fault({ loaderData: { closing } }: Route.ComponentProps) {
   const { job, applied, number } = useJobView();
@@ -52,7 +50,7 @@ export default function Fault({ loaderData: { closing } }: Route.ComponentProps)
   const told = useMemo(() => job.intake.told(applied.unit), [job, applied]);
   const report = useDiagnosis(applied.unit, told);
   const elsewhere = report?.suspects.find(({ id }) => id === "elsewhere");
-  const here = report?.suspects.find(({ id }) => id !== "elsewhere" && !FOR.includes(id));
+  const here = report?.suspects.find(({ id }) => id !== "elsewhere");
   const sides = (elsewhere?.factors ?? []).filter(({ factor }) => factor > 1.05 || factor < 0.95);
   const conclusion = job.intake.conclusion;
   const answerTo = (question: string): string | undefined =>

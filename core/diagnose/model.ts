@@ -78,7 +78,7 @@ const ONE_WAY_LOST: Table = {
   "no drive": 0.5,
   slips: 0.33,
   delayed: 0.03,
-  clunks: 0.02,
+  "clunks on and off": 0.02,
   harsh: 0.03,
   noise: 0.03,
 };
