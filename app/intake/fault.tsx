@@ -1,19 +1,14 @@
 import { orKept } from "~/offline/kept";
 import { useMemo } from "react";
 import { Form, Link, useActionData } from "react-router";
-import { data } from "react-router";
 import type { Route } from "./+types/fault";
+import { closeJob } from "~/job/close";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { Choice, Field } from "~/look/field";
-import { ground, visitor } from "~/server/context";
 import { chanceText } from "~/symptoms/suspects";
 import { useDiagnosis } from "~/symptoms/use-diagnosis";
 import { OUTSIDE_NAMES } from "~core/diagnose";
-import { fold } from "~core/job";
-import { addFacts } from "~store/facts";
-import { readHouse } from "~store/house";
-import { jobByNumber } from "~store/jobs";
 import { v7 as newId } from "uuid";
 import { SayForm } from "./say-form";
 import { Area } from "./book-in";
@@ -26,21 +21,10 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
   orKept(`job/${params.number}/fault`, serverLoader, () => ({ closing: newId() }));
 
 /** Ends a job whose fault lies elsewhere: its record stays, nothing was opened. */
-export const action = async ({ context, request, params }: Route.ActionArgs) => {
-  const { pool } = context.get(ground);
-  const { staff } = context.get(visitor);
-  const id = (await request.formData()).get("id");
-  const [record, house] = await Promise.all([jobByNumber(pool, Number(params.number)), readHouse(pool)]);
-  if (!record || typeof id !== "string" || !/^[0-9a-f-]{36}$/.test(id))
-    throw new Response("There is no such job.", { status: 404 });
-  const job = fold(record.facts);
-  if (job.closed) return data({ problem: "" });
-  if (job.intake.conclusion?.body.fault !== "elsewhere")
-    return data({ problem: "Say first that the fault lies elsewhere, and why." }, { status: 409 });
-  const body = { kind: "closed", rule: house.rule } as const;
-  await addFacts(pool, record.id, [{ id, at: new Date().toISOString(), by: staff.name, body }], staff);
-  return data({ problem: "" });
-};
+export const action = ({ context, request, params }: Route.ActionArgs) =>
+  closeJob(context, request, Number(params.number), ({ intake }) =>
+    intake.conclusion?.body.fault === "elsewhere" ? "" : "Say first that the fault lies elsewhere, and why.",
+  );
 
 /** Is this unit at fault at all? The evidence on both sides, before a wrench is put to it. */
 export default function Fault({ loaderData: { closing } }: Route.ComponentProps) {
@@ -94,7 +78,12 @@ export default function Fault({ loaderData: { closing } }: Route.ComponentProps)
             })}
           </ul>
         </section>
-        <section className="plate p-4" aria-label="Evidence" data-elsewhere={elsewhere?.chance.toFixed(3)}>
+        <section
+          className="plate p-4"
+          aria-label="Evidence"
+          data-elsewhere={elsewhere?.chance.toFixed(3)}
+          data-here={here?.id}
+        >
           <h2 className="text-xl font-bold">Both sides</h2>
           {!elsewhere || !here ? (
             <p className="quiet">Working it out …</p>

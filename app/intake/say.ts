@@ -2,8 +2,7 @@ import { redirect } from "react-router";
 import { v7 as newId } from "uuid";
 import { readBenchFacts } from "~/job/fact-schema";
 import { ground, visitor } from "~/server/context";
-import { resolve } from "~core/book";
-import { fold } from "~core/job";
+import { appliedTo, fold } from "~core/job";
 import { addFacts } from "~store/facts";
 import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/say";
@@ -30,8 +29,7 @@ export const action = async ({ context, request, params }: Route.ActionArgs): Pr
     (entry): entry is [string, string] => typeof entry[1] === "string",
   );
   const job = fold(record.facts);
-  const depth = job.depth ?? record.book.depths[0] ?? "";
-  const { unit } = resolve(record.book, job.configuration, depth, record.houseValues);
+  const { unit } = appliedTo(record.book, job, record.houseValues);
   const read = readIntake(Object.fromEntries(entries), unit, newId());
   const referer = request.headers.get("referer") ?? "";
   const from = URL.canParse(referer) ? new URL(referer) : null;

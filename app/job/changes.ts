@@ -1,6 +1,6 @@
 import { ground } from "~/server/context";
 import { difference, differenceText, holding, within } from "~core/book";
-import { fold } from "~core/job";
+import { depthOf, fold } from "~core/job";
 import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/changes";
 
@@ -16,7 +16,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
     const value = search.get(id);
     if (value !== null && value in values) asked[id] = value;
   }
-  const depth = job.depth ?? book.depths[0] ?? "";
+  const depth = depthOf(book, job);
   const wanted = search.get("depth") ?? depth;
   const before = within(holding(document, job.configuration), depth);
   const after = within(holding(document, asked), book.depths.includes(wanted) ? wanted : depth);

@@ -1,6 +1,13 @@
 import { v7 as newId } from "uuid";
-import { resolve } from "~core/book";
-import { fold, worksheet, worksheetCandidates, type Fact, type House, type Worksheet } from "~core/job";
+import {
+  appliedTo,
+  fold,
+  worksheet,
+  worksheetCandidates,
+  type Fact,
+  type House,
+  type Worksheet,
+} from "~core/job";
 import { nm, type Nm } from "~core/quantity";
 import { agrees, sizeNear, type Candidate } from "~core/select";
 import type { Pool } from "~store/database";
@@ -31,13 +38,12 @@ export function worksheetOf(
   house: House,
 ): Worksheet | null {
   const job = fold(facts);
-  const applied = resolve(book, job.configuration, job.depth ?? book.depths[0] ?? "", houseValues);
+  const applied = appliedTo(book, job, houseValues);
   const found = applied.packs.find((candidate) => candidate.chain.id === chain);
   return found ? worksheet(job, found, house) : null;
 }
 
-export const partsOf = (sheet: Worksheet): string[] =>
-  sheet.applied.series?.sizes.map(({ part }) => part) ?? [];
+const partsOf = (sheet: Worksheet): string[] => sheet.applied.series?.sizes.map(({ part }) => part) ?? [];
 
 /** Carries a decision out: facts into the job, parts off and onto the shelf, all or nothing. */
 export async function decide(

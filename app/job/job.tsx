@@ -14,7 +14,7 @@ import { useLive } from "~/live/use-live";
 import { whenItMatters } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
 import { resolve, type Applied, type Book, type HouseValue, type System } from "~core/book";
-import { fold, stageWords, worksheets, type Job, type Worksheet } from "~core/job";
+import { appliedTo, depthOf, fold, stageWords, worksheets, type Job, type Worksheet } from "~core/job";
 import { thisJob } from "./this-job";
 import type { Route } from "./+types/job";
 
@@ -55,8 +55,8 @@ export default function JobPage({
   const [unit, changeUnit] = useUnit(book.unit.lengthUnit);
   const view = useMemo((): JobView => {
     const job = fold(facts);
-    const depth = job.depth ?? book.depths[0] ?? "";
-    const applied = resolve(book, job.configuration, depth, houseValues);
+    const depth = depthOf(book, job);
+    const applied = appliedTo(book, job, houseValues);
     let sheets: Worksheet[] | undefined;
     return {
       ...{ number, opened, book, job, depth, applied, unit },

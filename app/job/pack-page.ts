@@ -1,24 +1,33 @@
 import { v7 as newId } from "uuid";
 import type { Pool } from "~store/database";
-import type { HouseSettings } from "~store/house";
 import type { JobRecord } from "~store/jobs";
 import { stockOf } from "~store/shelf";
-import type { Staff } from "~store/staff";
-import { partsOf, worksheetOf } from "./choose";
+import { listStaff, type Staff } from "~store/staff";
 
-/** What a pack's page is made from besides its job; null when the job has no such pack. */
+/**
+ * What a pack's page is made from besides its job; null when its book has no such pack. The stock is that of every version's series,
+ * so that the job's facts need not be read for it.
+ */
 export async function packPage(
   pool: Pool,
-  record: JobRecord,
+  { book }: JobRecord,
   chain: string,
-  house: HouseSettings,
-  staff: readonly Staff[],
+  staff: Promise<readonly Staff[]> = listStaff(pool),
 ) {
-  const sheet = worksheetOf(record, chain, house);
-  if (!sheet) return null;
+  const chains = book.chains.filter(({ id, kind }) => id === chain && kind === "pack clearance");
+  if (chains.length === 0) return null;
+  const series = new Set(chains.flatMap(({ links }) => links.map(([, kind, of]) => kind === "series" && of)));
+  const parts = book.series.filter(({ id }) => series.has(id)).flatMap(({ sizes }) => sizes);
+  const [stock, people] = await Promise.all([
+    stockOf(
+      pool,
+      parts.map(({ part }) => part),
+    ),
+    staff,
+  ]);
   return {
-    stock: await stockOf(pool, partsOf(sheet)),
-    leads: staff.filter(({ role }) => role === "lead" || role === "owner"),
+    stock,
+    leads: people.filter(({ role }) => role === "lead" || role === "owner"),
     // Ids of what this page may send: the same form sent twice is carried out once.
     ids: { choice: newId(), reading: newId(), waiver: newId() },
   };

@@ -7,7 +7,7 @@ import { parseLength, type LengthUnit, type Nm } from "~core/quantity";
 import { addFacts } from "~store/facts";
 import { readHouse } from "~store/house";
 import { jobByNumber, type JobRecord } from "~store/jobs";
-import { listStaff, proveSecret } from "~store/staff";
+import { proveSecret } from "~store/staff";
 import type { Route } from "./+types/pack";
 import { orKept } from "~/offline/kept";
 import { decide, worksheetOf } from "./choose";
@@ -19,12 +19,8 @@ import { Pack } from "./worksheet";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const { pool } = context.get(ground);
-  const [record, house, staff] = await Promise.all([
-    thisJob(context, Number(params.number)),
-    readHouse(pool),
-    listStaff(pool),
-  ]);
-  const page = record && (await packPage(pool, record, params.chain, house, staff));
+  const record = await thisJob(context, Number(params.number));
+  const page = record && (await packPage(pool, record, params.chain));
   if (!page) throw new Response("This job has no such pack.", { status: 404 });
   return page;
 };

@@ -13,7 +13,10 @@ const USE: Record<Mark["use"], string> = {
   "other state": "other state",
 };
 
-/** Every reading as a chip, in the order taken. Touching one leaves it out with a reason; it stays, struck. */
+/** More than fit on two rows push what is read next off the screen; a figure that will not settle can have a hundred. */
+const SHOWN = 12;
+
+/** Readings as chips, in the order taken, the latest at once. Touching one leaves it out with a reason; it stays, struck. */
 export function Readings({
   set: { readings, assessment },
   unit,
@@ -24,8 +27,10 @@ export function Readings({
   closed: boolean;
 }) {
   const [open, setOpen] = useState<string | null>(null);
+  const [all, showAll] = useState(false);
   const say = useSay();
   if (readings.length === 0) return null;
+  const from = all ? 0 : Math.max(0, readings.length - SHOWN);
   const reading = readings.find(({ fact }) => fact.id === open);
   const leave = (out: boolean, reason: string): void => {
     if (reading && reason.trim().length >= 2)
@@ -35,8 +40,15 @@ export function Readings({
   return (
     <div>
       <ul className="flex flex-wrap gap-2" aria-label="Readings">
-        {readings.map((one, i) => {
-          const use = assessment.marks[i]?.use ?? "used";
+        {from > 0 && (
+          <li>
+            <button type="button" className="btn touch h-full" onClick={() => showAll(true)}>
+              {from} earlier
+            </button>
+          </li>
+        )}
+        {readings.slice(from).map((one, i) => {
+          const use = assessment.marks[from + i]?.use ?? "used";
           return (
             <li key={one.fact.id}>
               <button

@@ -1,8 +1,7 @@
 import { createRequire } from "node:module";
 import PDFDocument from "pdfkit";
 import { ground } from "~/server/context";
-import { resolve } from "~core/book";
-import { fold, ruleOf, worksheets } from "~core/job";
+import { appliedTo, depthOf, fold, ruleOf, worksheets } from "~core/job";
 import { readHouse } from "~store/house";
 import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/sheet-pdf";
@@ -28,8 +27,8 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const job = fold(record.facts);
   const asked = new URL(request.url).searchParams.get("unit");
   const unit = asked === "mm" || asked === "in" ? asked : book.unit.lengthUnit;
-  const depth = job.depth ?? book.depths[0] ?? "";
-  const applied = resolve(book, job.configuration, depth, record.houseValues);
+  const depth = depthOf(book, job);
+  const applied = appliedTo(book, job, record.houseValues);
   const elsewhere = endedElsewhere(job);
   const lines = worksheets(job, applied, house)
     .filter(() => !elsewhere)

@@ -1,16 +1,12 @@
 import { orKept } from "~/offline/kept";
 import { Download, Printer } from "lucide-react";
-import { data, Form, Link } from "react-router";
+import { Form, Link } from "react-router";
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
 import { Mark, markOf } from "~/look/mark";
-import { ground, visitor } from "~/server/context";
-import { readyToLeave, ruleOf, worksheets, fold } from "~core/job";
-import { resolve } from "~core/book";
-import { addFacts } from "~store/facts";
-import { readHouse } from "~store/house";
-import { jobByNumber } from "~store/jobs";
+import { appliedTo, readyToLeave, ruleOf, worksheets } from "~core/job";
 import type { Route } from "./+types/sheet";
+import { closeJob } from "./close";
 import { useJobView } from "./job";
 import { configurationText, endedElsewhere, intakeLines, sheetLine } from "./sheet-lines";
 
@@ -20,30 +16,13 @@ export const loader = () => ({ closing: newId() });
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
   orKept(`job/${params.number}/sheet`, serverLoader, () => ({ closing: newId() }));
 
-/** Closes the job: nothing more is added to it. Only when every pack in scope is proven or signed. */
-export const action = async ({ context, request, params }: Route.ActionArgs) => {
-  const { pool } = context.get(ground);
-  const { staff } = context.get(visitor);
-  const id = (await request.formData()).get("id");
-  const [record, house] = await Promise.all([jobByNumber(pool, Number(params.number)), readHouse(pool)]);
-  if (!record || typeof id !== "string" || !/^[0-9a-f-]{36}$/.test(id))
-    throw new Response("There is no such job.", { status: 404 });
-  const job = fold(record.facts);
-  if (job.closed) return data({ problem: "" });
-  const sheets = worksheets(
-    job,
-    resolve(record.book, job.configuration, job.depth ?? record.book.depths[0] ?? "", record.houseValues),
-    house,
+/** Only when every pack in scope is proven or signed. */
+export const action = ({ context, request, params }: Route.ActionArgs) =>
+  closeJob(context, request, Number(params.number), (job, { book, houseValues }, house) =>
+    readyToLeave(worksheets(job, appliedTo(book, job, houseValues), house))
+      ? ""
+      : "A pack in scope has neither an as-built verdict inside nor a lead’s signature.",
   );
-  if (!readyToLeave(sheets))
-    return data(
-      { problem: "A pack in scope has neither an as-built verdict inside nor a lead’s signature." },
-      { status: 409 },
-    );
-  const body = { kind: "closed", rule: house.rule } as const;
-  await addFacts(pool, record.id, [{ id, at: new Date().toISOString(), by: staff.name, body }], staff);
-  return data({ problem: "" });
-};
 
 /** What the unit leaves with, on one sheet. */
 export default function BuildSheet({ loaderData: { closing }, actionData }: Route.ComponentProps) {

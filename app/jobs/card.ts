@@ -1,5 +1,5 @@
-import { resolve, type Book, type HouseValue } from "~core/book";
-import { fold, waitsFor, worksheets, type Fact, type House } from "~core/job";
+import { type Book, type HouseValue } from "~core/book";
+import { appliedTo, fold, waitsFor, worksheets, type Fact, type House } from "~core/job";
 import type { Card } from "~store/jobs";
 
 /** What a list shows of a job. */
@@ -7,11 +7,7 @@ export const makeCard =
   (house: House) =>
   (book: Book, facts: Fact[], values: readonly HouseValue[]): Card => {
     const job = fold(facts);
-    const sheets = worksheets(
-      job,
-      resolve(book, job.configuration, job.depth ?? book.depths[0] ?? "", values),
-      house,
-    );
+    const sheets = worksheets(job, appliedTo(book, job, values), house);
     const inScope = sheets.filter(({ stage }) => stage.at !== "quiet");
     return {
       vehicle: job.booking?.body.vehicle ?? "",

@@ -8,8 +8,7 @@ import { Choice, Field } from "~/look/field";
 import { Qr } from "~/look/qr";
 import { useAnchor } from "~/look/use-scripted";
 import { ground } from "~/server/context";
-import { resolve } from "~core/book";
-import { fold, PLACE_SORTS } from "~core/job";
+import { appliedTo, fold, PLACE_SORTS } from "~core/job";
 import { thisJob } from "~/job/this-job";
 import { codeOf } from "~/scan/code";
 import { originOf } from "./make";
@@ -24,7 +23,7 @@ export const loader = async ({ context, request, params }: Route.LoaderArgs) => 
   const record = await thisJob(context, Number(params.number));
   if (!record) throw new Response("There is no such job.", { status: 404 });
   const job = fold(record.facts);
-  const { work } = resolve(record.book, job.configuration, job.depth ?? record.book.depths[0] ?? "", []);
+  const { work } = appliedTo(record.book, job, record.houseValues);
   return {
     printer: printerUrl !== "",
     origin: originOf(request),

@@ -1,5 +1,4 @@
-import { resolve } from "~core/book";
-import { fold } from "~core/job";
+import { appliedTo, fold } from "~core/job";
 import type { JobRecord } from "~store/jobs";
 import { codeOf, targetOf, type Target } from "~/scan/code";
 import type { Label } from "./labels-pdf";
@@ -7,12 +6,7 @@ import type { Label } from "./labels-pdf";
 /** The labels asked for, by their codes; what this job does not have is left out. */
 export function labelsOf(record: JobRecord, codes: readonly string[], origin: string): Label[] {
   const job = fold(record.facts);
-  const { unit } = resolve(
-    record.book,
-    job.configuration,
-    job.depth ?? record.book.depths[0] ?? "",
-    record.houseValues,
-  );
+  const { unit } = appliedTo(record.book, job, record.houseValues);
   const vehicle = job.booking?.body.vehicle ?? "";
   const name = `${record.book.unit.maker} ${record.book.unit.name}`;
   const words = (target: Target): [title: string, ...lines: string[]] | null => {

@@ -1,7 +1,6 @@
 import { jobPage } from "~/job/job-page";
 import { packPage } from "~/job/pack-page";
 import { ground } from "~/server/context";
-import { readHouse } from "~store/house";
 import { toolsOwned } from "~store/house-values";
 import { jobByNumber } from "~store/jobs";
 import { listStaff } from "~store/staff";
@@ -11,15 +10,12 @@ import type { KeptJob } from "./keep-jobs";
 /** Everything the pages of one job are made from. */
 export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
   const { pool } = context.get(ground);
-  const [record, house, staff] = await Promise.all([
-    jobByNumber(pool, Number(params.number)),
-    readHouse(pool),
-    listStaff(pool),
-  ]);
+  const record = await jobByNumber(pool, Number(params.number));
   if (!record) return new Response("There is no such job.", { status: 404 });
+  const staff = listStaff(pool);
   const packs = record.book.chains.filter(({ kind }) => kind === "pack clearance");
   const pages = await Promise.all(
-    packs.map(async ({ id }) => [`pack/${id}`, await packPage(pool, record, id, house, staff)] as const),
+    packs.map(async ({ id }) => [`pack/${id}`, await packPage(pool, record, id, staff)] as const),
   );
   const whole: KeptJob = {
     job: jobPage(record),

@@ -1,6 +1,6 @@
 import { redirect } from "react-router";
 import { ground } from "~/server/context";
-import { fold } from "~core/job";
+import { depthOf, fold } from "~core/job";
 import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/open";
 import { targetOf } from "./code";
@@ -16,7 +16,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
   const job = fold(record.facts);
   const search = new URLSearchParams({
     ...job.configuration,
-    depth: job.depth ?? record.book.depths[0] ?? "",
+    depth: depthOf(record.book, job),
     revision: `${record.book.unit.revision}`,
   });
   throw redirect(`/books/${record.book.unit.id}/parts?${search}#part-${target.part}`);

@@ -3,7 +3,18 @@ import { bookOf, UNITS, type UnitId } from "../../demo/units";
 import { behave } from "../gears";
 import { compare } from "../quantity";
 import { Diagnostician, Mechanics, type Effect, type NextCheck, type Question, type Told } from "./index";
-import { conditionChance, prior } from "./model";
+import {
+  COMMON_TABLES,
+  conditionChance,
+  DEBRIS,
+  effectTable,
+  FLUID,
+  OUTSIDE,
+  outsideTable,
+  prior,
+  SCAN,
+  type CheckTable,
+} from "./model";
 import type { Cause, ElementFault } from "./cause";
 
 const dunlin = new Diagnostician(bookOf("marram-dunlin"));
@@ -149,14 +160,9 @@ function heard(random: () => number, diagnostician: Diagnostician, fault: Elemen
 }
 
 /** A check's answer with the fault in: mostly what the element does, one time in ten anything. */
-function checked(
-  random: () => number,
-  { question }: NextCheck,
-  fault: ElementFault,
-  told: readonly Told[],
-): Told {
+function checked(random: () => number, { question }: NextCheck, fault: ElementFault): Told {
   const outcome = random() < 0.1 ? pick(random, question.outcomes) : truth(random, question, fault);
-  return { question: question.id, outcome: outcome || (told[0]?.outcome ?? "") };
+  return { question: question.id, outcome };
 }
 function truth(random: () => number, question: Question, fault: ElementFault): string {
   let left = random();
@@ -186,7 +192,7 @@ describe("single faults heard with noise", () => {
           if (amongTwo(told)) atOnce++;
           for (let more = 0; more < 2; more++) {
             const next = diagnostician.diagnose(told, 1).next[0];
-            if (next) told.push(checked(random, next, fault, told));
+            if (next) told.push(checked(random, next, fault));
           }
           if (amongTwo(told)) after++;
           count++;
@@ -209,6 +215,50 @@ describe("single faults heard with noise", () => {
       expect(atOnce).toBeGreaterThanOrEqual(least);
     },
   );
+});
+
+describe("the tables", () => {
+  const everyQuestion = [...all.values()].flatMap(({ questions }) => questions);
+  /** What the tables say that no question has among its answers: it would weigh nothing. */
+  const unheard = (
+    tables: readonly (Readonly<Record<string, number>> | null)[],
+    of: readonly Question[],
+  ): string[] => {
+    const outcomes = new Set(of.flatMap((question) => question.outcomes));
+    return tables.flatMap((table) => Object.keys(table ?? {})).filter((outcome) => !outcomes.has(outcome));
+  };
+  const checks = (table: CheckTable): Readonly<Record<string, number>>[] => Object.values(table);
+
+  it("speak of ranges and of the whole in words that can be answered", () => {
+    const faults = [...all.values()]
+      .flatMap(({ causes }) => causes)
+      .filter((cause): cause is ElementFault => cause.kind === "element");
+    const effects: Effect["kind"][] = ["drives", "lost", "bind", "coasts", "creeps"];
+    const tables = faults.flatMap((fault) => [
+      ...effects.map((kind) => effectTable({ kind } as Effect, [fault])),
+      effectTable({ kind: "other", range: null }, [fault]),
+      outsideTable(fault),
+    ]);
+    expect(tables.length).toBeGreaterThan(100);
+    expect(unheard([...tables, ...Object.values(COMMON_TABLES)], everyQuestion)).toEqual([]);
+  });
+
+  test.each<[question: string, tables: Readonly<Record<string, number>>[]]>([
+    ["scan", checks(SCAN)],
+    ["fluid", checks(FLUID)],
+    ...Object.entries(DEBRIS).map(([kind, table]): [string, Readonly<Record<string, number>>[]] => [
+      `debris:${kind}`,
+      checks(table),
+    ]),
+    ...Object.entries(OUTSIDE).map(([place, table]): [string, Readonly<Record<string, number>>[]] => [
+      `outside:${place}`,
+      checks(table),
+    ]),
+  ])("speak of %s in its own answers", (id, tables) => {
+    const questions = everyQuestion.filter((question) => question.id === id);
+    expect(questions.length).toBeGreaterThan(0);
+    expect(unheard(tables, questions)).toEqual([]);
+  });
 });
 
 describe("what faults do to a range", () => {

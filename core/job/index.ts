@@ -21,6 +21,7 @@ export {
   type Phase,
   type ReadingBody,
 } from "./fact";
+export { appliedTo, depthOf } from "./applied";
 export { asFound, type AsFound } from "./as-found";
 export { Intake, type Photo } from "./intake";
 export { chainFacts, fold, type ChainFacts, type FactOf, type Job, type JobReading } from "./job";

@@ -1,0 +1,168 @@
+import { useInside } from "~/door/inside";
+import { useJobView } from "~/job/job";
+import { Field } from "~/look/field";
+import { VerdictMark } from "~/look/mark";
+import { measurementWords, specWords } from "~core/book";
+import { asFound, CANNOT, ruleOf, type AsFound } from "~core/job";
+import { lengthText, plusMinusText, roundedText } from "~core/quantity";
+import { isSpread } from "~core/reading";
+import { SayForm } from "./say-form";
+
+/** The figures the book wants before the unit is opened; they are what the work is held against afterwards. */
+export function Figures() {
+  const { job, applied } = useJobView();
+  const { house } = useInside();
+  const wanted = asFound(job, applied, ruleOf(job, house));
+  const done = wanted.filter((one) => one.said !== null || (one.kind === "chain" && one.readings.length > 0));
+  const next = wanted.find((one) => !done.includes(one));
+  return (
+    <section className="plate p-4" aria-label="As found">
+      <h2 className="text-xl font-bold">
+        As found <span className="quiet text-base font-normal">{`${done.length} of ${wanted.length}`}</span>
+      </h2>
+      {wanted.length === 0 && <p>The book wants no figure from this depth of work before opening.</p>}
+      <ul>
+        {wanted.map((one) => (
+          <Figure key={`${one.kind} ${one.id}`} one={one} open={one === next} />
+        ))}
+      </ul>
+      <p className="quiet mt-2 text-sm">
+        Figures made up for the demo. Line pressure with the engine running on a lift: follow the lift’s and
+        the vehicle’s procedure, stall at most as long as the book says, nobody in front.
+      </p>
+    </section>
+  );
+}
+
+function Figure({ one, open }: { one: AsFound; open: boolean }) {
+  const { job, unit } = useJobView();
+  const isChain = one.kind === "chain";
+  const name = isChain ? one.applied.chain.name : one.measurement.name;
+  const condition = isChain ? one.applied.chain.read.how : one.measurement.condition;
+  const spec = isChain ? specWords(one.applied, unit) : measurementWords(one.measurement, unit);
+  return (
+    <li className="border-base-300 border-t py-2" data-figure={one.id}>
+      <details open={open}>
+        <summary className="flex min-h-[46px] cursor-pointer flex-wrap items-center gap-x-3">
+          <span className="grow leading-tight">
+            <b className="text-lg">{name}</b>
+            <span className="quiet block text-sm">
+              {spec}
+              {condition && `; ${condition}`}
+            </span>
+          </span>
+          <Found one={one} />
+        </summary>
+        {!job.closed && (isChain ? <ReadChain one={one} /> : <Say one={one} />)}
+      </details>
+    </li>
+  );
+}
+
+/** What was found, as a mark and words: inside, outside, said instead, or nothing yet. */
+function Found({ one }: { one: AsFound }) {
+  const { unit } = useJobView();
+  if (one.kind === "chain" && one.readings.length > 0) {
+    const { estimate, verdict } = one.assessment;
+    const text = estimate
+      ? isSpread(estimate)
+        ? plusMinusText(estimate.mean, estimate.expanded, unit)
+        : roundedText(estimate.mean, unit)
+      : one.readings
+          .map(({ fact: { body } }) =>
+            body.reading.kind === "single" ? lengthText(body.reading.value, unit) : "",
+          )
+          .join(", ");
+    return (
+      <span className="flex items-center gap-2 text-lg" data-found>
+        <b>{text}</b> <VerdictMark verdict={verdict} unit={unit} />
+      </span>
+    );
+  }
+  const said = one.said?.body;
+  if (!said) return <span className="quiet">not yet</span>;
+  const verdict = one.kind === "measurement" ? one.verdict : null;
+  return (
+    <span className="text-lg" data-found>
+      <b>{said.text ?? said.cannot}</b>
+      {verdict && verdict !== "not stated" && (
+        <span className={verdict === "outside" ? "text-error font-bold" : "text-success font-bold"}>
+          {" "}
+          {verdict === "outside" ? "✕ outside" : "✓ inside"}
+        </span>
+      )}
+    </span>
+  );
+}
+
+function ReadChain({ one }: { one: Extract<AsFound, { kind: "chain" }> }) {
+  const { unit } = useJobView();
+  const { chain } = one.applied;
+  return (
+    <>
+      <SayForm
+        kind="reading"
+        fixed={{ chain: chain.id, unit, method: chain.read.with[0] ?? "dial" }}
+        className="flex items-start gap-3"
+      >
+        {(problems) => (
+          <>
+            <div className="w-44">
+              <Field
+                label={`Reading, ${unit}`}
+                name="value"
+                inputMode="decimal"
+                autoComplete="off"
+                problem={problems.value}
+              />
+            </div>
+            <button className="btn touch mt-6">Take</button>
+            <span className="quiet mt-6 text-sm">
+              with {chain.read.with.join(", ")}
+              {chain.read.places && `; ${chain.read.places.join(", ")}`}
+            </span>
+          </>
+        )}
+      </SayForm>
+      <Cannot of="chain" id={one.id} />
+    </>
+  );
+}
+
+function Say({ one }: { one: Extract<AsFound, { kind: "measurement" }> }) {
+  return (
+    <>
+      <SayForm kind="figure" fixed={{ of: "measurement", id: one.id }} className="flex items-start gap-3">
+        {(problems) => (
+          <>
+            <div className="w-44">
+              <Field label="Found" name="text" autoComplete="off" problem={problems.text} />
+            </div>
+            <button className="btn touch mt-6">Keep</button>
+          </>
+        )}
+      </SayForm>
+      <Cannot of="measurement" id={one.id} />
+    </>
+  );
+}
+
+/** Why there is no figure: recorded as what it is. */
+function Cannot({ of, id }: { of: "chain" | "measurement"; id: string }) {
+  return (
+    <details>
+      <summary className="touch quiet flex cursor-pointer items-center underline underline-offset-4">
+        No figure can be taken
+      </summary>
+      <SayForm kind="figure" fixed={{ of, id }} className="flex flex-wrap gap-2 pb-2">
+        {() =>
+          CANNOT.map((why) => (
+            <button key={why} name="cannot" value={why} className="btn touch">
+              {why}
+            </button>
+          ))
+        }
+      </SayForm>
+    </details>
+  );
+}
