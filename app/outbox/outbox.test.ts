@@ -77,6 +77,17 @@ describe("the outbox", () => {
     expect(sent).toEqual(["a", "b"]);
   });
 
+  it("can be let go at any moment of sending", async () => {
+    answers = ["away"];
+    const box = page();
+    await box.say(1030, fact("a"));
+    await until(() => box.now().away);
+    box.subscribe(() => {
+      if (box.now().waiting.length === 0) void box.stop();
+    });
+    await expect(box.flush()).resolves.toBeUndefined();
+  });
+
   it("sets what the server will never take apart and goes on with the rest", async () => {
     answers = [{ refuse: "the job is closed" }];
     const box = page();

@@ -101,7 +101,7 @@ export class Outbox {
     this.set({ waiting: [...this.state.waiting, entry] });
     const db = await this.database;
     if (db) entry.n = (await db.add(STORE, { ...entry })) as number;
-    this.others?.postMessage("more");
+    this.tellOthers("more");
     void this.flush();
   }
 
@@ -197,7 +197,7 @@ export class Outbox {
     if (this.stopped) return;
     await db?.put(STORE, { ...entry });
     this.set({ waiting: [...this.state.waiting] });
-    this.others?.postMessage("refused");
+    this.tellOthers("refused");
   }
 
   private async drop(entry: Waiting): Promise<void> {
@@ -206,7 +206,12 @@ export class Outbox {
     if (this.stopped) return;
     if (db && entry.n !== undefined) await db.delete(STORE, entry.n);
     this.set({ waiting: this.state.waiting.filter((other) => other !== entry) });
-    this.others?.postMessage("fewer");
+    this.tellOthers("fewer");
+  }
+
+  /** Other tabs look again. A page that is going has nobody to tell: they look when they are next used. */
+  private tellOthers(what: "more" | "refused" | "fewer"): void {
+    if (!this.stopped) this.others?.postMessage(what);
   }
 
   private set(change: Partial<OutboxState>): void {
