@@ -6,7 +6,9 @@ import {
   DEBRIS_PLACES,
   FLUID_LOOKS,
   FLUID_SMELLS,
+  FOUND_WRONG,
   PLACE_SORTS,
+  STEP_DONE,
   type FactBody,
 } from "~core/job";
 import { parseLength, parseMeasure, type LengthUnit } from "~core/quantity";
@@ -195,6 +197,32 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
         from: (one(["typed", "pasted", "scan tool"], from) as "typed") ?? "typed",
       }),
     ),
+
+  step: ({ step = "", did, reason = "", to = "" }, { teardown = [] }) => {
+    const what = one(STEP_DONE, did);
+    return when(
+      {
+        step: (!what || !teardown.some(({ id }) => id === step)) && "Choose the step.",
+        reason: what === "skipped" && reason.length < 2 && "Say why it is skipped: already off, not needed.",
+      },
+      () => ({ kind: "step", step, did: what ?? "done", reason, ...(to && what === "done" ? { to } : {}) }),
+    );
+  },
+
+  wrong: ({ what, of = "", note = "" }) => {
+    const known = one(FOUND_WRONG, what);
+    return when(
+      { what: !known && "Choose what is wrong.", of: of === "" && "Choose the part it is about." },
+      () => ({ kind: "wrong", what: known ?? "missing", of, note, there: true }),
+    );
+  },
+
+  count: ({ of = "", found }) => {
+    const many = wholeNumber(found);
+    return when({ found: (many === null || many > 999) && "Write how many there are, as a number." }, () => ({
+      ...{ kind: "count", of, found: many ?? 0 },
+    }));
+  },
 
   place: ({ place, sort, name = "" }, _book, fresh) => {
     const what = one(PLACE_SORTS, sort);

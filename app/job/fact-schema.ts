@@ -3,11 +3,16 @@ import { check } from "~/server/check";
 import { CONDITIONS, DEBRIS_KINDS } from "~core/diagnose";
 import {
   CANNOT,
+  CLEANING_STEPS,
+  CLEANLINESS,
   DEBRIS_AMOUNTS,
   DEBRIS_PLACES,
   FLUID_LOOKS,
   FLUID_SMELLS,
+  FOUND_WRONG,
+  MATCH_MARKS,
   PLACE_SORTS,
+  STEP_DONE,
   type Fact,
 } from "~core/job";
 import { GAUGES } from "~core/reading";
@@ -132,8 +137,61 @@ const intake = {
   }),
 } as const;
 
+/** A thing of the bench: a part, or a group of bolts. */
+const things = Joi.array().items(name).min(1).max(300).unique().required();
+/** What is said while the unit comes apart, is cleaned and looked at. */
+const work = {
+  step: Joi.object({
+    kind: Joi.valid("step").required(),
+    step: name.required(),
+    did: Joi.valid(...STEP_DONE).required(),
+    reason: words.required().when("did", { is: "skipped", then: Joi.string().trim().min(2).max(500) }),
+    to: name,
+  }),
+  out: Joi.object({
+    kind: Joi.valid("out").required(),
+    group: name.required(),
+    places: Joi.array().items(Joi.number().integer().min(0).max(199)).unique().max(200).required(),
+  }),
+  lies: Joi.object({ kind: Joi.valid("lies").required(), things, place: name.required() }),
+  sat: Joi.object({
+    kind: Joi.valid("sat").required(),
+    part: name.required(),
+    way: words.required(),
+    mark: Joi.valid(...MATCH_MARKS).required(),
+    note: words.required(),
+  }),
+  count: Joi.object({
+    kind: Joi.valid("count").required(),
+    of: name.required(),
+    found: Joi.number().integer().min(0).max(999).required(),
+  }),
+  balls: Joi.object({
+    kind: Joi.valid("balls").required(),
+    there: Joi.array().items(name).unique().max(60).required(),
+    extra: Joi.number().integer().min(0).max(60).required(),
+  }),
+  wrong: Joi.object({
+    kind: Joi.valid("wrong").required(),
+    what: Joi.valid(...FOUND_WRONG).required(),
+    of: name.required(),
+    note: words.required(),
+    there,
+  }),
+  cleaning: Joi.object({
+    kind: Joi.valid("cleaning").required(),
+    things,
+    state: Joi.valid(...CLEANLINESS).required(),
+    did: Joi.array()
+      .items(Joi.valid(...CLEANING_STEPS))
+      .unique()
+      .required(),
+  }),
+} as const;
+
 const bodies = {
   ...intake,
+  ...work,
   reading: Joi.object({
     kind: Joi.valid("reading").required(),
     chain: name.required(),

@@ -9,10 +9,19 @@ export {
   type Trait,
 } from "./book";
 export type { Chain, ChainLink, Pack, Series, SeriesSize, StackEntry } from "./format/pack";
-export type { CheckBall, FastenerGroup, Measurement, Part, WeakPoint } from "./format/parts";
+export {
+  PART_KINDS,
+  type CheckBall,
+  type FastenerGroup,
+  type Measurement,
+  type Part,
+  type PartKind,
+  type WeakPoint,
+} from "./format/parts";
 export type { Element, GearSet, Range, Station } from "./format/train";
 export type { Fluid, Relearn, Step, Tool } from "./format/work";
 export {
+  configurations,
   holding,
   resolve,
   within,

@@ -2,6 +2,7 @@ import type { LengthUnit, Nm, Pa } from "../quantity";
 import type { Condition, DebrisKind } from "../diagnose";
 import type { DecisionRule, Gauge, PackState, Reading } from "../reading";
 import type { Piece } from "../select";
+import type { WorkBody } from "./work-fact";
 
 /** As found in the unit before anything was changed, or with the parts that will stay in. */
 export type Phase = "found" | "built";
@@ -22,6 +23,7 @@ export type FactBody =
   | { kind: "holder"; name: string; staff: string | null }
   | ReadingBody
   | IntakeBody
+  | WorkBody
   | { kind: "leave-out"; reading: string; out: boolean; reason: string }
   | {
       kind: "fitting";

@@ -24,6 +24,23 @@ export {
 export { appliedTo, depthOf } from "./applied";
 export { asFound, type AsFound } from "./as-found";
 export { Intake, type Photo } from "./intake";
+export {
+  CLEANING_STEPS,
+  CLEANLINESS,
+  FOUND_WRONG,
+  IN_UNIT,
+  MATCH_MARKS,
+  ON_BENCH,
+  SCRAPPED,
+  STEP_DONE,
+  type Cleanliness,
+  type CleaningStep,
+  type FoundWrong,
+  type MatchMark,
+  type StepDone,
+  type WorkBody,
+} from "./work-fact";
+export { Work } from "./work";
 export { chainFacts, fold, type ChainFacts, type FactOf, type Job, type JobReading } from "./job";
 export {
   basis,

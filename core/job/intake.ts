@@ -1,15 +1,13 @@
 import type { Book } from "../book";
 import { debrisQuestion, readSpeeds, type Told } from "../diagnose";
-import type { Fact, FactBody, FactKind } from "./fact";
-
-type Of<K extends FactKind> = Fact<Extract<FactBody, { kind: K }>>;
-const isOf = <K extends FactKind>(fact: Fact, kind: K): fact is Of<K> => fact.body.kind === kind;
+import type { Fact, FactKind } from "./fact";
+import { lastOf, ofKind, standing, type FactOf } from "./last";
 
 /** A picture with what was drawn on it. */
 export interface Photo {
   id: string;
-  fact: Of<"photo">;
-  marks: Of<"photo-mark">[];
+  fact: FactOf<"photo">;
+  marks: FactOf<"photo-mark">[];
 }
 
 /** What was told, seen and read off before the unit is opened; where the same is said twice, the last word holds. */
@@ -17,36 +15,36 @@ export class Intake {
   constructor(private readonly live: readonly Fact[]) {}
 
   /** Answers to the diagnosis' questions that stand. */
-  get answers(): Of<"answer">[] {
+  get answers(): FactOf<"answer">[] {
     return standing(this.all("answer"), ({ question, outcome }) => `${question} ${outcome}`);
   }
-  get codes(): Of<"code">[] {
+  get codes(): FactOf<"code">[] {
     return standing(this.all("code"), ({ code }) => code);
   }
-  get speeds(): Of<"speeds">[] {
+  get speeds(): FactOf<"speeds">[] {
     return standing(this.all("speeds"), ({ range }) => range);
   }
-  get fluid(): Of<"fluid"> | null {
+  get fluid(): FactOf<"fluid"> | null {
     return this.all("fluid").at(-1) ?? null;
   }
   /** By place and kind; those seen not to be there among them. */
-  get debris(): Of<"debris">[] {
+  get debris(): FactOf<"debris">[] {
     return lastOf(this.all("debris"), ({ where, what }) => `${where} ${what}`);
   }
-  get conclusion(): Of<"conclusion"> | null {
+  get conclusion(): FactOf<"conclusion"> | null {
     return this.all("conclusion").at(-1) ?? null;
   }
   /** The last word on a figure that is no series of readings. */
-  figure(of: "chain" | "measurement", id: string): Of<"figure"> | null {
+  figure(of: "chain" | "measurement", id: string): FactOf<"figure"> | null {
     return (
       this.all("figure").findLast(({ body }) => body.of === of && body.id === id && body.phase === "found") ??
       null
     );
   }
-  get readOuts(): Of<"read-out">[] {
+  get readOuts(): FactOf<"read-out">[] {
     return lastOf(this.all("read-out"), ({ readOut }) => readOut);
   }
-  get places(): Of<"place">[] {
+  get places(): FactOf<"place">[] {
     return lastOf(this.all("place"), ({ place }) => place);
   }
 
@@ -106,19 +104,7 @@ export class Intake {
     }));
   }
 
-  private all<K extends FactKind>(kind: K): Of<K>[] {
-    return this.live.filter((fact): fact is Of<K> => isOf(fact, kind));
+  private all<K extends FactKind>(kind: K): FactOf<K>[] {
+    return ofKind(this.live, kind);
   }
 }
-
-/** The last fact for each key, in the order the keys were first said. */
-function lastOf<F extends Fact>(facts: readonly F[], keyOf: (body: F["body"]) => string): F[] {
-  const last = new Map<string, F>();
-  for (const fact of facts) last.set(keyOf(fact.body), fact);
-  return [...last.values()];
-}
-
-const standing = <F extends Fact<Extract<FactBody, { there: boolean }>>>(
-  facts: readonly F[],
-  keyOf: (body: F["body"]) => string,
-): F[] => lastOf(facts, keyOf).filter(({ body }) => body.there);

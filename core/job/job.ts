@@ -1,9 +1,10 @@
 import type { Configuration } from "../book";
-import type { Fact, FactBody, FactKind, ReadingBody } from "./fact";
+import type { Fact, FactKind, ReadingBody } from "./fact";
 import { Intake } from "./intake";
+import { isKind, ofKind, type FactOf } from "./last";
+import { Work } from "./work";
 
-/** Facts of one kind, with their bodies narrowed. */
-export type FactOf<K extends FactKind> = Fact<Extract<FactBody, { kind: K }>>;
+export type { FactOf };
 
 /** A reading with the last word on whether it counts. */
 export interface JobReading {
@@ -27,10 +28,9 @@ export interface Job {
   holder: FactOf<"holder"> | null;
   chains: ReadonlyMap<string, ChainFacts>;
   intake: Intake;
+  work: Work;
   closed: FactOf<"closed"> | null;
 }
-
-const isKind = <K extends FactKind>(fact: Fact, kind: K): fact is FactOf<K> => fact.body.kind === kind;
 
 const noFacts: ChainFacts = { readings: [], fittings: [], choices: [], waiver: null };
 
@@ -47,8 +47,7 @@ export function fold(facts: readonly Fact[]): Job {
   const replaced = new Set(facts.flatMap(({ replaces }) => (replaces ? [replaces] : [])));
   const live = facts.filter((fact) => !replaced.has(fact.id) && !seen.has(fact.id) && seen.add(fact.id));
 
-  const last = <K extends FactKind>(kind: K): FactOf<K> | null =>
-    live.filter((fact): fact is FactOf<K> => isKind(fact, kind)).at(-1) ?? null;
+  const last = <K extends FactKind>(kind: K): FactOf<K> | null => ofKind(live, kind).at(-1) ?? null;
   const configuration: Record<string, string> = {};
   const chains = new Map<string, ChainFacts>();
   const outs = new Map<string, FactOf<"leave-out">>();
@@ -78,6 +77,7 @@ export function fold(facts: readonly Fact[]): Job {
     holder: last("holder"),
     chains,
     intake: new Intake(live),
+    work: new Work(live),
     closed: last("closed"),
   };
 }

@@ -154,6 +154,8 @@ export const chain = object({
   /** The pack whose clearance it is. */
   of: optional(refersTo("pack")),
   station: optional(refersTo("station")),
+  /** The parts whose wear it shows. */
+  parts: optional(list(refersTo("part"), 1)),
   links: list(link, 1),
   spec: oneOrMore(spec),
   soaking: optional(allowance),

@@ -14,10 +14,52 @@ import {
 } from "../shape";
 import { holds, length, measure } from "./common";
 
+/** What a part is: how it can lie, how it wears and what becomes of it follow from that. */
+export const PART_KINDS = [
+  ...(["friction", "steel", "waved plate", "apply plate", "reaction plate", "snap ring", "piston"] as const),
+  ...([
+    "spring",
+    "dished spring",
+    "drum",
+    "shaft",
+    "support",
+    "sleeve",
+    "bushing",
+    "thrust bearing",
+  ] as const),
+  ...([
+    "bearing",
+    "taper bearing",
+    "washer",
+    "shim",
+    "seal",
+    "sealing ring",
+    "gasket",
+    "gear",
+    "carrier",
+  ] as const),
+  ...([
+    "one-way clutch",
+    "band",
+    "servo",
+    "pump",
+    "pump cover",
+    "pump gears",
+    "converter",
+    "cassette",
+  ] as const),
+  ...(["damper", "differential", "valve body", "valve", "separator plate", "solenoids", "sensor"] as const),
+  ...(["loom", "control unit", "actuator", "accumulator", "filter", "cooler", "magnet", "pan"] as const),
+  ...(["housing", "cover", "tube", "nut", "pulley", "belt", "chain", "fork", "synchroniser"] as const),
+  ...(["park lock", "linkage", "fluid"] as const),
+] as const;
+export type PartKind = (typeof PART_KINDS)[number];
+
 /** A part, and what it belongs to. */
 export const part = object({
   id: names("part"),
   name: text,
+  kind: optional(oneOf(...PART_KINDS)),
   number: text,
   /** The assembly it is part of. */
   of: optional(refersTo("part")),

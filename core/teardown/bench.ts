@@ -1,0 +1,113 @@
+import type { Applied, Part } from "../book";
+import { IN_UNIT, SCRAPPED, type Cleanliness, type Fact, type FactOf, type Job } from "../job";
+
+/** Where one part of this unit is, and how it came there. */
+export interface Thing {
+  part: Part;
+  /** `unit` while it is in, `scrap` out of circulation, a place of the job's, or null: off the unit and nowhere. */
+  place: string | null;
+  /** Who put it there, or took it off, and when; null while nobody has touched it. */
+  moved: Fact | null;
+  sat: FactOf<"sat"> | null;
+  state: Cleanliness;
+}
+
+/** Fasteners of one group: which of their places are out, and where they lie. */
+export interface Bolts {
+  group: string;
+  name: string;
+  count: number;
+  out: readonly number[];
+  place: string | null;
+  fact: FactOf<"out"> | null;
+}
+
+export const boltsOf = (group: string): string => `bolts:${group}`;
+
+/**
+ * What lies where. Facts are taken in the order they were said: a step done takes its parts off, laying them down says where, a step undone
+ * puts them back. A part of an assembly is where its assembly is until somebody says otherwise.
+ */
+export class Bench {
+  readonly things: ReadonlyMap<string, Thing>;
+  readonly bolts: ReadonlyMap<string, Bolts>;
+
+  constructor(job: Job, { unit, work }: Pick<Applied, "unit" | "work">) {
+    const parts = new Map(unit.parts.map((part) => [part.id, part]));
+    const places = new Map<string, { place: string | null; by: Fact }>();
+    const steps = new Map((unit.teardown ?? []).map((step) => [step.id, step]));
+    for (const fact of job.work.live) {
+      const { body } = fact;
+      if (body.kind === "lies")
+        for (const thing of body.things) places.set(thing, { place: body.place, by: fact });
+      if (body.kind !== "step" || body.did === "skipped") continue;
+      const { parts: taken = [], fasteners = [] } = steps.get(body.step) ?? {};
+      const to = body.did === "undone" ? IN_UNIT : (body.to ?? null);
+      for (const id of taken) {
+        const known = places.get(id)?.place;
+        // Laid down before the step was ticked: it stays where it was put.
+        if (body.did === "done" && known !== undefined && known !== IN_UNIT) continue;
+        const once = body.did === "done" && parts.get(id)?.oneTime;
+        places.set(id, { place: once ? SCRAPPED : to, by: fact });
+      }
+      for (const group of fasteners) if (to !== null) places.set(boltsOf(group), { place: to, by: fact });
+    }
+    const placeOf = (part: Part): { place: string | null; by: Fact } | null => {
+      const own = places.get(part.id);
+      if (own) return own;
+      const whole = part.of === undefined ? undefined : parts.get(part.of);
+      return whole ? placeOf(whole) : null;
+    };
+    const { sat, cleaning, outs } = job.work;
+    this.things = new Map(
+      work.parts.map((part): [string, Thing] => {
+        const at = placeOf(part);
+        const place = at ? at.place : IN_UNIT;
+        const cleaned = cleaning.get(part.id)?.body.state;
+        return [
+          part.id,
+          {
+            ...{ part, place, moved: at?.by ?? null, sat: sat.get(part.id) ?? null },
+            state: cleaned === "opened" || cleaned === undefined ? "dirty" : cleaned,
+          },
+        ];
+      }),
+    );
+    this.bolts = new Map(
+      (work.fasteners ?? []).map(({ id, name, count }): [string, Bolts] => {
+        const fact = outs.get(id) ?? null;
+        const place = places.get(boltsOf(id))?.place ?? null;
+        return [id, { ...{ group: id, name, count, fact, place }, out: fact?.body.places ?? [] }];
+      }),
+    );
+  }
+
+  /** Whether a part is off the unit. */
+  isOff = (part: string): boolean => {
+    const thing = this.things.get(part);
+    return thing !== undefined && thing.place !== IN_UNIT;
+  };
+  allOut = (group: string): boolean => {
+    const bolts = this.bolts.get(group);
+    return bolts !== undefined && bolts.out.length >= bolts.count;
+  };
+
+  /** Off the unit and nowhere: what gets lost. */
+  get nowhere(): Thing[] {
+    return [...this.things.values()].filter(({ place }) => place === null);
+  }
+  /** What lies in one place, in the order it was laid there. */
+  at(place: string): Thing[] {
+    return [...this.things.values()]
+      .filter((thing) => thing.place === place)
+      .sort((a, b) => (a.moved?.at ?? "").localeCompare(b.moved?.at ?? ""));
+  }
+  /** Parts of an assembly that are off and not clean, so that nothing dirty goes in unnoticed. */
+  dirtyOf(assembly: readonly string[]): Thing[] {
+    return assembly.flatMap((id) => {
+      const thing = this.things.get(id);
+      const off = thing && thing.place !== IN_UNIT && thing.place !== SCRAPPED;
+      return off && (thing.state === "dirty" || thing.state === "masked") ? [thing] : [];
+    });
+  }
+}

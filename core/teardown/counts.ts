@@ -1,0 +1,117 @@
+import { configurations, resolve, type Applied, type Configuration } from "../book";
+import type { FactOf, Job } from "../job";
+import { lengthText, type LengthUnit } from "../quantity";
+
+/** Something that is counted as it comes out: plates of a pack, bearings, bolts of one length. */
+export interface Count {
+  /** What a fact counts it under. */
+  of: string;
+  name: string;
+  /** The pack, for its plates. */
+  element?: string;
+  expected: number;
+  fact: FactOf<"count"> | null;
+  found: number | null;
+}
+
+/** Check balls: where the book has one, and what was seen there. */
+export interface BallCount {
+  expected: { id: string; name: string; at: readonly [number, number] }[];
+  found: FactOf<"balls"> | null;
+  missing: string[];
+  extra: number;
+}
+
+/** Another version of the unit under which what was counted would be right. */
+export interface OtherVersion {
+  trait: string;
+  value: string;
+}
+
+const boltLength = (group: string, length: string): string => `bolts:${group}:${length}`;
+
+/** Everything the book counts in this configuration and scope, packs first. */
+export function counts(job: Job, { work }: Pick<Applied, "work">): Count[] {
+  return expectedCounts(work, work.unit.lengthUnit).map((one): Count => {
+    const fact = job.work.counts.get(one.of) ?? null;
+    return { ...one, fact, found: fact?.body.found ?? null };
+  });
+}
+
+type Expected = Omit<Count, "fact" | "found">;
+
+function expectedCounts(work: Applied["work"], unit: LengthUnit): Expected[] {
+  const plates = work.packs.flatMap((pack) =>
+    pack.stack
+      .filter(({ role }) => role === "friction" || role === "steel")
+      .map((entry): Expected => ({
+        ...{ of: entry.part, element: pack.element, expected: entry.count ?? 1 },
+        name: `${pack.element.toUpperCase()} ${entry.role}s`,
+      })),
+  );
+  const counted = new Set(plates.map(({ of }) => of));
+  const bearings = work.parts
+    .filter(({ id, kind }) => kind === "thrust bearing" && !counted.has(id))
+    .map(({ id, name, count }): Expected => ({ of: id, name, expected: count ?? 1 }));
+  const springs = work.parts
+    .filter(({ kind, count }) => kind === "spring" && (count ?? 1) > 1)
+    .map(({ id, name, count }): Expected => ({ of: id, name, expected: count ?? 1 }));
+  const bolts = (work.fasteners ?? []).flatMap(({ id, name, places, length }) => {
+    const byLength = new Map<string, number>();
+    for (const place of places) {
+      const its = place.length ?? length;
+      const text = its === undefined ? "" : lengthText(its, unit);
+      byLength.set(text, (byLength.get(text) ?? 0) + 1);
+    }
+    // Bolts of one length are counted by their places; only several lengths can be mixed up.
+    return byLength.size < 2
+      ? []
+      : [...byLength].map(([text, count]): Expected => ({
+          ...{ of: boltLength(id, text), expected: count },
+          name: `${name}, ${text}`,
+        }));
+  });
+  return [...plates, ...bearings, ...springs, ...bolts];
+}
+
+export function ballCount(job: Job, { work }: Pick<Applied, "work">): BallCount | null {
+  const expected = (work.checkBalls ?? []).map(({ id, name, at }) => ({ id, name: name ?? id, at }));
+  if (expected.length === 0) return null;
+  const found = job.work.balls;
+  const there = new Set(found?.body.there ?? []);
+  return {
+    ...{ expected, found, extra: found?.body.extra ?? 0 },
+    missing: found ? expected.filter(({ id }) => !there.has(id)).map(({ id }) => id) : [],
+  };
+}
+
+/**
+ * Versions that differ from this configuration in one trait and under which what was counted would be right: a plate too many may mean that
+ * the unit is another than was thought.
+ *
+ * @param of what was counted, or `balls`.
+ */
+export function otherVersions(
+  job: Job,
+  { book, work }: Pick<Applied, "book" | "work">,
+  configuration: Configuration,
+  depth: string,
+  of: string,
+): OtherVersion[] {
+  const matches = (unit: Applied["work"]): boolean => {
+    if (of !== "balls") {
+      const one = expectedCounts(unit, unit.unit.lengthUnit).find((each) => each.of === of);
+      return (one?.expected ?? 0) === job.work.counts.get(of)?.body.found;
+    }
+    const said = job.work.balls?.body;
+    const total = (said?.there.length ?? 0) + (said?.extra ?? 0);
+    return (unit.checkBalls ?? []).length === total;
+  };
+  if (matches(work)) return [];
+  return book.traits.flatMap((trait) =>
+    configurations([trait], new Set([trait.id]))
+      .filter((change) => change[trait.id] !== configuration[trait.id])
+      .filter((change) => matches(resolve(book, { ...configuration, ...change }, depth).work))
+      .map((change) => ({ trait: trait.id, value: change[trait.id] ?? "" })),
+  );
+}

@@ -1,0 +1,4 @@
+export { Bench, boltsOf, type Bolts, type Thing } from "./bench";
+export { ballCount, counts, otherVersions, type BallCount, type Count, type OtherVersion } from "./counts";
+export { teardown, type Notice, type StepState, type Teardown } from "./plan";
+export { waysOf, wantsMark } from "./ways";

@@ -1,0 +1,103 @@
+import type { Applied, FastenerGroup, Part, Step } from "../book";
+import type { FactOf, Job } from "../job";
+import { Bench } from "./bench";
+
+/** What stands in the way of a step, or what doing it now costs. Nothing here forbids: the builder decides. */
+export type Notice =
+  /** Parts or fasteners still in, which hold what comes off. */
+  | { kind: "held"; part: string; by: string }
+  /** Fasteners of this very step that are not all out. */
+  | { kind: "fasteners"; group: string; out: number; of: number }
+  /** An earlier step left undone that cannot be made good once this is off: its figures are as found or never. */
+  | { kind: "spoils"; step: string; what: readonly string[] };
+
+/** A step of the book as this job stands. */
+export interface StepState {
+  step: Step;
+  fact: FactOf<"step"> | null;
+  at: "done" | "skipped" | "next" | "passed over" | "ahead";
+  parts: Part[];
+  fasteners: FastenerGroup[];
+  notices: Notice[];
+}
+
+export interface Teardown {
+  steps: StepState[];
+  bench: Bench;
+  next: StepState | null;
+  /** The step last ticked, whoever did it. */
+  last: StepState | null;
+}
+
+/**
+ * The book's steps for this configuration and scope, and how far this job is. Steps may be done in any order; one that was passed over keeps
+ * its place and says so.
+ */
+export function teardown(job: Job, applied: Pick<Applied, "unit" | "work">): Teardown {
+  const bench = new Bench(job, applied);
+  const { work } = applied;
+  const said = job.work.steps;
+  const parts = new Map(work.parts.map((part) => [part.id, part]));
+  const groups = new Map((work.fasteners ?? []).map((group) => [group.id, group]));
+  const book = work.teardown ?? [];
+  const did = (step: Step): "done" | "skipped" | null => {
+    const last = said.get(step.id)?.body.did;
+    return last === "done" || last === "skipped" ? last : null;
+  };
+  const lastDone = book.findLastIndex((step) => did(step) !== null);
+  const nextOne =
+    book.find((step, i) => did(step) === null && i > lastDone) ?? book.find((step) => did(step) === null);
+  const steps = book.map((step, i): StepState => {
+    const at = did(step) ?? (step === nextOne ? "next" : i < lastDone ? "passed over" : "ahead");
+    return {
+      ...{ step, at, fact: said.get(step.id) ?? null },
+      parts: (step.parts ?? []).flatMap((id) => parts.get(id) ?? []),
+      fasteners: (step.fasteners ?? []).flatMap((id) => groups.get(id) ?? []),
+      notices: did(step)
+        ? []
+        : noticesOf(
+            step,
+            book.slice(0, i).filter((one) => did(one) !== "done"),
+            bench,
+            parts,
+          ),
+    };
+  });
+  const ticked = steps.filter(({ at }) => at === "done" || at === "skipped");
+  const last = ticked.reduce<StepState | null>(
+    (latest, one) => (!latest || (one.fact?.at ?? "") >= (latest.fact?.at ?? "") ? one : latest),
+    null,
+  );
+  return { steps, bench, next: steps.find(({ at }) => at === "next") ?? null, last };
+}
+
+function noticesOf(
+  step: Step,
+  undone: readonly Step[],
+  bench: Bench,
+  parts: ReadonlyMap<string, Part>,
+): Notice[] {
+  const own = new Set([...(step.parts ?? []), ...(step.fasteners ?? [])]);
+  const held = (step.parts ?? []).flatMap((part) =>
+    (parts.get(part)?.heldBy ?? [])
+      .filter((by) => !own.has(by))
+      .filter((by) => (bench.things.has(by) ? !bench.isOff(by) : bench.bolts.has(by) && !bench.allOut(by)))
+      .map((by): Notice => ({ kind: "held", part, by })),
+  );
+  const fasteners = (step.fasteners ?? []).flatMap((group): Notice[] => {
+    const bolts = bench.bolts.get(group);
+    return bolts && bolts.out.length < bolts.count
+      ? [{ kind: "fasteners", group, out: bolts.out.length, of: bolts.count }]
+      : [];
+  });
+  const takesOff = (step.parts?.length ?? 0) > 0;
+  const spoils = takesOff
+    ? undone.flatMap((one): Notice[] => {
+        const figures = one.parts?.length
+          ? []
+          : [...(one.chains ?? []), ...(one.measurements ?? []), ...(one.record ?? [])];
+        return figures.length > 0 ? [{ kind: "spoils", step: one.id, what: figures }] : [];
+      })
+    : [];
+  return [...held, ...fasteners, ...spoils];
+}

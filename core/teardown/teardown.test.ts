@@ -1,0 +1,221 @@
+import { describe, expect, it, test } from "@jest/globals";
+import { bookOf as readBookOf, UNITS, type UnitId } from "../../demo/units";
+import { configurations, resolve, type Applied, type Book, type Configuration } from "../book";
+import { fold, IN_UNIT, SCRAPPED, type Fact, type FactBody } from "../job";
+import { ballCount, counts, otherVersions, teardown, waysOf, type StepState, type Teardown } from "./index";
+
+const books = new Map(UNITS.map((unit) => [unit, readBookOf(unit)]));
+const bookOf = (unit: UnitId): Book => books.get(unit) ?? readBookOf(unit);
+
+let n = 0;
+const fact = (body: FactBody, by = "Mira K."): Fact => ({
+  ...{ id: `f${n++}`, by, body },
+  at: new Date(Date.UTC(2026, 4, 4, 8, 0, n)).toISOString(),
+});
+const step = (id: string, did: "done" | "skipped" | "undone" = "done"): FactBody => ({
+  ...{ kind: "step", step: id, did },
+  reason: did === "skipped" ? "not needed" : "",
+});
+const lies = (place: string, ...things: string[]): FactBody => ({ kind: "lies", things, place });
+
+const LATE: Configuration = { body: "late", plate: "two" };
+const dunlin = (configuration = LATE, depth = "full"): Applied =>
+  resolve(bookOf("marram-dunlin"), configuration, depth);
+const after = (bodies: readonly FactBody[], applied = dunlin()): Teardown =>
+  teardown(fold(bodies.map((body) => fact(body))), applied);
+const at = ({ steps }: Teardown, id: string): StepState => {
+  const found = steps.find((one) => one.step.id === id);
+  if (!found) throw new Error(`no step ${id}`);
+  return found;
+};
+
+describe("the steps", () => {
+  it("are those of this configuration and scope, the first of them next", () => {
+    const { steps, next } = after([]);
+    expect(next?.step.id).toBe("t-read");
+    expect(steps.some(({ step: { id } }) => id === "t-plate-2")).toBe(true);
+    expect(steps.some(({ step: { id } }) => id === "t-plate-1")).toBe(false);
+    const shallow = after([], dunlin(LATE, "pan and body"));
+    expect(shallow.steps.some(({ step: { id } }) => id === "t-pump")).toBe(false);
+    expect(shallow.steps.length).toBeLessThan(steps.length);
+  });
+
+  it("go on after the last one ticked, and one that was passed over says so", () => {
+    const down = after([step("t-read"), step("t-converter")]);
+    expect(at(down, "t-depth").at).toBe("passed over");
+    expect(down.next?.step.id).toBe("t-sensors");
+    expect(down.last?.step.id).toBe("t-converter");
+  });
+
+  it("undone are ahead again, their parts back in the unit", () => {
+    const down = after([step("t-converter"), lies("tray-1", "converter"), step("t-converter", "undone")]);
+    expect(at(down, "t-converter").at).not.toBe("done");
+    expect(down.bench.things.get("converter")?.place).toBe(IN_UNIT);
+  });
+
+  it("at the end leave nothing next", () => {
+    const all = (dunlin().work.teardown ?? []).map(({ id }) => step(id));
+    const down = after(all);
+    expect(down.next).toBeNull();
+    expect(down.bench.nowhere.length).toBeGreaterThan(50);
+  });
+});
+
+describe("what a step that is out of order blocks or spoils", () => {
+  const kinds = (down: Teardown, id: string): string[] => at(down, id).notices.map(({ kind }) => kind);
+
+  it("names what still holds a part, and nothing once that is off", () => {
+    const notices = at(after([]), "t-d1").notices;
+    expect(notices).toContainEqual({ kind: "held", part: "d1-drum", by: "front-carrier" });
+    expect(kinds(after([step("t-front-set")]), "t-d1")).not.toContain("held");
+  });
+
+  it("counts the fasteners that are still in, of this step and of those that hold its parts", () => {
+    const some = after([{ kind: "out", group: "pump-bolts", places: [0, 1, 2, 3, 4] }]);
+    expect(at(some, "t-pump").notices).toContainEqual({
+      kind: "fasteners",
+      group: "pump-bolts",
+      out: 5,
+      of: 7,
+    });
+    expect(at(some, "t-pump").notices).toContainEqual({ kind: "held", part: "pump", by: "pan-bolts" });
+    const places = Array.from({ length: 16 }, (_, i) => i);
+    const all = after([{ kind: "out", group: "pan-bolts", places }]);
+    expect(at(all, "t-pump").notices).not.toContainEqual({ kind: "held", part: "pump", by: "pan-bolts" });
+  });
+
+  it("warns that an as-found figure is lost once its parts are off", () => {
+    expect(at(after([step("t-body")]), "t-pump").notices).toContainEqual({
+      ...{ kind: "spoils", step: "t-endplay" },
+      what: ["input-end-play", "as found"],
+    });
+    expect(kinds(after([step("t-read"), step("t-depth"), step("t-endplay")]), "t-pump")).not.toContain(
+      "spoils",
+    );
+  });
+
+  it("says nothing of a step that is done", () => {
+    expect(at(after([step("t-d1")]), "t-d1").notices).toEqual([]);
+  });
+});
+
+describe("what lies where", () => {
+  it("follows its assembly until somebody lays it elsewhere", () => {
+    const { bench } = after([step("t-d1"), lies("tray-1", "d1-drum"), lies("bag-2", "d1-bushing")]);
+    expect(bench.things.get("d1-piston")?.place).toBe("tray-1");
+    expect(bench.things.get("d1-bushing")?.place).toBe("bag-2");
+    expect(bench.at("tray-1").map(({ part }) => part.id)).toContain("d1-drum");
+  });
+
+  it("is nowhere when it is off and nobody said", () => {
+    const { bench } = after([step("t-regulator")]);
+    expect(bench.nowhere.map(({ part }) => part.id)).toEqual(["regulator-valve"]);
+  });
+
+  it("is laid where the step says, what must not be used again out of circulation, its bolts beside it", () => {
+    const done: FactBody = { kind: "step", step: "t-pan", did: "done", reason: "", to: "tray-1" };
+    const { bench } = after([done]);
+    const placeOf = (id: string): string | null | undefined => bench.things.get(id)?.place;
+    expect([placeOf("pan"), placeOf("magnet"), placeOf("pan-gasket")]).toEqual([
+      "tray-1",
+      "tray-1",
+      SCRAPPED,
+    ]);
+    expect(bench.bolts.get("pan-bolts")?.place).toBe("tray-1");
+    expect(bench.nowhere).toEqual([]);
+  });
+
+  it("stays where it was laid before its step was ticked", () => {
+    const { bench } = after([lies("tray-1", "filter"), step("t-filter")]);
+    expect(bench.things.get("filter")?.place).toBe("tray-1");
+  });
+
+  it("says who moved it last, and when", () => {
+    const facts = [
+      fact(step("t-filter")),
+      fact(lies("tray-1", "filter"), "Mira K."),
+      fact(lies("tray-2", "filter"), "Tomas B."),
+    ];
+    const { bench } = teardown(fold(facts), dunlin());
+    expect(bench.things.get("filter")).toMatchObject({
+      place: "tray-2",
+      moved: { by: "Tomas B.", at: facts[2]?.at },
+    });
+  });
+
+  it("keeps what is out of circulation apart, and asks no cleaning of it", () => {
+    const { bench } = after([step("t-pan"), lies(SCRAPPED, "pan-gasket"), lies("tray-1", "pan", "magnet")]);
+    expect(bench.dirtyOf(["pan", "magnet", "pan-gasket"]).map(({ part }) => part.id)).toEqual([
+      "pan",
+      "magnet",
+    ]);
+  });
+
+  it("is dirty until it is cleaned, and again when it is opened", () => {
+    const clean: FactBody = { kind: "cleaning", things: ["pan"], state: "clean", did: ["washed", "dried"] };
+    const opened: FactBody = { kind: "cleaning", things: ["pan"], state: "opened", did: [] };
+    const dirty = (bodies: FactBody[]): number => after(bodies).bench.dirtyOf(["pan"]).length;
+    const off = [step("t-pan"), lies("tray-1", "pan")];
+    expect([dirty(off), dirty([...off, clean]), dirty([...off, clean, opened])]).toEqual([1, 0, 1]);
+  });
+});
+
+describe("counting", () => {
+  const job = (...bodies: FactBody[]) => fold(bodies.map((body) => fact(body)));
+
+  it("asks for plates, bearings and bolts of several lengths as this version has them", () => {
+    const list = counts(job(), dunlin());
+    const expected = (of: string): number | undefined => list.find((one) => one.of === of)?.expected;
+    expect(expected("d1-friction")).toBe(4);
+    expect(expected("h2-steel")).toBe(5);
+    expect(expected("front-thrust-1")).toBe(1);
+    expect(
+      list.filter(({ of }) => of.startsWith("bolts:body-bolts")).map(({ expected: many }) => many),
+    ).toEqual([8, 4, 1]);
+    expect(list.some(({ of }) => of.startsWith("bolts:pan-bolts"))).toBe(false);
+  });
+
+  it("names the balls that are missing, and another plate under which the number would be right", () => {
+    const six = dunlin();
+    const five = job({ kind: "balls", there: ["ball-1", "ball-2", "ball-3", "ball-4", "ball-5"], extra: 0 });
+    expect(ballCount(five, six)?.missing).toEqual(["ball-6"]);
+    expect(otherVersions(five, six, LATE, "full", "balls")).toEqual([{ trait: "plate", value: "one" }]);
+  });
+
+  it("finds no other version when the count is the book's", () => {
+    const told = job({ kind: "count", of: "d1-friction", found: 4 });
+    expect(otherVersions(told, dunlin(), LATE, "full", "d1-friction")).toEqual([]);
+  });
+});
+
+describe("every unit, version and depth", () => {
+  const cases = UNITS.flatMap((unit) =>
+    configurations(bookOf(unit).traits, new Set(bookOf(unit).traits.map(({ id }) => id))).flatMap(
+      (configuration) =>
+        bookOf(unit).depths.map((depth): [UnitId, string, Configuration] => [unit, depth, configuration]),
+    ),
+  );
+
+  test.each(cases)(
+    "%s, %s: in the book's order nothing is held and nothing spoiled but by skipping",
+    (unit, depth, configuration) => {
+      const applied = resolve(bookOf(unit), configuration, depth);
+      const facts: FactBody[] = [];
+      for (const { id, fasteners = [] } of applied.work.teardown ?? []) {
+        for (const group of fasteners) {
+          const count = applied.work.fasteners?.find((one) => one.id === group)?.count ?? 0;
+          facts.push({ kind: "out", group, places: Array.from({ length: count }, (_, i) => i) });
+        }
+        expect({ id, notices: at(after(facts, applied), id).notices }).toEqual({ id, notices: [] });
+        facts.push(step(id));
+      }
+    },
+  );
+
+  test.each(UNITS)("%s: every part has a kind, and what can sit two ways is asked about", (unit) => {
+    const { parts } = bookOf(unit);
+    expect(parts.filter(({ kind }) => kind === undefined).map(({ id }) => id)).toEqual([]);
+    const turned = parts.filter((part) => waysOf(part).length > 1);
+    expect(turned.length).toBeGreaterThan(parts.length / 5);
+  });
+});
