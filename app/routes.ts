@@ -20,6 +20,10 @@ export default [
       route("symptoms", "symptoms/symptoms.tsx"),
       route("before", "intake/before.tsx"),
       route("fault", "intake/fault.tsx"),
+      layout("workshop/workshop.tsx", [
+        route("teardown", "teardown/teardown.tsx"),
+        route("bench", "bench/bench.tsx"),
+      ]),
       route("photos", "photos/photos.tsx"),
       route("labels", "labels/labels.tsx"),
     ]),

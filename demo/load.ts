@@ -17,6 +17,7 @@ import { addPhoto } from "../store/photos";
 import { addOddPiece, addShelfPart, receive } from "../store/shelf";
 import { addStaff, listStaff, type Role } from "../store/staff";
 import { bookOf, documentOf, UNITS } from "./units";
+import { tornDown } from "./work";
 
 interface Shop {
   shopName: string;
@@ -112,6 +113,8 @@ async function fillShelf(pool: Pool, shop: Shop, books: readonly Shelved[]): Pro
 interface Progress {
   /** Chains in the book's order that are read, chosen and read again. */
   finished: number;
+  /** How much of the unit is taken down: 1 is all of it. */
+  down: number;
   next?: "found" | "trial";
   close?: boolean;
   /** The unit turned out not to be at fault, and was not opened. */
@@ -136,6 +139,7 @@ function progressOf(i: number): Progress {
     const reason = "Misfire on cylinder two under load; the transmission changes and holds in every range.";
     return {
       finished: 0,
+      down: 0,
       depth: 0,
       unit: 0,
       version,
@@ -148,6 +152,7 @@ function progressOf(i: number): Progress {
   if (i >= 8)
     return {
       finished: 9,
+      down: 1,
       close: true,
       depth: i % 4 === 0 ? 1 : 2,
       // Every second job is the everyday unit.
@@ -157,16 +162,16 @@ function progressOf(i: number): Progress {
       holder,
     };
   const open: Partial<Progress>[] = [
-    { finished: 0 },
+    { finished: 0, down: 0 },
     { finished: 2, next: "trial" },
-    { finished: 0, next: "found" },
+    { finished: 0, next: "found", down: 0.6 },
     { finished: 4, next: "found" },
     { finished: 9, unit: 4 },
-    { finished: 0, depth: 0 },
+    { finished: 0, depth: 0, down: 0 },
     { finished: 1, unit: 2, next: "trial" },
     { finished: 1, unit: 3, next: "found" },
   ];
-  return { finished: 0, depth: 2, unit: 0, version, holder, daysAgo: 1 + i, ...open[i] };
+  return { finished: 0, down: 1, depth: 2, unit: 0, version, holder, daysAgo: 1 + i, ...open[i] };
 }
 
 /** A small generator with a fixed seed: the demo's scatter is the same at every load. */
@@ -295,6 +300,7 @@ function jobFacts(
   }
   const random = scatter(i * 7919 + 17);
   const applied = resolve(book, traits, depth);
+  for (const body of tornDown(applied, progress.down)) say(body);
   const chains = applied.packs.filter(({ inScope }) => inScope);
   chains.forEach((chain, c) => {
     const id = chain.chain.id;

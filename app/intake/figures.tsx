@@ -34,7 +34,7 @@ export function Figures() {
   );
 }
 
-function Figure({ one, open }: { one: AsFound; open: boolean }) {
+export function Figure({ one, open }: { one: AsFound; open: boolean }) {
   const { job, unit } = useJobView();
   const isChain = one.kind === "chain";
   const name = isChain ? one.applied.chain.name : one.measurement.name;

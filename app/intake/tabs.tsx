@@ -6,11 +6,13 @@ const TABS = [
   ["symptoms", "Symptoms"],
   ["before", "Before opening"],
   ["fault", "At fault?"],
+  ["teardown", "Tear down"],
+  ["bench", "Bench"],
   ["photos", "Photos"],
   ["labels", "Labels"],
 ] as const;
 
-/** The places of a job before it is opened; the packs are reached by the axis. */
+/** The places of a job in the order of its stages; the packs are reached by the axis. */
 export const JobTabs = ({ number }: { number: number }) => (
   <nav aria-label="Stages of the job" className="no-print mb-2 flex flex-wrap gap-1">
     {TABS.map(([path, words]) => (

@@ -4,7 +4,8 @@ import type { Phase, Worksheet } from "~core/job";
 import { nominalGap } from "~core/pack";
 import { nm, roundedText, type LengthUnit, type Nm } from "~core/quantity";
 import type { Single } from "~core/reading";
-import { inField, useJobView } from "./job";
+import { inField } from "~/look/use-keys";
+import { useJobView } from "./job";
 import { ringIn } from "./ring-in";
 
 /** What the gauge tells twenty times a second. */

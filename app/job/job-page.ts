@@ -34,6 +34,17 @@ function benchText(id: string, book: Book): string {
   return text;
 }
 
+const wholes = new Map<string, string>();
+/** The whole book of a job, as JSON text. */
+export function wholeText({ bookId, book }: Pick<JobRecord, "bookId" | "book">): string {
+  const known = wholes.get(bookId);
+  if (known) return known;
+  if (wholes.size > 200) wholes.clear();
+  const text = JSON.stringify(book);
+  wholes.set(bookId, text);
+  return text;
+}
+
 const books = new Map<string, Book>();
 /** The book of a page; the same text gives the same book, so that what is worked out from it is worked out once. */
 export function bookOfPage(text: string): Book {

@@ -9,6 +9,7 @@ import { useInside } from "~/door/inside";
 import { ask } from "~/look/ask";
 import { Axis, type AxisPack } from "~/look/axis";
 import { markOf } from "~/look/mark";
+import { inField } from "~/look/use-keys";
 import { useUnit } from "~/look/use-unit";
 import { useLive } from "~/live/use-live";
 import { whenItMatters } from "~/look/revalidate";
@@ -85,7 +86,7 @@ export default function JobPage({
           {view.job.closed && <b> · closed</b>}
         </span>
         <span className="grow" />
-        {place !== "photos" && <TakePhoto of={place || "job"} view={view} small />}
+        {place !== "photos" && place !== "teardown" && <TakePhoto of={place || "job"} view={view} small />}
         <FindInBook view={view} houseValues={houseValues} />
         <Link to={bookAt(view, "")} className="btn touch no-print">
           Book
@@ -176,11 +177,6 @@ const inAxisOrder = (packs: readonly AxisPack[], book: Book): AxisPack[] => {
   const at = (pack: AxisPack): number => book.stations.find(({ id }) => id === pack.station)?.from ?? 0;
   return [...packs].sort((a, b) => at(a) - at(b));
 };
-
-/** Whether a key belongs to a field that is being filled. */
-export const inField = (event: KeyboardEvent): boolean =>
-  event.target instanceof HTMLElement &&
-  event.target.closest("input:not([type=radio]), textarea, select, dialog") !== null;
 
 function useJobKeys(number: number, packs: readonly AxisPack[], changeUnit: () => void): void {
   const navigate = useNavigate();

@@ -8,7 +8,7 @@ import { ConditionsLine } from "./conditions";
 import { Feeler } from "./feeler";
 import type { FormAnswer } from "./form-answer";
 import { GaugeDock } from "./gauge-dock";
-import { inField } from "./job";
+import { inField } from "~/look/use-keys";
 import { Numbers } from "./numbers";
 import { Doubt } from "./question";
 import { useSay } from "./say";

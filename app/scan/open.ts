@@ -12,7 +12,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
   if (!target || !record)
     throw new Response(`“${params.code.slice(0, 60)}” is no label of this shop’s.`, { status: 404 });
   if (target.kind === "case") throw redirect(`/jobs/${target.job}`);
-  if (target.kind === "place") throw redirect(`/jobs/${target.job}/labels#place-${target.place}`);
+  if (target.kind === "place") throw redirect(`/jobs/${target.job}/bench#place-${target.place}`);
   const job = fold(record.facts);
   const search = new URLSearchParams({
     ...job.configuration,

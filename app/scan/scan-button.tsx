@@ -2,6 +2,7 @@ import { ScanLine } from "lucide-react";
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import { useNavigate } from "react-router";
 import { codeIn } from "./code";
+import { heard } from "./heard";
 import { Wedge } from "./wedge";
 
 /** Scanners that type, wherever one is on the page: a label's code opens what it belongs to and leaves no trace in a field. */
@@ -44,6 +45,7 @@ export function ScanButton() {
   };
   const open = (code: string): void => {
     close();
+    if (heard(code)) return;
     void navigate(`/scan/${code}`);
   };
   useWedge(open);

@@ -1,0 +1,80 @@
+import { useMemo } from "react";
+import { Link, useSearchParams } from "react-router";
+import { useJobView } from "~/job/job";
+import { UnitDrawing } from "~/look/unit-drawing";
+import { layoutOf } from "~/look/unit-layout";
+import { teardown, type StepState } from "~core/teardown";
+import type { Route } from "./+types/teardown";
+import { whenText } from "./places";
+import { StepList } from "./step-list";
+import { StepPanel } from "./step-panel";
+
+export const meta: Route.MetaFunction = ({ params }) => [{ title: `Tear down ${params.number} · Yard Key` }];
+
+/** The unit comes apart in the book's order; whoever takes over sees what is done and what is next. */
+export default function TearDown() {
+  const { job, applied, number } = useJobView();
+  const [search] = useSearchParams();
+  const plan = useMemo(() => teardown(job, applied), [job, applied]);
+  const shown = plan.steps.find(({ step }) => step.id === search.get("step")) ?? plan.next ?? plan.last;
+  const ticked = plan.steps.filter(({ at }) => at === "done" || at === "skipped").length;
+  const nowhere = plan.bench.nowhere.length;
+  if (!shown)
+    return (
+      <p className="plate p-5 text-xl">The book has no steps for taking this unit down at this depth.</p>
+    );
+  return (
+    <>
+      <div className="mb-2 flex flex-wrap items-center gap-x-5">
+        <b className="text-2xl" data-progress>
+          {ticked} of {plan.steps.length} steps
+        </b>
+        {plan.last?.fact && (
+          <span className="text-lg" data-last>
+            Last: {plan.last.step.name}, <b>{plan.last.fact.by}</b>, {whenText(plan.last.fact.at)}
+          </span>
+        )}
+        <span className="grow" />
+        {nowhere > 0 && (
+          <Link
+            to={`/jobs/${number}/bench`}
+            className="text-error touch flex items-center font-bold underline underline-offset-4"
+          >
+            {nowhere} off the unit and nowhere
+          </Link>
+        )}
+      </div>
+      <Where state={shown} />
+      <div className="mt-2 grid grid-cols-[minmax(0,2fr)_minmax(0,5fr)] items-start gap-3">
+        <StepList steps={plan.steps} shown={shown.step.id} />
+        <StepPanel key={shown.step.id} state={shown} plan={plan} />
+      </div>
+    </>
+  );
+}
+
+/** Where on the unit this step is: its station, along the axis. */
+function Where({ state: { parts, fasteners } }: { state: StepState }) {
+  const { applied } = useJobView();
+  const { stations } = applied.unit;
+  const all = new Map(applied.unit.parts.map((part) => [part.id, part]));
+  const stationOf = (id: string | undefined): string | undefined => {
+    const part = id === undefined ? undefined : all.get(id);
+    return part?.station ?? (part?.of ? stationOf(part.of) : undefined);
+  };
+  const station =
+    parts.map(({ id }) => stationOf(id)).find((one) => one !== undefined) ??
+    fasteners.map((group) => group.station ?? stationOf(group.part)).find((one) => one !== undefined);
+  const line = stations.find(({ id }) => id === station)?.line ?? 0;
+  const layout = layoutOf(stations, false, new Set([line]));
+  return (
+    <svg
+      viewBox={`0 0 ${layout.width} ${layout.height}`}
+      className="plate block w-full px-3 py-1"
+      role="img"
+      aria-label={`The unit along its axis: ${stations.find(({ id }) => id === station)?.name ?? "no one station"}`}
+    >
+      <UnitDrawing stations={stations} layout={layout} current={station} named={() => false} />
+    </svg>
+  );
+}
