@@ -3,7 +3,7 @@ import { useJobView } from "~/job/job";
 import { Field } from "~/look/field";
 import { VerdictMark } from "~/look/mark";
 import { measurementWords, specWords } from "~core/book";
-import { asFound, CANNOT, ruleOf, type AsFound } from "~core/job";
+import { asFound, CANNOT, ruleOf, type Figure as OneFigure } from "~core/job";
 import { lengthText, plusMinusText, roundedText } from "~core/quantity";
 import { isSpread } from "~core/reading";
 import { SayForm } from "./say-form";
@@ -34,7 +34,7 @@ export function Figures() {
   );
 }
 
-export function Figure({ one, open }: { one: AsFound; open: boolean }) {
+export function Figure({ one, open }: { one: OneFigure; open: boolean }) {
   const { job, unit } = useJobView();
   const isChain = one.kind === "chain";
   const name = isChain ? one.applied.chain.name : one.measurement.name;
@@ -60,7 +60,7 @@ export function Figure({ one, open }: { one: AsFound; open: boolean }) {
 }
 
 /** What was found, as a mark and words: inside, outside, said instead, or nothing yet. */
-function Found({ one }: { one: AsFound }) {
+function Found({ one }: { one: OneFigure }) {
   const { unit } = useJobView();
   if (one.kind === "chain" && one.readings.length > 0) {
     const { estimate, verdict } = one.assessment;
@@ -95,7 +95,7 @@ function Found({ one }: { one: AsFound }) {
   );
 }
 
-function ReadChain({ one }: { one: Extract<AsFound, { kind: "chain" }> }) {
+function ReadChain({ one }: { one: Extract<OneFigure, { kind: "chain" }> }) {
   const { unit } = useJobView();
   const { chain } = one.applied;
   return (
@@ -129,7 +129,7 @@ function ReadChain({ one }: { one: Extract<AsFound, { kind: "chain" }> }) {
   );
 }
 
-function Say({ one }: { one: Extract<AsFound, { kind: "measurement" }> }) {
+function Say({ one }: { one: Extract<OneFigure, { kind: "measurement" }> }) {
   return (
     <>
       <SayForm kind="figure" fixed={{ of: "measurement", id: one.id }} className="flex items-start gap-3">

@@ -2,6 +2,7 @@ import type { LengthUnit, Nm, Pa } from "../quantity";
 import type { Condition, DebrisKind } from "../diagnose";
 import type { DecisionRule, Gauge, PackState, Reading } from "../reading";
 import type { Piece } from "../select";
+import type { InspectBody } from "./inspect-fact";
 import type { WorkBody } from "./work-fact";
 
 /** As found in the unit before anything was changed, or with the parts that will stay in. */
@@ -24,6 +25,7 @@ export type FactBody =
   | ReadingBody
   | IntakeBody
   | WorkBody
+  | InspectBody
   | { kind: "leave-out"; reading: string; out: boolean; reason: string }
   | {
       kind: "fitting";

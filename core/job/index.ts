@@ -22,7 +22,7 @@ export {
   type ReadingBody,
 } from "./fact";
 export { appliedTo, depthOf } from "./applied";
-export { asFound, type AsFound } from "./as-found";
+export { asFound, figures, type Figure } from "./figures";
 export { Intake, type Photo } from "./intake";
 export {
   CLEANING_STEPS,
@@ -40,6 +40,15 @@ export {
   type StepDone,
   type WorkBody,
 } from "./work-fact";
+export {
+  CAUSE_STANDINGS,
+  DISPOSITIONS,
+  SEVERITIES,
+  type CauseStanding,
+  type Disposition,
+  type InspectBody,
+  type Severity,
+} from "./inspect-fact";
 export { Work } from "./work";
 export { chainFacts, fold, type ChainFacts, type FactOf, type Job, type JobReading } from "./job";
 export {

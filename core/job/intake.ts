@@ -1,6 +1,6 @@
 import type { Book } from "../book";
 import { debrisQuestion, readSpeeds, type Told } from "../diagnose";
-import type { Fact, FactKind } from "./fact";
+import type { Fact, FactKind, Phase } from "./fact";
 import { lastOf, ofKind, standing, type FactOf } from "./last";
 
 /** A picture with what was drawn on it. */
@@ -35,9 +35,9 @@ export class Intake {
     return this.all("conclusion").at(-1) ?? null;
   }
   /** The last word on a figure that is no series of readings. */
-  figure(of: "chain" | "measurement", id: string): FactOf<"figure"> | null {
+  figure(of: "chain" | "measurement", id: string, phase: Phase = "found"): FactOf<"figure"> | null {
     return (
-      this.all("figure").findLast(({ body }) => body.of === of && body.id === id && body.phase === "found") ??
+      this.all("figure").findLast(({ body }) => body.of === of && body.id === id && body.phase === phase) ??
       null
     );
   }

@@ -1,5 +1,5 @@
 import type { Fact } from "./fact";
-import { lastOf, ofKind, standing, type FactOf } from "./last";
+import { isKind, lastOf, ofKind, standing, type FactOf } from "./last";
 
 /** What was said at the bench about taking down, cleaning and looking; where the same is said twice, the last word holds. */
 export class Work {
@@ -38,5 +38,40 @@ export class Work {
     for (const fact of ofKind(this.live, "cleaning"))
       for (const thing of fact.body.things) last.set(thing, fact);
     return last;
+  }
+  /** Parts looked at and in good order; a finding made later takes them off the list. */
+  get good(): ReadonlyMap<string, FactOf<"good">> {
+    const good = new Map<string, FactOf<"good">>();
+    for (const fact of this.live) {
+      if (isKind(fact, "good")) for (const part of fact.body.parts) good.set(part, fact);
+      else if (isKind(fact, "finding") && fact.body.there) good.delete(fact.body.part);
+    }
+    return good;
+  }
+  /** What was found on parts and stands: not taken back, and the part not called good since. */
+  get findings(): FactOf<"finding">[] {
+    const found = new Map<string, FactOf<"finding">>();
+    for (const fact of this.live) {
+      if (isKind(fact, "good"))
+        for (const [key, { body }] of found) if (fact.body.parts.includes(body.part)) found.delete(key);
+      if (!isKind(fact, "finding")) continue;
+      const key = `${fact.body.part} ${fact.body.wear}`;
+      if (fact.body.there) found.set(key, fact);
+      else found.delete(key);
+    }
+    return [...found.values()];
+  }
+  get dispositions(): ReadonlyMap<string, FactOf<"disposition">> {
+    return new Map(
+      lastOf(ofKind(this.live, "disposition"), ({ part }) => part).map((fact) => [fact.body.part, fact]),
+    );
+  }
+  get weakPoints(): ReadonlyMap<string, FactOf<"weak-point">> {
+    return new Map(
+      lastOf(ofKind(this.live, "weak-point"), ({ point }) => point).map((fact) => [fact.body.point, fact]),
+    );
+  }
+  get causes(): ReadonlyMap<string, FactOf<"cause">> {
+    return new Map(lastOf(ofKind(this.live, "cause"), ({ of }) => of).map((fact) => [fact.body.of, fact]));
   }
 }

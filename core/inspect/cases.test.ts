@@ -1,0 +1,756 @@
+import { describe, expect, it, test } from "@jest/globals";
+import { bookOf, UNITS, type UnitId } from "../../demo/units";
+import { resolve, type Applied, type Configuration } from "../book";
+import { fold, type Disposition, type Fact, type FactBody, type Job, type Severity } from "../job";
+import { lengthOf } from "../quantity";
+import {
+  candidateCauses,
+  dispositions,
+  failed,
+  unanswered,
+  unlooked,
+  USUAL_SCHOOLS,
+  wearOf,
+  wearsOf,
+  type Because,
+  type PartState,
+  type Schools,
+} from "./index";
+
+const books = new Map(UNITS.map((unit) => [unit, bookOf(unit)]));
+/** Every trait takes the value named, or its last. */
+function unitOf(id: UnitId, told: Configuration = {}): Applied {
+  const book = books.get(id) ?? bookOf(id);
+  const version = Object.fromEntries(
+    book.traits.map(({ id: trait, values }) => [trait, told[trait] ?? Object.keys(values).at(-1) ?? ""]),
+  );
+  return resolve(book, version, book.depths.at(-1) ?? "");
+}
+let n = 0;
+const jobOf = (bodies: readonly FactBody[]): Job =>
+  fold(bodies.map((body): Fact => ({ id: `f${n++}`, at: "2026-05-04T08:00:00.000Z", by: "Mira K.", body })));
+
+const finding = (part: string, wear: string, severity: Severity = "worn", sure = true): FactBody => ({
+  ...{ kind: "finding", part, wear, severity, sure },
+  ...{ note: "", there: true },
+});
+const good = (...parts: string[]): FactBody => ({ kind: "good", parts });
+const read = (chain: string, ...values: string[]): FactBody[] =>
+  values.map((value) => ({
+    ...{ kind: "reading", chain, phase: "found", fit: 0, method: "feeler" },
+    state: { soak: "dry", facings: "run-in" },
+    reading: { kind: "single", value: lengthOf(value) },
+    ...{ resolution: lengthOf("0.001 mm"), unit: "mm" },
+  }));
+const figure = (id: string, text: string): FactBody => ({
+  ...{ kind: "figure", of: "measurement", id, phase: "found", text, note: "" },
+});
+const wrong = (
+  of: string,
+  what: "turned round" | "too many" | "another version’s part" | "from another pack",
+): FactBody => ({
+  ...{ kind: "wrong", what, of, note: "", there: true },
+});
+const debris = (
+  what: "chunks" | "flakes" | "brass" | "friction",
+  amount: "some" | "much",
+  where: "pan" | "cooler" = "pan",
+): FactBody => ({
+  ...{ kind: "debris", where, what, amount },
+});
+const answered = (point: string, answer: string): FactBody => ({
+  kind: "weak-point",
+  point,
+  answer,
+  note: "",
+});
+const booked = (use: string, earlier = ""): FactBody => ({
+  ...{ kind: "booking", vehicle: "Skerry", customer: "", words: "slips", odometer: "", use, earlier },
+});
+const fluid = (look: "black" | "milky", smell: "burnt" | "old"): FactBody => ({
+  kind: "fluid",
+  look,
+  smell,
+  note: "",
+});
+
+const all = (unit: UnitId, bodies: readonly FactBody[], schools: Schools = USUAL_SCHOOLS): PartState[] =>
+  dispositions(jobOf(bodies), unitOf(unit), schools, "proven");
+
+describe("what becomes of a part", () => {
+  const NEW_STEELS: Schools = { ...USUAL_SCHOOLS, steels: "always new" };
+  const ALL_BUSHINGS: Schools = { ...USUAL_SCHOOLS, bushings: "always new" };
+  test.each<
+    [
+      unit: UnitId,
+      said: string,
+      facts: FactBody[],
+      part: string,
+      is: Disposition | null,
+      rule?: Because["rule"],
+      schools?: Schools,
+    ]
+  >([
+    ["marram-dunlin", "nothing said", [], "d1-steel", null],
+    ["marram-dunlin", "a one-time seal", [], "tail-seal", "replace", "one-time part"],
+    [
+      "marram-dunlin",
+      "a one-time seal called good is still replaced",
+      [good("tail-seal")],
+      "tail-seal",
+      "replace",
+      "one-time part",
+    ],
+    ["marram-dunlin", "the filter", [], "filter", "replace"],
+    [
+      "marram-dunlin",
+      "steel with heat spots",
+      [finding("d1-steel", "heat spots")],
+      "d1-steel",
+      "replace",
+      "worn",
+    ],
+    [
+      "marram-dunlin",
+      "steel with a trace",
+      [finding("d1-steel", "scored", "trace")],
+      "d1-steel",
+      "reuse",
+      "worn",
+    ],
+    ["marram-dunlin", "steel in good order", [good("d1-steel")], "d1-steel", "reuse", "in good order"],
+    [
+      "marram-dunlin",
+      "steel in good order in a house of new steels",
+      [good("d1-steel")],
+      "d1-steel",
+      "replace",
+      "house",
+      NEW_STEELS,
+    ],
+    [
+      "marram-dunlin",
+      "friction burnt",
+      [finding("d3-friction", "burnt", "beyond use")],
+      "d3-friction",
+      "replace",
+      "worn",
+    ],
+    [
+      "marram-dunlin",
+      "friction suspected",
+      [finding("d3-friction", "glazed", "worn", false)],
+      "d3-friction",
+      "measure first",
+      "suspected",
+    ],
+    [
+      "marram-dunlin",
+      "drum with notches, worn",
+      [finding("d1-drum", "lug slots notched")],
+      "d1-drum",
+      "measure first",
+      "to be measured",
+    ],
+    [
+      "marram-dunlin",
+      "drum with notches, beyond use",
+      [finding("d1-drum", "lug slots notched", "beyond use")],
+      "d1-drum",
+      "replace",
+      "worn",
+    ],
+    [
+      "marram-dunlin",
+      "bushing read outside",
+      read("d1-drum-bushing", "0.18 mm", "0.181 mm", "0.182 mm"),
+      "d1-bushing",
+      "replace",
+      "measured",
+    ],
+    [
+      "marram-dunlin",
+      "bushing read inside",
+      read("d1-drum-bushing", "0.08 mm", "0.081 mm", "0.08 mm"),
+      "d1-bushing",
+      "reuse",
+      "measured",
+    ],
+    [
+      "marram-dunlin",
+      "bushing read once",
+      read("d1-drum-bushing", "0.08 mm"),
+      "d1-bushing",
+      "measure first",
+      "to be measured",
+    ],
+    [
+      "marram-dunlin",
+      "bushing inside in a house that replaces all",
+      read("d1-drum-bushing", "0.08 mm", "0.081 mm", "0.08 mm"),
+      "d1-bushing",
+      "replace",
+      "house",
+      ALL_BUSHINGS,
+    ],
+    [
+      "marram-dunlin",
+      "pump cover scored",
+      [finding("pump-cover", "face scored")],
+      "pump-cover",
+      "machine",
+      "worn",
+    ],
+    [
+      "marram-dunlin",
+      "pump gears, tips worn beyond use: a set",
+      [finding("pump-gears", "tips worn", "beyond use")],
+      "pump-gears",
+      "replace",
+      "sold as a set",
+    ],
+    [
+      "marram-dunlin",
+      "carrier with play",
+      [finding("front-carrier", "pinion play")],
+      "front-carrier",
+      "measure first",
+      "to be measured",
+    ],
+    [
+      "marram-dunlin",
+      "carrier measured outside",
+      read("rear-pinion-play", "1.40 mm", "1.41 mm", "1.40 mm"),
+      "rear-carrier",
+      "replace",
+      "measured",
+    ],
+    [
+      "marram-dunlin",
+      "solenoid outside",
+      [figure("solenoid-r", "7.9 Ω")],
+      "solenoids",
+      "replace",
+      "measured",
+    ],
+    ["marram-dunlin", "solenoid inside", [figure("solenoid-r", "5.4 Ω")], "solenoids", "reuse", "measured"],
+    [
+      "marram-dunlin",
+      "springs too short",
+      [figure("spring-d1", "30.9 mm")],
+      "d1-spring",
+      "replace",
+      "measured",
+    ],
+    ["marram-dunlin", "converter without metal", [], "converter", null],
+    [
+      "marram-dunlin",
+      "converter after chunks",
+      [debris("chunks", "some")],
+      "converter",
+      "replace",
+      "metal everywhere",
+    ],
+    [
+      "marram-dunlin",
+      "converter after facing material only",
+      [debris("friction", "much")],
+      "converter",
+      null,
+    ],
+    [
+      "marram-dunlin",
+      "converter after brass in the cooler",
+      [debris("brass", "some", "cooler")],
+      "converter",
+      "replace",
+      "metal everywhere",
+    ],
+    [
+      "marram-dunlin",
+      "regulator valve sticking",
+      [finding("regulator-valve", "sticking")],
+      "regulator-valve",
+      "clean",
+      "worn",
+    ],
+    [
+      "marram-dunlin",
+      "valve seized beyond use",
+      [finding("regulator-valve", "sticking", "beyond use")],
+      "regulator-valve",
+      "replace",
+      "worn",
+    ],
+    [
+      "marram-dunlin",
+      "the other version’s plate was in",
+      [wrong("d1-reaction", "another version’s part")],
+      "d1-reaction",
+      "replace",
+      "another version",
+    ],
+    ["marram-whimbrel", "band glazed", [finding("band", "glazed")], "band", "replace", "worn"],
+    ["marram-whimbrel", "band in order", [good("band")], "band", "reuse", "in good order"],
+    [
+      "marram-whimbrel",
+      "thrust washers grooved: the set",
+      [finding("thrust-set", "grooved", "beyond use")],
+      "thrust-set",
+      "replace",
+      "sold as a set",
+    ],
+    [
+      "marram-whimbrel",
+      "one-way clutch galled",
+      [finding("low-roller", "rollers galled", "beyond use")],
+      "low-roller",
+      "replace",
+      "worn",
+    ],
+    [
+      "marram-dunlin",
+      "tail housing bore spun",
+      [finding("tail-housing", "bushing spun")],
+      "tail-housing",
+      "machine",
+      "worn",
+    ],
+    [
+      "marram-whimbrel",
+      "steel flat and good",
+      [good("direct-steel")],
+      "direct-steel",
+      "reuse",
+      "in good order",
+    ],
+    [
+      "selwyn-sanderling",
+      "transfer bearing gone: its gear goes too",
+      [finding("transfer-bearing", "pitted", "beyond use")],
+      "transfer-gear",
+      "replace",
+      "not sold alone",
+    ],
+    ["selwyn-sanderling", "transfer bearing good", [good("transfer-bearing")], "transfer-gear", null],
+    ["selwyn-sanderling", "dividing seal", [], "divide-seal-a", "replace", "one-time part"],
+    [
+      "selwyn-sanderling",
+      "differential pinions outside",
+      read("diff-pinion-play", "2.00 mm", "2.00 mm", "2.01 mm"),
+      "differential",
+      "replace",
+      "measured",
+    ],
+    [
+      "selwyn-turnstone",
+      "belt gap outside",
+      read("element-gap", "4.00 mm", "4.01 mm", "4.00 mm"),
+      "belt-wide",
+      "replace",
+      "measured",
+    ],
+    ["selwyn-turnstone", "primary scored", [finding("primary", "face scored")], "primary", "replace", "worn"],
+    ["selwyn-turnstone", "fine filter of paper", [], "fine-filter", "replace", "always replaced"],
+    [
+      "selwyn-turnstone",
+      "flow valve drifts",
+      [finding("flow-valve", "sticking", "trace")],
+      "flow-valve",
+      "clean",
+      "worn",
+    ],
+    [
+      "corrie-godwit",
+      "inner piston cracked takes its drum",
+      [finding("k2-piston", "cracked", "beyond use")],
+      "k2-piston",
+      "replace",
+      "worn",
+    ],
+    [
+      "corrie-godwit",
+      "synchroniser gap outside",
+      read("sync-2", "0.10 mm", "0.10 mm", "0.11 mm"),
+      "rings-2-4",
+      "replace",
+      "measured",
+    ],
+    [
+      "corrie-godwit",
+      "fork pads worn",
+      [finding("forks-1-3", "pads worn")],
+      "forks-1-3",
+      "measure first",
+      "to be measured",
+    ],
+    ["corrie-plover", "oil on a disc", [finding("cassette", "oil on a disc")], "cassette", "replace", "worn"],
+    ["corrie-plover", "dry cassette in order", [good("cassette")], "cassette", "reuse", "in good order"],
+    [
+      "corrie-plover",
+      "shaft bearing rough",
+      [finding("odd-bearing", "rough")],
+      "odd-bearing",
+      "replace",
+      "worn",
+    ],
+  ])("%s, %s: %#", (...[unit, , facts, part, is, rule, schools]) => {
+    const state = all(unit, facts, schools).find((one) => one.part.id === part);
+    expect(state).toBeDefined();
+    expect({ is: state?.is, rule: state?.because.find((one) => one.rule === rule)?.rule }).toEqual({
+      is,
+      rule,
+    });
+  });
+
+  it("is what the person decides, with the proposal beside it", () => {
+    const facts: FactBody[] = [
+      finding("d1-steel", "heat spots"),
+      { kind: "disposition", part: "d1-steel", is: "reuse", reason: "only the outermost; turned over" },
+    ];
+    const state = all("marram-dunlin", facts).find(({ part }) => part.id === "d1-steel");
+    expect(state).toMatchObject({ proposed: "replace", is: "reuse" });
+  });
+
+  it("is open again when a finding comes after the good word, and good when the word comes after", () => {
+    const is = (facts: FactBody[]): Disposition | null | undefined =>
+      all("marram-dunlin", facts).find(({ part }) => part.id === "d3-steel")?.is;
+    expect(is([good("d3-steel"), finding("d3-steel", "bluing")])).toBe("replace");
+    expect(is([finding("d3-steel", "bluing"), good("d3-steel")])).toBe("reuse");
+    expect(
+      is([finding("d3-steel", "bluing"), { ...finding("d3-steel", "bluing"), there: false } as FactBody]),
+    ).toBeNull();
+  });
+
+  it("of a known weak point is to be answered, and follows the answer", () => {
+    const applied = unitOf("marram-dunlin");
+    const named = (applied.work.weakPoints ?? []).filter(({ parts }) => parts?.length);
+    for (const { id, parts: [part] = [], answers } of named) {
+      const of = (facts: FactBody[]): PartState | undefined =>
+        all("marram-dunlin", facts).find((one) => one.part.id === part);
+      expect(of([])?.because.some(({ rule }) => rule === "known weak point")).toBe(true);
+      expect(
+        of([answered(id, answers[0] ?? "")])?.because.some(({ words }) => words.endsWith("to be answered")),
+      ).toBe(false);
+    }
+  });
+
+  it.each(UNITS)("%s: marking everything good leaves nothing unlooked", (unit) => {
+    const applied = unitOf(unit);
+    const everything = good(...applied.work.parts.map(({ id }) => id));
+    expect(unlooked(all(unit, []))).not.toEqual([]);
+    expect(unlooked(all(unit, [everything]))).toEqual([]);
+  });
+});
+
+describe("the cause of a failure", () => {
+  const burnt = (part: string): FactBody => finding(part, "burnt", "beyond use");
+  test.each<[unit: UnitId, why: string, of: string, facts: FactBody[], first: string]>([
+    [
+      "marram-dunlin",
+      "its lips are flat",
+      "d3",
+      [burnt("d3-friction"), finding("d3-piston", "lip flat")],
+      "seal-leak",
+    ],
+    [
+      "marram-dunlin",
+      "it loses pressure",
+      "d1",
+      [burnt("d1-friction"), figure("leak-d1", "1.2 bar")],
+      "seal-leak",
+    ],
+    [
+      "marram-dunlin",
+      "it holds, and its piston is cracked",
+      "d1",
+      [burnt("d1-friction"), finding("d1-piston", "cracked", "beyond use")],
+      "piston",
+    ],
+    [
+      "marram-dunlin",
+      "seals good, bushing outside",
+      "d1",
+      [
+        burnt("d1-friction"),
+        good("d1-piston", "d1-balance"),
+        ...read("d1-drum-bushing", "0.2 mm", "0.2 mm", "0.201 mm"),
+      ],
+      "bushing",
+    ],
+    [
+      "marram-dunlin",
+      "bore of the sealing rings grooved",
+      "d1",
+      [
+        burnt("d1-friction"),
+        good("d1-piston", "d1-balance", "d1-bushing"),
+        finding("d1-drum", "ring bore grooved"),
+      ],
+      "ring-leak",
+    ],
+    [
+      "marram-dunlin",
+      "bleed plugged and it bound",
+      "d2",
+      [burnt("d2-friction"), good("d2-piston"), finding("d2-drum", "bleed plugged")],
+      "bleed",
+    ],
+    [
+      "marram-dunlin",
+      "line pressure low, two packs burnt",
+      "d3",
+      [
+        burnt("d3-friction"),
+        burnt("d1-friction"),
+        good("d3-piston", "d3-lips"),
+        figure("line-stall", "9 bar"),
+        figure("line-idle", "3 bar"),
+      ],
+      "line-pressure",
+    ],
+    [
+      "marram-dunlin",
+      "one friction too many",
+      "h2",
+      [burnt("h2-friction"), wrong("h2-friction", "too many")],
+      "wrong-parts",
+    ],
+    [
+      "marram-dunlin",
+      "a valve stuck, seals good",
+      "h1",
+      [
+        burnt("h1-friction"),
+        good("h1-piston", "support-rings", "support"),
+        finding("regulator-valve", "sticking"),
+        figure("solenoid-r", "9 Ω"),
+        figure("line-idle", "4.6 bar"),
+      ],
+      "control",
+    ],
+    [
+      "marram-dunlin",
+      "the support’s feed seal, known to leak",
+      "d3",
+      [
+        burnt("d3-friction"),
+        good("d3-piston", "d3-lips", "d3-drum"),
+        figure("line-idle", "4.6 bar"),
+        answered("support-bolt-seal", "new bolt and ring"),
+      ],
+      "weak-point-0",
+    ],
+    [
+      "marram-whimbrel",
+      "a lip is hard",
+      "direct",
+      [burnt("direct-friction"), finding("direct-lips", "lip hard", "beyond use")],
+      "seal-leak",
+    ],
+    [
+      "marram-whimbrel",
+      "servo travel outside",
+      "band",
+      [finding("band", "burnt", "beyond use"), ...read("band-travel", "9 mm", "9 mm", "9.01 mm")],
+      "servo",
+    ],
+    [
+      "marram-whimbrel",
+      "the drum is grooved",
+      "band",
+      [
+        finding("band", "glazed", "beyond use"),
+        good("band-servo"),
+        finding("link-drum", "surface grooved", "beyond use"),
+      ],
+      "drum",
+    ],
+    [
+      "marram-whimbrel",
+      "turned round by somebody",
+      "low-roller",
+      [finding("low-roller", "rollers galled", "beyond use"), wrong("low-roller", "turned round")],
+      "wrong-parts",
+    ],
+    [
+      "marram-whimbrel",
+      "its springs are weak",
+      "low-roller",
+      [finding("low-roller", "springs weak", "beyond use")],
+      "springs",
+    ],
+    [
+      "marram-whimbrel",
+      "towing, springs not named",
+      "low-roller",
+      [finding("low-roller", "rollers galled", "beyond use"), booked("towing a boat")],
+      "shock",
+    ],
+    [
+      "selwyn-sanderling",
+      "piston bond torn",
+      "d2",
+      [burnt("d2-friction"), finding("d2-piston", "bond torn", "beyond use")],
+      "piston",
+    ],
+    [
+      "selwyn-sanderling",
+      "bushing outside, seals good",
+      "d2",
+      [burnt("d2-friction"), good("d2-piston"), ...read("d2-bushing", "0.3 mm", "0.3 mm", "0.301 mm")],
+      "bushing",
+    ],
+    [
+      "selwyn-sanderling",
+      "the wrong frictions",
+      "h2",
+      [burnt("h2-friction"), wrong("h2-friction", "from another pack"), booked("", "rebuilt two years ago")],
+      "wrong-parts",
+    ],
+    [
+      "selwyn-turnstone",
+      "a lip is hard",
+      "fc",
+      [burnt("fc-friction-thin"), finding("fc-lips", "lip hard", "beyond use")],
+      "seal-leak",
+    ],
+    [
+      "selwyn-turnstone",
+      "pulleys out of line",
+      "belt-wide",
+      [
+        finding("belt-wide", "elements worn at the edge", "beyond use"),
+        ...read("pulley-alignment", "1.9 mm", "1.9 mm", "1.901 mm"),
+      ],
+      "alignment",
+    ],
+    [
+      "selwyn-turnstone",
+      "sheave scored",
+      "belt-wide",
+      [
+        finding("belt-wide", "elements worn at the edge", "beyond use"),
+        finding("primary", "face scored", "beyond use"),
+      ],
+      "sheave",
+    ],
+    [
+      "selwyn-turnstone",
+      "black burnt fluid and nothing else",
+      "belt-wide",
+      [
+        finding("belt-wide", "gap between elements", "beyond use"),
+        fluid("black", "burnt"),
+        good("primary", "secondary"),
+      ],
+      "fluid",
+    ],
+    [
+      "corrie-godwit",
+      "outer piston cracked",
+      "k1",
+      [burnt("k1-friction"), finding("k1-piston", "cracked", "beyond use")],
+      "piston",
+    ],
+    [
+      "corrie-godwit",
+      "the clutch drags",
+      "rings-2-4",
+      [finding("rings-2-4", "cone grooved", "beyond use"), figure("drag", "2.0 N·m")],
+      "release",
+    ],
+    [
+      "corrie-godwit",
+      "a fork is bent, the clutch free",
+      "rings-1-3",
+      [
+        finding("rings-1-3", "cone grooved", "beyond use"),
+        figure("drag", "0.2 N·m"),
+        finding("forks-1-3", "pads worn", "beyond use"),
+      ],
+      "fork",
+    ],
+    [
+      "corrie-plover",
+      "oil on a disc",
+      "cassette",
+      [finding("cassette", "oil on a disc", "beyond use")],
+      "shaft-seal",
+    ],
+    [
+      "corrie-plover",
+      "bearing sits wrong, discs dry",
+      "cassette",
+      [finding("cassette", "cracked", "beyond use"), ...read("rest-one", "9 mm", "9 mm", "9.01 mm")],
+      "rest",
+    ],
+    [
+      "corrie-plover",
+      "taxi, lining worn",
+      "cassette",
+      [finding("cassette", "discs worn", "beyond use"), booked("taxi")],
+      "age",
+    ],
+  ])("%s, %s", (unit, _why, of, facts, first) => {
+    const applied = unitOf(unit);
+    const job = jobOf(facts);
+    const one = failed(job, applied).find((each) => each.of === of);
+    if (!one) throw new Error(`${of} has not failed`);
+    const causes = candidateCauses(job, applied, "proven", one);
+    expect(causes[0]?.id).toBe(first);
+    expect(causes.reduce((sum, { chance }) => sum + chance, 0)).toBeCloseTo(1, 9);
+    // Never certain, and the runner-up stays in sight.
+    expect(causes[0]?.chance).toBeLessThan(0.97);
+    expect(causes.length).toBeGreaterThan(3);
+  });
+
+  it("names what would settle it, until it is known", () => {
+    const applied = unitOf("marram-dunlin");
+    const checks = (facts: FactBody[]): string[] => {
+      const job = jobOf([burnt("d1-friction"), ...facts]);
+      const [one] = failed(job, applied);
+      return one ? candidateCauses(job, applied, "proven", one).flatMap((cause) => cause.checks) : [];
+    };
+    expect(checks([])).toContain("look at the piston");
+    expect(checks([good("d1-piston")])).not.toContain("look at the piston");
+  });
+
+  it("is asked of burnt facings and broken elements, not of worn ones or a trace", () => {
+    const failures = (facts: FactBody[]): string[] =>
+      failed(jobOf(facts), unitOf("marram-dunlin")).map(({ of }) => of);
+    expect(failures([finding("d1-friction", "burnt", "trace")])).toEqual([]);
+    expect(failures([finding("d1-friction", "splines hammered")])).toEqual([]);
+    expect(failures([finding("d1-friction", "burnt", "worn", false)])).toEqual([]);
+    expect(
+      failures([finding("d1-friction", "glazed"), finding("f1", "rollers galled", "beyond use")]),
+    ).toEqual(["d1", "f1"]);
+  });
+});
+
+describe("closing", () => {
+  it("waits for the weak points of this version and a cause for every failure", () => {
+    const applied = unitOf("marram-dunlin");
+    const points = (applied.work.weakPoints ?? []).map(({ id, answers }) => answered(id, answers[0] ?? ""));
+    const kinds = (facts: FactBody[]): string[] => unanswered(jobOf(facts), applied).map(({ kind }) => kind);
+    expect(new Set(kinds([]))).toEqual(new Set(["weak point"]));
+    expect(kinds(points)).toEqual([]);
+    const failure = finding("d1-friction", "burnt", "beyond use");
+    expect(kinds([...points, failure])).toEqual(["cause"]);
+    const cause = (standing: "found" | "not found"): FactBody => ({
+      ...{ kind: "cause", of: "d1", cause: "seal-leak", standing, note: "", after: "" },
+    });
+    expect(kinds([...points, failure, cause("not found")])).toEqual(["not found"]);
+    expect(kinds([...points, failure, cause("found")])).toEqual([]);
+  });
+});
+
+describe("wear", () => {
+  const named = UNITS.flatMap((unit) => (books.get(unit)?.parts ?? []).flatMap((part) => wearsOf(part)));
+  it("has a drawing and words for every kind the books name", () => {
+    const plain = [...new Set(named)].filter((name) => wearOf(name).looks === name);
+    expect(named.length).toBeGreaterThan(400);
+    // Those described by their name alone need no more: they say what is seen.
+    expect(plain.length).toBeLessThan(60);
+  });
+});

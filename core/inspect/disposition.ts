@@ -1,0 +1,259 @@
+import { type Applied, type Part, type WeakPoint } from "../book";
+import { figures, type Disposition, type FactOf, type Job } from "../job";
+import type { DecisionRule } from "../reading";
+
+/** What the shop does as a rule, where practice differs. */
+export interface Schools {
+  steels: "reuse if flat" | "always new";
+  bushings: "on measurement" | "always new";
+}
+export const USUAL_SCHOOLS: Schools = { steels: "reuse if flat", bushings: "on measurement" };
+
+/** Why a disposition is proposed. */
+export interface Because {
+  rule:
+    | "one-time part"
+    | "always replaced"
+    | "known weak point"
+    | "measured"
+    | "to be measured"
+    | "worn"
+    | "suspected"
+    | "another version"
+    | "not sold alone"
+    | "sold as a set"
+    | "house"
+    | "metal everywhere"
+    | "in good order";
+  words: string;
+  is: Disposition;
+}
+
+/** What becomes of one part: proposed with its reasons, and what somebody decided. */
+export interface PartState {
+  part: Part;
+  /** Null: nobody has looked at it, and no rule speaks. */
+  proposed: Disposition | null;
+  because: Because[];
+  decided: FactOf<"disposition"> | null;
+  /** What holds: what was decided, else what is proposed. */
+  is: Disposition | null;
+  good: boolean;
+  findings: FactOf<"finding">[];
+}
+
+const RANK: Readonly<Record<Disposition, number>> = {
+  reuse: 0,
+  clean: 1,
+  "measure first": 2,
+  machine: 3,
+  upgrade: 4,
+  replace: 4,
+};
+
+/** Wear that machining mends, by the kind of part it is on. */
+const MACHINED: Readonly<Record<string, readonly string[]>> = {
+  "pump cover": ["face scored", "cover flatness"],
+  housing: ["bore worn", "bushing spun"],
+  pump: ["cover flatness"],
+  converter: ["hub worn"],
+};
+/** Wear that cleaning mends while it is no more than a trace or a nuisance. */
+const CLEANED = ["sticking", "blocked", "plugged", "drifts"];
+/** Kinds whose wear is a matter of a figure, not of the eye. */
+const MEASURED = [
+  "bushing",
+  "carrier",
+  "gear",
+  "shaft",
+  "drum",
+  "pump gears",
+  "pump",
+  "spring",
+  "valve body",
+  "fork",
+  "synchroniser",
+];
+
+/**
+ * What becomes of every part in scope, in the book's order. Each rule that speaks gives its reason; the gravest holds. The person decides:
+ * what was decided stands beside what is proposed.
+ */
+export function dispositions(job: Job, applied: Applied, schools: Schools, rule: DecisionRule): PartState[] {
+  const { work } = job;
+  const measured = measuredParts(job, applied, rule);
+  const metal = metalEverywhere(job);
+  const points = weakPoints(job, applied);
+  const other = new Set(
+    work.wrongs.filter(({ body }) => body.what === "another version’s part").map(({ body }) => body.of),
+  );
+  const states = applied.work.parts.map((part): PartState => {
+    const findings = work.findings.filter(({ body }) => body.part === part.id);
+    const good = work.good.has(part.id);
+    const because = [
+      ...byBook(part),
+      ...bySchool(part, schools),
+      ...byMetal(part, metal),
+      ...byPoints(part, points),
+      ...(measured.get(part.id) ?? []),
+      ...findings.map(byFinding(part)),
+      ...(other.has(part.id)
+        ? [
+            {
+              rule: "another version" as const,
+              words: "another version’s part was in",
+              is: "replace" as const,
+            },
+          ]
+        : []),
+      ...(good
+        ? [{ rule: "in good order" as const, words: "looked at, in good order", is: "reuse" as const }]
+        : []),
+    ];
+    return settle(part, because, work.dispositions.get(part.id) ?? null, good, findings);
+  });
+  return withAssemblies(states);
+}
+
+function settle(
+  part: Part,
+  because: Because[],
+  decided: FactOf<"disposition"> | null,
+  good: boolean,
+  findings: FactOf<"finding">[],
+): PartState {
+  const sorted = [...because].sort((a, b) => RANK[b.is] - RANK[a.is]);
+  const first = sorted[0]?.is ?? null;
+  // A later part that goes in instead is an upgrade, with what it brings along.
+  const upgrade = first === "replace" && part.instead?.length;
+  const proposed = upgrade ? "upgrade" : first;
+  return { part, proposed, because: sorted, decided, is: decided?.body.is ?? proposed, good, findings };
+}
+
+const byBook = ({ oneTime, always, kind }: Part): Because[] => [
+  ...(oneTime ? [{ rule: "one-time part" as const, words: "never used twice", is: "replace" as const }] : []),
+  // What the book replaces after metal only is a matter of the metal.
+  ...(always && !/^(after|with) /.test(always) && kind !== "converter"
+    ? [{ rule: "always replaced" as const, words: always, is: "replace" as const }]
+    : []),
+];
+
+function bySchool({ kind }: Part, { steels, bushings }: Schools): Because[] {
+  if (kind === "steel" && steels === "always new")
+    return [{ rule: "house", words: "this house puts new steels in always", is: "replace" }];
+  if (kind === "bushing" && bushings === "always new")
+    return [{ rule: "house", words: "this house replaces every bushing", is: "replace" }];
+  return [];
+}
+
+function byMetal({ kind }: Part, metal: string | null): Because[] {
+  if (metal === null || kind === undefined || !["converter", "cooler", "filter", "cassette"].includes(kind))
+    return [];
+  return [{ rule: "metal everywhere", words: `${metal}: metal stays in it`, is: "replace" }];
+}
+
+const byPoints = (part: Part, points: readonly PointState[]): Because[] =>
+  points
+    .filter(({ point }) => point.parts?.includes(part.id))
+    .map(({ point, fact }): Because => {
+      const words = fact ? `${point.name}: ${fact.body.answer}` : `${point.name}: to be answered`;
+      if (!fact) return { rule: "known weak point", words, is: "measure first" };
+      return {
+        rule: "known weak point",
+        words,
+        is: /replace|new|another|sleeve/i.test(fact.body.answer) ? "replace" : "reuse",
+      };
+    });
+
+const byFinding =
+  (part: Part) =>
+  ({ body: { wear, severity, sure, note } }: FactOf<"finding">): Because => {
+    const words = `${wear}, ${severity}${note ? `: ${note}` : ""}`;
+    if (!sure) return { rule: "suspected", words: `${wear} suspected`, is: "measure first" };
+    const worn = (is: Disposition): Because => ({ rule: "worn", words, is });
+    const kind = part.kind ?? "";
+    if (severity === "beyond use") return worn(MACHINED[kind]?.includes(wear) ? "machine" : "replace");
+    const cleaned = CLEANED.some((word) => wear.includes(word));
+    if (severity === "trace") return worn(cleaned ? "clean" : "reuse");
+    if (cleaned) return worn("clean");
+    if (MACHINED[kind]?.includes(wear)) return worn("machine");
+    if (MEASURED.includes(kind)) return { rule: "to be measured", words, is: "measure first" };
+    return worn("replace");
+  };
+
+/** What figures say of the parts whose wear they show. */
+function measuredParts(job: Job, applied: Applied, rule: DecisionRule): Map<string, Because[]> {
+  const found = new Map<string, Because[]>();
+  const add = (parts: readonly string[], because: Because): void => {
+    for (const part of parts) found.set(part, [...(found.get(part) ?? []), because]);
+  };
+  for (const one of figures(job, applied, rule, "found")) {
+    if (one.kind === "chain") {
+      const { chain } = one.applied;
+      const { verdict } = one.assessment;
+      if (one.readings.length === 0 || !chain.parts) continue;
+      if (verdict.kind === "outside")
+        add(chain.parts, { rule: "measured", words: `${chain.name} outside`, is: "replace" });
+      else if (verdict.kind !== "inside")
+        add(chain.parts, {
+          rule: "to be measured",
+          words: `${chain.name} not decided yet`,
+          is: "measure first",
+        });
+      else add(chain.parts, { rule: "measured", words: `${chain.name} inside`, is: "reuse" });
+    } else if (one.measurement.part && one.verdict) {
+      const { name, part } = one.measurement;
+      if (one.verdict === "outside")
+        add([part], { rule: "measured", words: `${name} outside`, is: "replace" });
+      else if (one.verdict === "inside")
+        add([part], { rule: "measured", words: `${name} inside`, is: "reuse" });
+    }
+  }
+  return found;
+}
+
+/** A part that cannot be had alone takes its assembly with it. */
+function withAssemblies(states: PartState[]): PartState[] {
+  const gone = states.filter(
+    ({ part, is }) =>
+      part.sold === "with its assembly" && part.of !== undefined && (is === "replace" || is === "upgrade"),
+  );
+  return states.map((state) => {
+    const taken = gone.filter(({ part }) => part.of === state.part.id);
+    const set = state.part.sold === "as a set" && state.is === "replace";
+    if (taken.length === 0 && !set) return state;
+    const because = [
+      ...taken.map(({ part }): Because => ({
+        ...{ rule: "not sold alone", is: "replace" },
+        words: `${part.name} cannot be had alone`,
+      })),
+      ...(set ? [{ rule: "sold as a set" as const, words: "only as a set", is: "replace" as const }] : []),
+      ...state.because,
+    ];
+    return settle(state.part, because, state.decided, state.good, state.findings);
+  });
+}
+
+/** A known weak point of this version, and what was answered. */
+export interface PointState {
+  point: WeakPoint;
+  fact: FactOf<"weak-point"> | null;
+}
+
+/** @returns the weak points of this configuration and scope; each must be answered before the unit is closed. */
+export const weakPoints = (job: Job, { work }: Pick<Applied, "work">): PointState[] =>
+  (work.weakPoints ?? []).map((point) => ({ point, fact: job.work.weakPoints.get(point.id) ?? null }));
+
+/** Whether metal has gone everywhere, in words; null when it has not. Then converter, cooler and filters go, and perhaps the unit. */
+export function metalEverywhere(job: Job): string | null {
+  const much = job.intake.debris.find(({ body: { what, amount, where } }) => {
+    if (what === "chunks") return amount === "some" || amount === "much";
+    if (what === "friction" || what === "fuzz") return false;
+    return amount === "much" || (where === "cooler" && amount === "some");
+  });
+  return much ? `${much.body.amount} ${much.body.what} in the ${much.body.where}` : null;
+}
+
+/** Parts nobody has looked at, and on which no rule speaks. */
+export const unlooked = (states: readonly PartState[]): PartState[] =>
+  states.filter(({ is, good, findings }) => is === null && !good && findings.length === 0);

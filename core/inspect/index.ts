@@ -1,0 +1,15 @@
+export { candidateCauses, type Candidate, type Evidence } from "./cause";
+export { unanswered, type Unanswered } from "./closing";
+export {
+  dispositions,
+  metalEverywhere,
+  unlooked,
+  USUAL_SCHOOLS,
+  weakPoints,
+  type Because,
+  type PartState,
+  type PointState,
+  type Schools,
+} from "./disposition";
+export { failed, stationOf, type Failed } from "./failed";
+export { DRAWN, goodOf, wearOf, wearsOf, type Drawn, type Wear } from "./wear";

@@ -1,0 +1,167 @@
+import type { Part, PartKind } from "../book";
+
+/**
+ * What a kind of wear is, whatever part it is on: what it looks like in words, and what it alone calls for. The trade's rules of thumb;
+ * a book's own `wear` says which of them a part is known for.
+ */
+export interface Wear {
+  name: string;
+  /** What one sees. */
+  looks: string;
+  /** What looks the same and is not, and what tells them apart. */
+  unlike?: string;
+  /** Its drawing: a shape of our own, shared by what looks alike. */
+  drawn: Drawn;
+}
+export const DRAWN = [
+  "spots",
+  "scores",
+  "crack",
+  "worn face",
+  "burnt",
+  "loose",
+  "bent",
+  "pits",
+  "lip",
+  "blocked",
+] as const;
+export type Drawn = (typeof DRAWN)[number];
+
+const DRAWN_BY: readonly [words: RegExp, drawn: Drawn, looks: string, unlike?: string][] = [
+  [
+    /burnt/,
+    "burnt",
+    "facing black, brittle, smells; comes off on the thumb",
+    "facings that are dark from new: they are tough and do not come off",
+  ],
+  [
+    /glazed/,
+    "burnt",
+    "facing smooth and shining like glass, its pores closed",
+    "a new facing’s sheen, which a thumbnail breaks",
+  ],
+  [
+    /heat spots|bluing/,
+    "spots",
+    "dark or blue spots in a ring, often opposite each other",
+    "a coating’s even tint, the same on both faces and at the lugs",
+  ],
+  [/flaked|debonded|lining|facing/, "worn face", "pieces of facing gone, bare steel between"],
+  [/groove bottom/, "worn face", "the facing’s grooves no longer felt with a nail"],
+  [
+    /scored|grooved|stepped|polished band/,
+    "scores",
+    "lines round the face that a nail catches",
+    "a maker’s cross-hatch, crossed and even",
+  ],
+  [
+    /crack|broken|torn|chipped/,
+    "crack",
+    "a line that opens when the part is flexed, or a piece gone",
+    "a casting seam, straight and raised",
+  ],
+  [
+    /coned|warped|bent|flatness|flattened|runout/,
+    "bent",
+    "rocks on a dead flat surface, light under its edge",
+  ],
+  [
+    /pitted|brinelled|galled|rough/,
+    "pits",
+    "small craters where rollers or teeth run",
+    "stains, which a fingernail does not feel",
+  ],
+  [
+    /rollers out|balls out|loose|play|spun|lost|slack|springs weak/,
+    "loose",
+    "moves where it should not, or has left its place",
+  ],
+  [
+    /lip|hard|flat$|ends rounded|run off/,
+    "lip",
+    "edge hard, flat or rounded; does not spring back from the thumb",
+  ],
+  [/plugged|blocked|sticking|drifts|seized/, "blocked", "does not pass, or does not fall by its own weight"],
+  [/copper/, "worn face", "copper shows through the bearing layer"],
+];
+
+/** @returns what a kind of wear looks like; a plain description where nothing is known of it. */
+export function wearOf(name: string): Wear {
+  const [, drawn, looks, unlike] =
+    DRAWN_BY.find(([words]) => words.test(name)) ?? ([null, "worn face", name] as const);
+  return { name, looks, drawn: drawn as Drawn, ...(unlike ? { unlike } : {}) };
+}
+
+/** The kinds of wear a part is looked at for: those its book names, then those its kind is known for. */
+export function wearsOf(part: Part): string[] {
+  const usual = part.kind ? (USUAL[part.kind] ?? []) : [];
+  return [...new Set([...(part.wear ?? []), ...usual])];
+}
+const USUAL: Readonly<Partial<Record<PartKind, readonly string[]>>> = {
+  friction: [
+    "burnt",
+    "glazed",
+    "flaked",
+    "worn to the groove bottom",
+    "facing debonded",
+    "splines hammered",
+    "coned",
+  ],
+  steel: ["heat spots", "bluing", "scored", "coned", "lugs worn"],
+  "waved plate": ["flattened", "cracked", "worn lip"],
+  "apply plate": ["heat spots", "coned", "scored"],
+  "reaction plate": ["heat spots", "coned", "scored"],
+  piston: ["cracked", "lip hard", "bond torn", "bleed plugged", "pitted"],
+  spring: ["weak", "cracked"],
+  "dished spring": ["fingers worn", "cracked"],
+  drum: ["cracked", "ring groove rounded", "lug slots notched", "ring bore grooved"],
+  bushing: ["copper showing", "spun", "lost"],
+  "thrust bearing": ["pitted", "race grooved", "rollers out"],
+  bearing: ["pitted", "rough", "races brinelled"],
+  "taper bearing": ["pitted", "races brinelled"],
+  carrier: ["pinion play", "pin loose", "teeth pitted"],
+  gear: ["teeth pitted", "teeth chipped"],
+  "one-way clutch": ["rollers galled", "springs weak", "lets go"],
+  pump: ["pocket scored"],
+  "pump gears": ["faces scored", "tips worn"],
+  "valve body": ["bores worn", "cracked"],
+  valve: ["sticking", "bore worn"],
+  seal: ["lip hard"],
+  "sealing ring": ["ends rounded", "run off"],
+  shaft: ["journal worn", "splines hammered"],
+  band: ["glazed", "burnt", "cracked"],
+  pulley: ["scored", "polished band", "runout"],
+  belt: ["elements worn at the edge", "band cracked"],
+  fork: ["pads worn", "bent"],
+  synchroniser: ["cone worn", "teeth rounded"],
+  "park lock": ["edge rounded", "pin worn"],
+  housing: ["cracked", "bore worn"],
+  solenoids: ["resistance off", "sticking"],
+  filter: ["blocked"],
+  converter: ["hub worn", "lock-up lining loose"],
+};
+
+/** What good looks like, for a kind of part; a book’s own words come first. */
+export const goodOf = ({ good, kind }: Part): string | null => good ?? (kind ? (GOOD[kind] ?? null) : null);
+const GOOD: Readonly<Partial<Record<PartKind, string>>> = {
+  friction: "even colour, grooves open, facing springs back, flat",
+  steel: "dull and even, no colour, flat on the plate, lugs square",
+  "waved plate": "stands up free by its wave, no crack at the lugs",
+  piston: "lip soft and sharp, bond whole, bleed open: a drop runs through",
+  drum: "ring bore smooth, lug slots square, groove edges sharp",
+  bushing: "grey all round, no copper, oil hole in line",
+  "thrust bearing": "turns without a click, races bright without a track",
+  carrier: "pinions turn free with a little end play, pins staked",
+  gear: "flanks bright, no pits, no chipped ends",
+  "one-way clutch": "locks one way, runs free the other, every roller sprung",
+  valve: "falls through its bore by its own weight, in and out",
+  spring: "all the same length, no polished side",
+  pulley: "even grey faces, no ring, no step",
+  belt: "elements close up, bands whole, edges even",
+  synchroniser: "cone rough to the nail, gap within the book",
+  fork: "pads even, no shine on the sides",
+  pump: "pocket without a step, tool marks still there",
+  shaft: "journals bright, ring grooves square",
+  bearing: "turns like oil, no click",
+  "taper bearing": "no marks at the rollers’ spacing",
+};
