@@ -23,6 +23,9 @@ export default [
       layout("workshop/workshop.tsx", [
         route("teardown", "teardown/teardown.tsx"),
         route("bench", "bench/bench.tsx"),
+        route("inspect", "inspect/inspect.tsx"),
+        route("cause", "inspect/cause.tsx"),
+        route("measure", "measure/measure.tsx"),
       ]),
       route("photos", "photos/photos.tsx"),
       route("labels", "labels/labels.tsx"),
@@ -37,6 +40,8 @@ export default [
     route("kept/jobs/:number", "offline/open-job.ts"),
     route("jobs/:number/facts", "job/facts.ts"),
     route("jobs/:number/sheet.pdf", "job/sheet-pdf.ts"),
+    route("jobs/:number/measure.csv", "measure/measure-csv.ts"),
+    route("jobs/:number/measure.pdf", "measure/measure-pdf.ts"),
     route("jobs/:number/export.json", "job/export.ts"),
     route("jobs/:number/changes", "job/changes.ts"),
     route("books", "books/list.tsx"),

@@ -17,7 +17,7 @@ import { addPhoto } from "../store/photos";
 import { addOddPiece, addShelfPart, receive } from "../store/shelf";
 import { addStaff, listStaff, type Role } from "../store/staff";
 import { bookOf, documentOf, UNITS } from "./units";
-import { tornDown } from "./work";
+import { inspected, tornDown, type Story } from "./work";
 
 interface Shop {
   shopName: string;
@@ -116,6 +116,7 @@ interface Progress {
   /** How much of the unit is taken down: 1 is all of it. */
   down: number;
   next?: "found" | "trial";
+  story?: Story;
   close?: boolean;
   /** The unit turned out not to be at fault, and was not opened. */
   elsewhere?: { reason: string; fee: string };
@@ -154,6 +155,14 @@ function progressOf(i: number): Progress {
       finished: 9,
       down: 1,
       close: true,
+      ...(i === 14
+        ? {
+            story: {
+              element: "h2",
+              cause: { id: "", standing: "not found", note: "pressure, clearance and seals in order" },
+            },
+          }
+        : {}),
       depth: i % 4 === 0 ? 1 : 2,
       // Every second job is the everyday unit.
       unit: i % 2 === 0 ? 0 : ((i - 9) / 2) % UNITS.length,
@@ -163,9 +172,16 @@ function progressOf(i: number): Progress {
     };
   const open: Partial<Progress>[] = [
     { finished: 0, down: 0 },
-    { finished: 2, next: "trial" },
+    {
+      ...{ finished: 2, next: "trial" },
+      story: {
+        element: "d3",
+        behind: ["d3-piston", "lip flat"],
+        cause: { id: "seal-leak", standing: "found", note: "lip flat all round, no spring back" },
+      },
+    },
     { finished: 0, next: "found", down: 0.6 },
-    { finished: 4, next: "found" },
+    { finished: 4, next: "found", story: { element: "h2" } },
     { finished: 9, unit: 4 },
     { finished: 0, depth: 0, down: 0 },
     { finished: 1, unit: 2, next: "trial" },
@@ -301,6 +317,7 @@ function jobFacts(
   const random = scatter(i * 7919 + 17);
   const applied = resolve(book, traits, depth);
   for (const body of tornDown(applied, progress.down)) say(body);
+  if (progress.down === 1) for (const body of inspected(applied, progress.story)) say(body);
   const chains = applied.packs.filter(({ inScope }) => inScope);
   chains.forEach((chain, c) => {
     const id = chain.chain.id;

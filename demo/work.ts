@@ -5,6 +5,35 @@ import { counts, waysOf } from "../core/teardown";
 const TRAYS = ["Front end", "Drums and packs", "Rear end"];
 const trayId = (i: number): string => `tray-${i + 1}`;
 
+/** What went wrong in one of the demo's units: an element's facings burnt, and what was found behind it. */
+export interface Story {
+  element: string;
+  /** A part of it with the wear that shows the cause. */
+  behind?: [part: string, wear: string];
+  cause?: { id: string; standing: "found" | "likely" | "not found"; note: string };
+}
+
+/** A unit looked at part by part: good but for its story, its weak points answered. */
+export function inspected({ work }: Pick<Applied, "work">, story?: Story): FactBody[] {
+  const facts: FactBody[] = [{ kind: "good", parts: work.parts.map(({ id }) => id) }];
+  for (const { id, answers } of work.weakPoints ?? [])
+    facts.push({ kind: "weak-point", point: id, answer: answers[0] ?? "in order", note: "" });
+  if (!story) return facts;
+  const found = (part: string, wear: string): FactBody => ({
+    ...{ kind: "finding", part, wear, severity: "beyond use", sure: true, note: "", there: true },
+  });
+  const friction = work.packs
+    .find(({ element }) => element === story.element)
+    ?.stack.find(({ role }) => role === "friction")?.part;
+  if (friction) facts.push(found(friction, "burnt"));
+  if (story.behind) facts.push(found(...story.behind));
+  if (story.cause) {
+    const { id, standing, note } = story.cause;
+    facts.push({ kind: "cause", of: story.element, cause: id, standing, note, after: "" });
+  }
+  return facts;
+}
+
 /**
  * A unit taken down so far, as a careful builder leaves it: bolts out, parts in trays, plates counted, ways noted.
  *

@@ -1,9 +1,10 @@
 import { randomBytes } from "node:crypto";
+import { USUAL_SCHOOLS, type Schools } from "~core/inspect";
 import type { House } from "~core/job";
 import type { Queryable } from "./database";
 
 /** Everything a house can set, with what holds until it does. */
-export interface HouseSettings extends House {
+export interface HouseSettings extends House, Schools {
   shopName: string;
   /** KeyboardEvent.key that a foot switch sends. */
   footKey: string;
@@ -14,6 +15,7 @@ export interface HouseSettings extends House {
 const DEFAULTS: HouseSettings = {
   rule: "proven",
   target: "middle",
+  ...USUAL_SCHOOLS,
   shopName: "",
   footKey: "F8",
   demoPin: null,

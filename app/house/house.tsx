@@ -16,9 +16,13 @@ export const loader = async ({ context }: Route.LoaderArgs) => ({
   everyone: await listStaff(context.get(ground).pool),
 });
 
-const settings = Joi.object<Pick<HouseSettings, "rule" | "target" | "shopName" | "footKey">>({
+const settings = Joi.object<
+  Pick<HouseSettings, "rule" | "target" | "steels" | "bushings" | "shopName" | "footKey">
+>({
   rule: Joi.valid("proven", "plain").required(),
   target: Joi.valid("middle", "low end").required(),
+  steels: Joi.valid("reuse if flat", "always new").required(),
+  bushings: Joi.valid("on measurement", "always new").required(),
   shopName: Joi.string().trim().max(80).required().messages({ "*": "Name the shop, at most 80 letters." }),
   footKey: Joi.string()
     .trim()
@@ -94,6 +98,27 @@ export default function House({ loaderData: { everyone }, actionData }: Route.Co
               options={[
                 { value: "middle", words: <Words title="Middle" text="of the book’s range" /> },
                 { value: "low end", words: <Words title="Low end" text="a quarter up, for crisp apply" /> },
+              ]}
+            />
+            <Choice
+              label="Steels"
+              name="steels"
+              value={(typed.steels as HouseSettings["steels"] | undefined) ?? house.steels}
+              options={[
+                {
+                  value: "reuse if flat",
+                  words: <Words title="Used again" text="when flat and unspotted" />,
+                },
+                { value: "always new", words: <Words title="Always new" text="whatever they look like" /> },
+              ]}
+            />
+            <Choice
+              label="Bushings"
+              name="bushings"
+              value={(typed.bushings as HouseSettings["bushings"] | undefined) ?? house.bushings}
+              options={[
+                { value: "on measurement", words: <Words title="By measure" text="when they are outside" /> },
+                { value: "always new", words: <Words title="All of them" text="every time" /> },
               ]}
             />
             <Field

@@ -2,13 +2,16 @@ import { statedIn, type Book } from "~core/book";
 import { CONDITIONS, DEBRIS_KINDS, type Condition } from "~core/diagnose";
 import {
   CANNOT,
+  CAUSE_STANDINGS,
   DEBRIS_AMOUNTS,
   DEBRIS_PLACES,
+  DISPOSITIONS,
   FLUID_LOOKS,
   FLUID_SMELLS,
   FOUND_WRONG,
   PLACE_SORTS,
   STEP_DONE,
+  type Phase,
   type FactBody,
 } from "~core/job";
 import { parseLength, parseMeasure, type LengthUnit } from "~core/quantity";
@@ -20,6 +23,9 @@ export type ReadIntake = { ok: true; body: FactBody } | { ok: false; problems: R
 
 const one = <T extends string>(list: readonly T[], given: string | undefined): T | undefined =>
   list.find((word) => word === given);
+
+/** As it came apart, unless it is said to be as built. */
+const phaseOf = (given: string | undefined): Phase => (given === "built" ? "built" : "found");
 
 const ODOMETER = /^(\d[\d .,]{0,9}\s*(km|mi)?)?$/;
 
@@ -135,11 +141,11 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
     );
   },
 
-  figure: ({ of, id = "", text = "", cannot = "", note = "" }, book) => {
+  figure: ({ of, id = "", text = "", cannot = "", note = "", phase }, book) => {
     const which = one(["chain", "measurement"], of);
     const why = one(CANNOT, cannot);
     if (!which) return wrong({ text: "Choose the figure." });
-    const base = { kind: "figure", of: which, id, phase: "found", note } as const;
+    const base = { kind: "figure", of: which, id, phase: phaseOf(phase), note } as const;
     if (text === "")
       return when({ text: !why && "Write the figure, or say why there is none." }, () => ({
         ...base,
@@ -160,7 +166,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
     return good({ ...base, text: withUnit });
   },
 
-  reading: ({ chain = "", method, value = "", unit = "mm" }, { chains }) => {
+  reading: ({ chain = "", method, value = "", unit = "mm", phase }, { chains }) => {
     const lengthUnit: LengthUnit = unit === "in" ? "in" : "mm";
     const known = chains.find(({ id }) => id === chain);
     const parsed = parseLength(value, lengthUnit);
@@ -173,7 +179,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
         method: (!known || !gauge) && "Choose how it was read.",
       },
       () => ({
-        ...{ kind: "reading", chain, phase: "found", fit: 0, method: gauge as Gauge },
+        ...{ kind: "reading", chain, phase: phaseOf(phase), fit: 0, method: gauge as Gauge },
         state: { soak: "dry", facings: "run-in" },
         reading: { kind: "single", value: parsed.length },
         ...{ resolution: dialStep(lengthUnit), unit: lengthUnit, typed: value },
@@ -206,6 +212,40 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
         reason: what === "skipped" && reason.length < 2 && "Say why it is skipped: already off, not needed.",
       },
       () => ({ kind: "step", step, did: what ?? "done", reason, ...(to && what === "done" ? { to } : {}) }),
+    );
+  },
+
+  disposition: ({ part = "", is, reason = "" }) => {
+    const what = one(DISPOSITIONS, is);
+    return when(
+      {
+        is: !what && "Choose what becomes of it.",
+        reason: reason.length < 2 && "Say why: it goes against what is proposed.",
+      },
+      () => ({ kind: "disposition", part, is: what ?? "replace", reason }),
+    );
+  },
+
+  "weak-point": ({ point = "", answer = "", note = "" }) =>
+    when({ answer: answer.length < 2 && "Choose what was done about it." }, () => ({
+      ...{ kind: "weak-point", point, answer, note },
+    })),
+
+  cause: ({ of = "", cause = "", standing, note = "", after = "" }) => {
+    const how = one(CAUSE_STANDINGS, standing);
+    return when(
+      {
+        standing: !how && "Say how sure it is.",
+        cause: how !== "not found" && cause.length < 2 && "Choose the cause, or write it.",
+      },
+      () => ({
+        kind: "cause",
+        of,
+        cause: how === "not found" ? "" : cause,
+        standing: how ?? "likely",
+        note,
+        after,
+      }),
     );
   },
 

@@ -8,6 +8,9 @@ const TABS = [
   ["fault", "At fault?"],
   ["teardown", "Tear down"],
   ["bench", "Bench"],
+  ["inspect", "Inspect"],
+  ["measure", "Measure"],
+  ["cause", "Cause"],
   ["photos", "Photos"],
   ["labels", "Labels"],
 ] as const;

@@ -4,6 +4,7 @@ import { fold, type House, type Job } from "~core/job";
 import { addFacts } from "~store/facts";
 import { readHouse } from "~store/house";
 import { jobByNumber, type JobRecord } from "~store/jobs";
+import type { Staff } from "~store/staff";
 
 /**
  * Closes a job: nothing more is added to it. The same form sent twice closes it once.
@@ -14,7 +15,7 @@ export async function closeJob(
   context: Readonly<RouterContextProvider>,
   request: Request,
   number: number,
-  hinders: (job: Job, record: JobRecord, house: House) => string,
+  hinders: (job: Job, record: JobRecord, house: House, staff: Staff) => string,
 ) {
   const { pool } = context.get(ground);
   const { staff } = context.get(visitor);
@@ -24,7 +25,7 @@ export async function closeJob(
     throw new Response("There is no such job.", { status: 404 });
   const job = fold(record.facts);
   if (job.closed) return data({ problem: "" });
-  const problem = hinders(job, record, house);
+  const problem = hinders(job, record, house, staff);
   if (problem) return data({ problem }, { status: 409 });
   const body = { kind: "closed", rule: house.rule } as const;
   await addFacts(pool, record.id, [{ id, at: new Date().toISOString(), by: staff.name, body }], staff);

@@ -3,15 +3,18 @@ import { check } from "~/server/check";
 import { CONDITIONS, DEBRIS_KINDS } from "~core/diagnose";
 import {
   CANNOT,
+  CAUSE_STANDINGS,
   CLEANING_STEPS,
   CLEANLINESS,
   DEBRIS_AMOUNTS,
   DEBRIS_PLACES,
+  DISPOSITIONS,
   FLUID_LOOKS,
   FLUID_SMELLS,
   FOUND_WRONG,
   MATCH_MARKS,
   PLACE_SORTS,
+  SEVERITIES,
   STEP_DONE,
   type Fact,
 } from "~core/job";
@@ -189,9 +192,49 @@ const work = {
   }),
 } as const;
 
+/** What is seen on parts, and what becomes of them. */
+const inspect = {
+  good: Joi.object({ kind: Joi.valid("good").required(), parts: things }),
+  finding: Joi.object({
+    kind: Joi.valid("finding").required(),
+    part: name.required(),
+    wear: name.required(),
+    severity: Joi.valid(...SEVERITIES).required(),
+    sure: Joi.boolean().required(),
+    pieces: Joi.array().items(Joi.number().integer().min(1).max(60)).unique().min(1).max(60),
+    note: words.required(),
+    there,
+  }),
+  disposition: Joi.object({
+    kind: Joi.valid("disposition").required(),
+    part: name.required(),
+    is: Joi.valid(...DISPOSITIONS).required(),
+    reason: Joi.string().trim().min(2).max(500).required(),
+  }),
+  "weak-point": Joi.object({
+    kind: Joi.valid("weak-point").required(),
+    point: name.required(),
+    answer: Joi.string().trim().min(2).max(200).required(),
+    note: words.required(),
+  }),
+  cause: Joi.object({
+    kind: Joi.valid("cause").required(),
+    of: name.required(),
+    cause: Joi.string()
+      .trim()
+      .max(200)
+      .required()
+      .when("standing", { is: "not found", then: Joi.allow("") }),
+    standing: Joi.valid(...CAUSE_STANDINGS).required(),
+    note: words.required(),
+    after: Joi.string().trim().allow("").max(80).required(),
+  }),
+} as const;
+
 const bodies = {
   ...intake,
   ...work,
+  ...inspect,
   reading: Joi.object({
     kind: Joi.valid("reading").required(),
     chain: name.required(),

@@ -4,6 +4,7 @@ import { Form, Link } from "react-router";
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
 import { Mark, markOf } from "~/look/mark";
+import { unanswered, type Unanswered } from "~core/inspect";
 import { appliedTo, readyToLeave, ruleOf, worksheets } from "~core/job";
 import type { Route } from "./+types/sheet";
 import { closeJob } from "./close";
@@ -16,13 +17,25 @@ export const loader = () => ({ closing: newId() });
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
   orKept(`job/${params.number}/sheet`, serverLoader, () => ({ closing: newId() }));
 
-/** Only when every pack in scope is proven or signed. */
+/** Only when every pack in scope is proven or signed, every weak point answered and every failure has its cause. */
 export const action = ({ context, request, params }: Route.ActionArgs) =>
-  closeJob(context, request, Number(params.number), (job, { book, houseValues }, house) =>
-    readyToLeave(worksheets(job, appliedTo(book, job, houseValues), house))
-      ? ""
-      : "A pack in scope has neither an as-built verdict inside nor a lead’s signature.",
-  );
+  closeJob(context, request, Number(params.number), (job, { book, houseValues }, house, staff) => {
+    const applied = appliedTo(book, job, houseValues);
+    if (!readyToLeave(worksheets(job, applied, house)))
+      return "A pack in scope has neither an as-built verdict inside nor a lead’s signature.";
+    const open = unanswered(job, applied);
+    const names = (kind: Unanswered["kind"]): string =>
+      open
+        .filter((one) => one.kind === kind)
+        .map(({ name }) => name)
+        .join("; ");
+    if (names("cause")) return `No cause yet: ${names("cause")}. It is asked on the page Cause.`;
+    if (names("weak point"))
+      return `Known weak points to be answered, on the page Cause: ${names("weak point")}.`;
+    if (names("not found") && staff.role !== "lead" && staff.role !== "owner")
+      return `The cause was not found: ${names("not found")}. A lead closes it, under their own name.`;
+    return "";
+  });
 
 /** What the unit leaves with, on one sheet. */
 export default function BuildSheet({ loaderData: { closing }, actionData }: Route.ComponentProps) {

@@ -92,6 +92,8 @@ class Seen {
       ? false
       : null;
   }
+  /** Whether it has parts of such kinds at all. */
+  has = (...kinds: string[]): boolean => this.of.parts.some(({ kind }) => kinds.includes(kind ?? ""));
   /** Any part of the unit, not only of this failure. */
   anywhere = (kinds: readonly string[], wear: RegExp): boolean | null =>
     this.worn(kinds, wear, this.applied.work.parts);
@@ -237,7 +239,11 @@ const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> = {
       ],
     },
     {
-      ...{ id: "ring-leak", name: "Leak at a sealing ring or the bore it runs in", weight: 1.4 },
+      ...{
+        id: "ring-leak",
+        name: "Leak at a sealing ring or the bore it runs in",
+        weight: seen.has("sealing ring", "drum") ? 1.4 : 0.7,
+      },
       tests: [
         test(
           "look at the sealing rings",
@@ -261,7 +267,11 @@ const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> = {
       ],
     },
     {
-      ...{ id: "bushing", name: "Worn bushing lets a sealing ring run off", weight: 0.8 },
+      ...{
+        id: "bushing",
+        name: "Worn bushing lets a sealing ring run off",
+        weight: seen.has("bushing") ? 0.8 : 0.1,
+      },
       tests: [
         test(
           "bushing clearance of its drum",

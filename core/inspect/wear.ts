@@ -23,6 +23,7 @@ export const DRAWN = [
   "bent",
   "pits",
   "lip",
+  "glazed",
   "blocked",
 ] as const;
 export type Drawn = (typeof DRAWN)[number];
@@ -36,7 +37,7 @@ const DRAWN_BY: readonly [words: RegExp, drawn: Drawn, looks: string, unlike?: s
   ],
   [
     /glazed/,
-    "burnt",
+    "glazed",
     "facing smooth and shining like glass, its pores closed",
     "a new facing’s sheen, which a thumbnail breaks",
   ],
@@ -89,7 +90,7 @@ const DRAWN_BY: readonly [words: RegExp, drawn: Drawn, looks: string, unlike?: s
 export function wearOf(name: string): Wear {
   const [, drawn, looks, unlike] =
     DRAWN_BY.find(([words]) => words.test(name)) ?? ([null, "worn face", name] as const);
-  return { name, looks, drawn: drawn as Drawn, ...(unlike ? { unlike } : {}) };
+  return { name, looks, drawn: drawn, ...(unlike ? { unlike } : {}) };
 }
 
 /** The kinds of wear a part is looked at for: those its book names, then those its kind is known for. */

@@ -22,6 +22,7 @@ export {
   type ReadingBody,
 } from "./fact";
 export { appliedTo, depthOf } from "./applied";
+export { gravestFirst, rows, STANDINGS, type Row, type RowFigure, type Standing } from "./rows";
 export { asFound, figures, type Figure } from "./figures";
 export { Intake, type Photo } from "./intake";
 export {

@@ -1,0 +1,208 @@
+import { useMemo } from "react";
+import { Link } from "react-router";
+import { useInside } from "~/door/inside";
+import { SayForm } from "~/intake/say-form";
+import { useJobView } from "~/job/job";
+import { chanceText } from "~/symptoms/suspects";
+import {
+  candidateCauses,
+  failed,
+  metalEverywhere,
+  weakPoints,
+  type Candidate,
+  type Failed,
+} from "~core/inspect";
+import { CAUSE_STANDINGS, ruleOf } from "~core/job";
+import type { Route } from "./+types/cause";
+
+export const meta: Route.MetaFunction = ({ params }) => [{ title: `Cause ${params.number} · Yard Key` }];
+
+/** Why it failed, and the weak points of this version: what must be answered before the unit leaves. */
+export default function Cause() {
+  const { job, applied, number } = useJobView();
+  const { house } = useInside();
+  const failures = useMemo(() => failed(job, applied), [job, applied]);
+  const points = weakPoints(job, applied);
+  const metal = metalEverywhere(job);
+  return (
+    <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] items-start gap-3">
+      <div className="grid gap-3">
+        {metal && (
+          <p role="alert" className="plate border-error border-2 p-4 text-lg font-semibold">
+            Metal everywhere: {metal}. Converter, cooler and filters go; and before more work, is another unit
+            cheaper?
+          </p>
+        )}
+        {failures.length === 0 && (
+          <section className="plate p-5">
+            <h2 className="text-2xl font-bold">Nothing has failed so far</h2>
+            <p className="mt-1 text-lg">
+              A burnt pack, a glazed band, a broken one-way clutch asks here for its cause, once it is{" "}
+              <Link to={`/jobs/${number}/inspect`} className="underline underline-offset-4">
+                found at the inspection
+              </Link>
+              .
+            </p>
+          </section>
+        )}
+        {failures.map((one) => (
+          <Failure
+            key={one.of}
+            one={one}
+            others={failures.filter(({ of }) => of !== one.of)}
+            candidates={candidateCauses(job, applied, ruleOf(job, house), one)}
+          />
+        ))}
+      </div>
+      <section className="plate p-4" aria-label="Known weak points">
+        <h2 className="text-2xl font-bold">Known weak points</h2>
+        <p className="quiet mb-2">Of this version. Each is answered before the unit is closed.</p>
+        <ul>
+          {points.map(({ point, fact }) => (
+            <li key={point.id} className="border-base-300 border-t py-2" data-weak-point={point.id}>
+              <b className="text-lg">{point.name}</b>
+              <span className="quiet block text-sm">The complaint: {point.complaint}</span>
+              {fact && (
+                <p data-answered>
+                  ✓ <b>{fact.body.answer}</b>, says {fact.by}
+                </p>
+              )}
+              {!job.closed && (
+                <SayForm kind="weak-point" fixed={{ point: point.id }} className="mt-1 flex flex-wrap gap-2">
+                  {() =>
+                    [...point.answers, "looked at, in order"].map((answer) => (
+                      <button
+                        key={answer}
+                        name="answer"
+                        value={answer}
+                        className={`btn touch ${fact?.body.answer === answer ? "btn-primary" : ""}`}
+                      >
+                        {answer}
+                      </button>
+                    ))
+                  }
+                </SayForm>
+              )}
+            </li>
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}
+
+function Failure({
+  one,
+  others,
+  candidates,
+}: {
+  one: Failed;
+  others: readonly Failed[];
+  candidates: readonly Candidate[];
+}) {
+  const { job } = useJobView();
+  const { cause } = one;
+  const said = cause?.body;
+  const named = candidates.find(({ id }) => id === said?.cause)?.name ?? said?.cause;
+  return (
+    <section className="plate p-4" aria-label={`Cause: ${one.name}`} data-failure={one.of}>
+      <h2 className="text-2xl font-bold first-letter:uppercase">{one.name}</h2>
+      <p className="quiet">
+        {one.findings.map(({ body: { wear, severity } }) => `${wear}, ${severity}`).join("; ")}
+      </p>
+      <p className="my-1 text-lg" role="status" data-cause={said?.standing ?? ""}>
+        {said ? (
+          <>
+            <b>{said.standing === "not found" ? "Cause not found" : `${said.standing}: ${named}`}</b>, says{" "}
+            {cause?.by}
+            {said.note && `: ${said.note}`}
+            {said.after &&
+              `; it followed from ${others.find(({ of }) => of === said.after)?.name ?? said.after}`}
+          </>
+        ) : (
+          <b className="text-error">No cause yet: it would burn again.</b>
+        )}
+      </p>
+      <ol>
+        {candidates.slice(0, 6).map(({ id, name, chance, evidence, checks }) => (
+          <li key={id} className="border-base-300 border-t py-1.5" data-candidate={id}>
+            <div className="flex items-baseline gap-3">
+              <b className="grow text-lg">{name}</b>
+              <span className="figure text-xl">{chanceText(chance)}</span>
+            </div>
+            {evidence.map(({ words, factor }) => (
+              <span key={words} className={`mr-3 text-sm ${factor >= 1 ? "text-error" : "text-success"}`}>
+                {factor >= 1 ? "▲" : "▼"} {words}
+              </span>
+            ))}
+            {checks.length > 0 && (
+              <span className="quiet block text-sm">Would settle it: {checks.slice(0, 3).join("; ")}</span>
+            )}
+          </li>
+        ))}
+      </ol>
+      {!job.closed && (
+        <SayForm
+          kind="cause"
+          fixed={{ of: one.of }}
+          keep
+          className="border-base-300 mt-2 grid gap-2 border-t pt-2"
+        >
+          {(problems) => (
+            <>
+              <div className="grid grid-cols-2 gap-2">
+                <label>
+                  <span className="stamp block">The cause</span>
+                  <select name="cause" className="select touch w-full" defaultValue={said?.cause ?? ""}>
+                    <option value="">choose</option>
+                    {candidates
+                      .filter(({ id }) => id !== "unknown")
+                      .map(({ id, name }) => (
+                        <option key={id} value={id}>
+                          {name}
+                        </option>
+                      ))}
+                  </select>
+                </label>
+                <label>
+                  <span className="stamp block">Followed from</span>
+                  <select name="after" className="select touch w-full" defaultValue={said?.after ?? ""}>
+                    <option value="">it failed first</option>
+                    {others.map(({ of, name }) => (
+                      <option key={of} value={of}>
+                        {name}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              </div>
+              <input
+                name="note"
+                aria-label="What shows it"
+                placeholder="what shows it"
+                className="input touch w-full"
+                defaultValue={said?.note}
+              />
+              <span className="flex flex-wrap gap-2">
+                {CAUSE_STANDINGS.map((standing) => (
+                  <button key={standing} name="standing" value={standing} className="btn touch">
+                    {standing === "found"
+                      ? "Found: this is it"
+                      : standing === "likely"
+                        ? "Likely"
+                        : "Not found"}
+                  </button>
+                ))}
+              </span>
+              {(problems.cause ?? problems.standing) && (
+                <p role="alert" className="text-error font-semibold">
+                  {problems.cause ?? problems.standing}
+                </p>
+              )}
+            </>
+          )}
+        </SayForm>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,185 @@
+import { useState } from "react";
+import { SayForm } from "~/intake/say-form";
+import { useJobView } from "~/job/job";
+import { useSay } from "~/job/say";
+import { TakePhoto } from "~/photos/take";
+import { goodOf, wearOf, wearsOf, type PartState } from "~core/inspect";
+import { DISPOSITIONS, SEVERITIES, type Severity } from "~core/job";
+import { TONES } from "./tones";
+import { WearDrawing } from "./wear-drawing";
+
+/** One part: what good looks like, its kinds of wear with a drawing each, and what becomes of it with the reason. */
+export function PartPanel({ state }: { state: PartState }) {
+  const view = useJobView();
+  const { job, applied } = view;
+  const { part, proposed, because, decided, is, findings, good } = state;
+  const say = useSay();
+  const [sure, setSure] = useState(true);
+  const [pieces, setPieces] = useState<readonly number[]>([]);
+  const count = part.count ?? 1;
+  const closed = job.closed !== null;
+  const of = (wear: string) => findings.find(({ body }) => body.wear === wear)?.body;
+  const tell = (wear: string, severity: Severity): void => {
+    const known = of(wear);
+    const same = known?.severity === severity && known.sure === sure;
+    say({
+      ...{ kind: "finding", part: part.id, wear, severity, sure, note: known?.note ?? "", there: !same },
+      ...(pieces.length > 0 ? { pieces: [...pieces] } : {}),
+    });
+  };
+  const looks = goodOf(part);
+  return (
+    <section className="plate p-4" aria-label={part.name} data-part-panel={part.id}>
+      <div className="flex flex-wrap items-baseline gap-3">
+        <h2 className="text-2xl font-bold">{part.name}</h2>
+        <span className="quiet">{part.number}</span>
+        <span className="grow" />
+        {!closed && <TakePhoto of={`part ${part.id}`} view={view} small />}
+      </div>
+      {looks && (
+        <p className="text-lg">
+          <span className="stamp quiet mr-2">Good is</span>
+          {looks}
+        </p>
+      )}
+      {(part.lookAlikes ?? []).map(({ part: other, tell: what }) => (
+        <p key={other}>
+          <span className="stamp quiet mr-2">Not the same</span>
+          {applied.unit.parts.find(({ id }) => id === other)?.name ?? other}: {what}
+        </p>
+      ))}
+      {!closed && (
+        <div className="my-2 flex flex-wrap items-center gap-2">
+          <button
+            type="button"
+            aria-pressed={!sure}
+            className={`btn touch ${sure ? "" : "btn-secondary"}`}
+            onClick={() => setSure(!sure)}
+          >
+            Only a suspicion
+          </button>
+          {count > 1 && (
+            <span className="flex flex-wrap items-center gap-1" role="group" aria-label="Which of them">
+              <button
+                type="button"
+                aria-pressed={pieces.length === 0}
+                className={`btn touch px-3 ${pieces.length === 0 ? "btn-secondary" : ""}`}
+                onClick={() => setPieces([])}
+              >
+                all {count}
+              </button>
+              {Array.from({ length: Math.min(count, 12) }, (_, i) => i + 1).map((one) => (
+                <button
+                  key={one}
+                  type="button"
+                  aria-pressed={pieces.includes(one)}
+                  aria-label={`number ${one} from the piston`}
+                  className={`btn touch px-3 ${pieces.includes(one) ? "btn-secondary" : ""}`}
+                  onClick={() =>
+                    setPieces(pieces.includes(one) ? pieces.filter((each) => each !== one) : [...pieces, one])
+                  }
+                >
+                  {one}
+                </button>
+              ))}
+            </span>
+          )}
+        </div>
+      )}
+      <ul aria-label="Kinds of wear">
+        {wearsOf(part).map((name) => {
+          const wear = wearOf(name);
+          const known = of(name);
+          return (
+            <li key={name} className="border-base-300 flex items-center gap-3 border-t py-1" data-wear={name}>
+              <WearDrawing drawn={wear.drawn} />
+              <span className="grow leading-tight">
+                <b>{name}</b>
+                {known && !known.sure && <b className="text-warning"> suspected</b>}
+                {known?.pieces && <span> · number {known.pieces.join(", ")}</span>}
+                <span className="quiet block text-sm">
+                  {wear.looks !== name && `${wear.looks}.`}
+                  {wear.unlike && ` Not: ${wear.unlike}.`}
+                </span>
+              </span>
+              <span className="flex gap-1" role="group" aria-label={name}>
+                {SEVERITIES.map((severity) => (
+                  <button
+                    key={severity}
+                    type="button"
+                    disabled={closed}
+                    aria-pressed={known?.severity === severity}
+                    className={`btn touch px-2.5 whitespace-nowrap ${known?.severity === severity ? (severity === "beyond use" ? "btn-error" : "btn-primary") : ""}`}
+                    onClick={() => tell(name, severity)}
+                  >
+                    {severity}
+                  </button>
+                ))}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+      {wearsOf(part).length === 0 && !good && (
+        <p className="quiet">The book names no wear for it: good, or decided below.</p>
+      )}
+      <div className="border-base-300 mt-2 border-t-2 pt-2" data-disposition={is ?? ""}>
+        <p className="text-xl">
+          <span className="stamp quiet mr-2">What becomes of it</span>
+          <b className={is ? TONES[is] : ""}>{is ?? "nothing yet"}</b>
+          {decided && (
+            <span className="text-base">
+              {" "}
+              decided by {decided.by}: {decided.body.reason}
+              {proposed && proposed !== is && ` (proposed: ${proposed})`}
+            </span>
+          )}
+        </p>
+        <ul className="quiet text-sm">
+          {because.map(({ rule, words, is: then }) => (
+            <li key={`${rule} ${words}`}>
+              {then}: {words} <span>({rule})</span>
+            </li>
+          ))}
+        </ul>
+        {is === "upgrade" &&
+          (part.instead ?? []).map(({ number, brings }) => (
+            <p key={number}>
+              Instead: <b>{number}</b>, which brings {brings}
+            </p>
+          ))}
+        {!closed && (
+          <details>
+            <summary className="touch flex cursor-pointer items-center underline underline-offset-4">
+              Decide otherwise
+            </summary>
+            <SayForm kind="disposition" fixed={{ part: part.id }}>
+              {(problems) => (
+                <>
+                  <input
+                    name="reason"
+                    aria-label="Because"
+                    placeholder="because"
+                    className="input touch w-full"
+                  />
+                  {problems.reason && (
+                    <p role="alert" className="text-error font-semibold">
+                      {problems.reason}
+                    </p>
+                  )}
+                  <span className="mt-2 flex flex-wrap gap-2">
+                    {DISPOSITIONS.map((one) => (
+                      <button key={one} name="is" value={one} className="btn touch">
+                        {one}
+                      </button>
+                    ))}
+                  </span>
+                </>
+              )}
+            </SayForm>
+          </details>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,28 @@
+import Papa from "papaparse";
+import { ground } from "~/server/context";
+import type { Route } from "./+types/measure-csv";
+import { sheetOf } from "./sheet-of";
+
+/** The spec sheet as a table any spreadsheet opens. */
+export const loader = async ({ context, params, request }: Route.LoaderArgs): Promise<Response> => {
+  const { record, lines } = await sheetOf(context.get(ground).pool, Number(params.number), request);
+  const text = Papa.unparse(
+    lines.map(({ id, name, kind, station, spec, found, built }) => ({
+      ...{ id, name, kind, station, spec },
+      "as found": found.text,
+      "as found is": found.standing,
+      "as found by": found.by,
+      "as built": built.text,
+      "as built is": built.standing,
+      "as built by": built.by,
+    })),
+    // A name that begins with = or @ must not be run by whoever opens it.
+    { escapeFormulae: true },
+  );
+  return new Response(`\uFEFF${text}\r\n`, {
+    headers: {
+      "Content-Type": "text/csv; charset=utf-8",
+      "Content-Disposition": `attachment; filename="spec-sheet-${record.number}.csv"`,
+    },
+  });
+};

@@ -1,0 +1,46 @@
+import { configurationText } from "~/job/sheet-lines";
+import { draw } from "~/print/paper";
+import { ground } from "~/server/context";
+import { fold } from "~core/job";
+import type { Route } from "./+types/measure-pdf";
+import { sheetOf } from "./sheet-of";
+
+const COLUMNS = [
+  { words: "Figure", part: 0.28 },
+  { words: "At", part: 0.11 },
+  { words: "Spec", part: 0.21 },
+  { words: "As found", part: 0.15 },
+  { words: "", part: 0.08 },
+  { words: "As built", part: 0.11 },
+  { words: "", part: 0.06 },
+];
+
+/** The spec sheet on paper, for the unit's folder. */
+export const loader = async ({ context, params, request }: Route.LoaderArgs): Promise<Response> => {
+  const { record, house, lines } = await sheetOf(context.get(ground).pool, Number(params.number), request);
+  const { book } = record;
+  const job = fold(record.facts);
+  const quiet = (standing: string): string => (standing === "not yet" ? "" : standing);
+  const pdf = await draw({
+    title: `Spec sheet · job ${record.number}`,
+    shop: house.shopName,
+    facts: [
+      ["Vehicle", job.booking?.body.vehicle ?? ""],
+      ["Unit", `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`],
+    ],
+    told: [],
+    columns: COLUMNS,
+    lines: lines.map(({ name, station, spec, found, built }) => [
+      ...[name, station, spec, found.text, quiet(found.standing), built.text, quiet(built.standing)],
+    ]),
+    foot:
+      `± is the expanded uncertainty (95 %). Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ` +
+      `${book.unit.source}: made-up figures, not a maker’s specification. The maker’s service information comes first.`,
+  });
+  return new Response(new Uint8Array(pdf), {
+    headers: {
+      "Content-Type": "application/pdf",
+      "Content-Disposition": `attachment; filename="spec-sheet-${record.number}.pdf"`,
+    },
+  });
+};

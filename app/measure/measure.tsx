@@ -1,0 +1,272 @@
+import { createColumnHelper, tableFeatures, useTable } from "@tanstack/react-table";
+import { Download } from "lucide-react";
+import { useMemo, useRef, useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import { useInside } from "~/door/inside";
+import { useJobView } from "~/job/job";
+import { useSay } from "~/job/say";
+import { Mark, type MarkName } from "~/look/mark";
+import { useAnchor } from "~/look/use-scripted";
+import { gravestFirst, rows, type Phase, type Row, type RowFigure, type Standing } from "~core/job";
+import type { Route } from "./+types/measure";
+import { INSTEAD, readRow } from "./read-row";
+
+export const meta: Route.MetaFunction = ({ params }) => [{ title: `Measure ${params.number} · Yard Key` }];
+
+const features = tableFeatures({});
+const helper = createColumnHelper<typeof features, Row>();
+const columns = helper.columns([
+  helper.accessor("name", { header: "Figure" }),
+  helper.accessor("station", { header: "At" }),
+  helper.accessor("spec", { header: "Spec" }),
+  helper.display({ id: "other", header: "The other" }),
+  helper.display({ id: "standing", header: "Stands" }),
+  helper.display({ id: "entry", header: "Type" }),
+]);
+
+/** The whole unit as one table, typed straight down: figure, Enter, next. */
+export default function Measure() {
+  const { job, applied, unit, number } = useJobView();
+  const { house } = useInside();
+  const say = useSay();
+  const [search, setSearch] = useSearchParams();
+  const phase: Phase = search.get("phase") === "built" ? "built" : "found";
+  const station = search.get("at") ?? "";
+  const first = search.get("first") === "open";
+  const anchor = useAnchor();
+  const [problems, tell] = useState<Readonly<Record<string, string>>>({});
+  const body = useRef<HTMLTableSectionElement>(null);
+  const all = useMemo(() => rows(job, applied, house, unit), [job, applied, house, unit]);
+  const data = useMemo(() => {
+    const here = station ? all.filter((row) => row.station === station) : all;
+    return first ? gravestFirst(here, phase) : here;
+  }, [all, station, first, phase]);
+  const table = useTable({ features, columns, data });
+  const stations = [...new Set(all.map((row) => row.station))].filter(Boolean);
+  const set = (name: string, value: string): void =>
+    setSearch(
+      (before) => {
+        if (value) before.set(name, value);
+        else before.delete(name);
+        return before;
+      },
+      { replace: true, preventScrollReset: true },
+    );
+  const focus = (from: HTMLInputElement, by: number): void => {
+    const fields = [...(body.current?.querySelectorAll("input") ?? [])];
+    const next = fields[fields.indexOf(from) + by];
+    next?.focus();
+    next?.scrollIntoView({ block: "center" });
+  };
+  const enter = (row: Row, field: HTMLInputElement): void => {
+    if (field.value.trim() !== "") {
+      const read = readRow(row, field.value, phase, unit, applied.unit);
+      tell({ ...problems, [row.id]: read.ok ? "" : read.problem });
+      if (!read.ok) return field.select();
+      for (const one of read.bodies) say(one);
+      field.value = "";
+    }
+    focus(field, 1);
+  };
+  const taken = all.filter((row) => row[phase].standing !== "not yet").length;
+  const count = (standing: Standing): number => all.filter((row) => row[phase].standing === standing).length;
+  return (
+    <>
+      <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+        <b className="text-2xl" data-taken={taken}>
+          {taken} of {all.length} figures
+        </b>
+        {count("outside") > 0 && <b className="text-error text-lg">{count("outside")} outside</b>}
+        {count("too close") > 0 && (
+          <b className="text-warning text-lg">{count("too close")} too close to call</b>
+        )}
+        <span className="grow" />
+        <a className="btn touch" href={`/jobs/${number}/measure.csv?unit=${unit}`} download>
+          <Download size={20} aria-hidden="true" /> CSV
+        </a>
+        <a className="btn touch" href={`/jobs/${number}/measure.pdf?unit=${unit}`} download>
+          <Download size={20} aria-hidden="true" /> PDF
+        </a>
+      </div>
+      <div className="mb-2 flex flex-wrap items-center gap-2">
+        {(["found", "built"] as const).map((one) => (
+          <button
+            key={one}
+            type="button"
+            aria-pressed={one === phase}
+            className={`btn touch ${one === phase ? "btn-secondary" : ""}`}
+            onClick={() => set("phase", one === "built" ? one : "")}
+          >
+            {one === "found" ? "As found" : "As built"}
+          </button>
+        ))}
+        <button
+          type="button"
+          aria-pressed={first}
+          className={`btn touch ${first ? "btn-secondary" : ""}`}
+          onClick={() => set("first", first ? "" : "open")}
+        >
+          Out and too close first
+        </button>
+        <label className="flex items-center gap-2">
+          <span className="stamp">At</span>
+          <select
+            className="select touch"
+            value={station}
+            onChange={(event) => set("at", event.target.value)}
+          >
+            <option value="">the whole unit</option>
+            {stations.map((one) => (
+              <option key={one} value={one}>
+                {one}
+              </option>
+            ))}
+          </select>
+        </label>
+        <details className="relative">
+          <summary className="touch quiet flex cursor-pointer items-center underline underline-offset-4">
+            No figure can be taken?
+          </summary>
+          <dl className="plate absolute right-0 z-20 grid w-80 grid-cols-[auto_1fr] gap-x-3 gap-y-1 p-4">
+            {Object.entries(INSTEAD).map(([key, words]) => (
+              <div key={key} className="contents">
+                <dt>
+                  <kbd className="key">{key}</kbd>
+                </dt>
+                <dd>{words}</dd>
+              </div>
+            ))}
+          </dl>
+        </details>
+      </div>
+      <div className="plate overflow-x-auto">
+        <table className="w-full">
+          <thead className="bg-base-200">
+            <tr className="stamp text-left">
+              {table.getHeaderGroups()[0]?.headers.map(({ id, column }) => (
+                <th key={id} scope="col" className="px-3 py-2">
+                  {id === "other"
+                    ? phase === "found"
+                      ? "As built"
+                      : "As found"
+                    : id === "standing"
+                      ? phase === "found"
+                        ? "As found"
+                        : "As built"
+                      : String(column.columnDef.header)}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody ref={body}>
+            {table.getRowModel().rows.map(({ original: row }) => (
+              <tr
+                key={row.id}
+                id={`row-${row.id}`}
+                data-row={row.id}
+                data-standing={row[phase].standing}
+                className={`border-base-300 border-t ${anchor === `row-${row.id}` ? "outline-primary outline-3" : ""}`}
+              >
+                <th scope="row" className="px-3 py-1 text-left leading-tight font-semibold">
+                  {row.of === "pack" ? (
+                    <Link to={`/jobs/${number}/pack/${row.id}`} className="underline underline-offset-4">
+                      {row.name}
+                    </Link>
+                  ) : (
+                    row.name
+                  )}
+                  <span className="quiet block text-sm font-normal">{row.how}</span>
+                </th>
+                <td className="px-3 py-1">{row.station}</td>
+                <td className="px-3 py-1 whitespace-nowrap">{row.spec}</td>
+                <td className="quiet px-3 py-1">{row[phase === "found" ? "built" : "found"].text}</td>
+                <td className="px-3 py-1">
+                  <Stands figure={row[phase]} wanted={row.wanted} />
+                </td>
+                <td className="w-44 px-2 py-1">
+                  <input
+                    aria-label={`${row.name}, ${phase === "found" ? "as found" : "as built"}`}
+                    aria-invalid={problems[row.id] ? true : undefined}
+                    aria-describedby={problems[row.id] ? `problem-${row.id}` : undefined}
+                    inputMode="decimal"
+                    autoComplete="off"
+                    disabled={job.closed !== null}
+                    className={`input touch w-full text-lg ${problems[row.id] ? "input-error" : ""}`}
+                    onKeyDown={(event) => {
+                      if (event.key === "Enter") enter(row, event.currentTarget);
+                      else if (event.key === "ArrowDown") focus(event.currentTarget, 1);
+                      else if (event.key === "ArrowUp") focus(event.currentTarget, -1);
+                      else return;
+                      event.preventDefault();
+                    }}
+                  />
+                  {problems[row.id] && (
+                    <p id={`problem-${row.id}`} role="alert" className="text-error text-sm font-semibold">
+                      {problems[row.id]}
+                    </p>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className="quiet mt-2 text-sm">
+        Several readings in one go, apart by a blank: 0.42 0.43 0.42. Figures made up for the demo; the
+        maker’s service information comes first.
+      </p>
+    </>
+  );
+}
+
+const MARKS: Readonly<Partial<Record<Standing, MarkName>>> = {
+  "too close": "too close",
+  creeping: "creeping",
+  "too few": "too few",
+  inside: "inside",
+  said: "signed",
+};
+const WORDS: Readonly<Record<Standing, string>> = {
+  outside: "outside",
+  "too close": "too close to call",
+  creeping: "still creeping",
+  "too few": "read again",
+  said: "said",
+  inside: "inside",
+  "not stated": "no limit",
+  "not yet": "",
+};
+
+function Stands({
+  figure: { text, standing, verdict, readings, by },
+  wanted,
+}: {
+  figure: RowFigure;
+  wanted: number;
+}) {
+  if (standing === "not yet") return <span className="quiet">{wanted > 1 ? `${wanted} readings` : "–"}</span>;
+  const side = verdict?.kind === "outside" ? verdict.side : "loose";
+  const mark = standing === "outside" ? side : MARKS[standing];
+  const tone =
+    standing === "outside"
+      ? "text-error"
+      : standing === "inside"
+        ? "text-success"
+        : standing === "too close"
+          ? "text-warning"
+          : "";
+  return (
+    <span className="flex items-center gap-2 leading-tight">
+      {mark && <Mark name={mark} size={24} />}
+      <span>
+        <b className="text-lg">{text}</b>
+        <span className={`block text-sm font-semibold ${tone}`}>
+          {WORDS[standing]}
+          <span className="quiet font-normal">
+            {readings.length > 1 && ` · ${readings.length}`} {by && `· ${by}`}
+          </span>
+        </span>
+      </span>
+    </span>
+  );
+}
