@@ -44,10 +44,29 @@ try {
   await open("/jobs/1003/fault");
   await mira.see("//*[@data-elsewhere]");
   await shot("fault");
-  await open("/jobs/1030/photos");
-  await mira.press("//li[@data-photo][2]/a");
-  await mira.see("//*[@data-mark]");
-  await shot("photo");
+  await open("/jobs/1030/teardown?step=t-body");
+  await mira.press("//button[starts-with(., 'All 13 out')]");
+  await shot("teardown");
+  await open("/jobs/1028/bench");
+  await mira.press("//button[@data-thing='pump']");
+  await shot("bench");
+  await open("/jobs/1028/inspect?at=front-drum&part=d1-friction");
+  await mira.press("//li[@data-wear='burnt']//button[.='beyond use']");
+  await mira.see("//li[@data-inspect='d1-friction' and @data-is='replace']");
+  await shot("inspect");
+  await open("/jobs/1027/measure?first=open");
+  for (const [row, text] of [
+    ["input-end-play", "0.42 0.43 0.42"],
+    ["output-end-play", "0.55 0.56 0.55"],
+    ["pump-side", "0.03 0.031 0.03 0.03"],
+  ]) {
+    await mira.press(`//tr[@data-row='${row}']//input`);
+    await mira.keys(text ?? "", Key.ENTER);
+  }
+  await mira.driver.executeScript("scrollTo(0, 0)");
+  await shot("measure");
+  await open("/jobs/1029/cause");
+  await shot("cause");
   await open("/jobs/1030/labels");
   await shot("labels");
   await open("/jobs/1029");
@@ -61,7 +80,6 @@ try {
   for (let i = 0; i < 5; i++) {
     await mira.keys(" ");
     await mira.driver.sleep(1_500);
-    if (i === 4) await shot("pack-gauge");
     await mira.keys(" ");
     await mira.see("//*[@data-take='rest']");
     await mira.driver.sleep(200);
@@ -78,15 +96,8 @@ try {
   await shot("sheet");
   await open("/shelf");
   await shot("shelf");
-  await open("/house");
-  await shot("house");
   await open("/books/selwyn-turnstone?at=primary");
   await shot("book-axis");
-  await open("/books/marram-dunlin/chains?body=late#chain-d1-clearance");
-  await mira.driver.executeScript("scrollTo(0, 0)");
-  await shot("book-chains");
-  await open("/books/marram-dunlin/fasteners#fastener-body-bolts");
-  await mira.driver.executeScript("scrollTo(0, 0)");
   await open("/books/marram-dunlin/revisions");
   await mira.press("//button[contains(., 'Begin a draft')]");
   const max = await mira.see("//label[.='Max']/following-sibling::input");
@@ -98,13 +109,6 @@ try {
   await open("/books/marram-whimbrel/train");
   await mira.press("//th//button[.='1']");
   await shot("book-gears");
-  await open("/jobs/1029");
-  await open("/gallery");
-  await mira.screen(
-    1280,
-    await mira.driver.executeScript<number>("return document.documentElement.scrollHeight"),
-  );
-  await shot("gallery");
 } finally {
   await mira.leave();
   await shop.close();

@@ -5,6 +5,7 @@ import { resolve } from "node:path";
 import { readJobDocument } from "../app/jobs/job-document";
 import { Key, Person, journey } from "./browser";
 import { openShop, type Shop } from "./shop";
+import { answerWeakPoints } from "./steps";
 
 let shop: Shop;
 let mira: Person;
@@ -295,6 +296,13 @@ describe("from opening a job to the printed record, by keyboard alone", () => {
         );
         expect(rows).toHaveLength(2);
         expect(String(rows)).toContain("Inside");
+        // The weak points of this version are answered first.
+        await mira.tabTo("button.btn-primary");
+        await mira.keys(Key.ENTER);
+        await mira.read("Known weak points to be answered");
+        await answerWeakPoints(mira);
+        await mira.keys("b");
+        await mira.read("Every pack is proven or signed.");
         await mira.tabTo("button.btn-primary");
         await mira.keys(Key.ENTER);
         await mira.read("Closed by Mira K.");

@@ -79,3 +79,16 @@ export async function lookBefore(person: Person, figures: Readonly<Record<string
   }
   await person.read(`${wanted.length} of ${wanted.length}`);
 }
+
+/** Answers every known weak point of the job in view: looked at, in order. */
+export async function answerWeakPoints(person: Person): Promise<void> {
+  await goTo(person, "Cause");
+  await person.see("//li[@data-weak-point]");
+  await person.ready();
+  const points = await person.driver.findElements({ css: "[data-weak-point]" });
+  for (const given of await Promise.all(points.map((one) => one.getAttribute("data-weak-point")))) {
+    await person.press(`//li[@data-weak-point='${given}']//button[.='looked at, in order']`);
+    await person.see(`//li[@data-weak-point='${given}']//*[@data-answered]`);
+  }
+  await allSent(person);
+}

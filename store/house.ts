@@ -6,6 +6,9 @@ import type { Queryable } from "./database";
 /** Everything a house can set, with what holds until it does. */
 export interface HouseSettings extends House, Schools {
   shopName: string;
+  /** What an hour of work is charged at, and what a comeback costs the shop, in cents. */
+  hourCents: number;
+  comebackCents: number;
   /** KeyboardEvent.key that a foot switch sends. */
   footKey: string;
   /** Shown on the sign-in page of a demo shop: the code everyone has there. */
@@ -16,6 +19,8 @@ const DEFAULTS: HouseSettings = {
   rule: "proven",
   target: "middle",
   ...USUAL_SCHOOLS,
+  hourCents: 9_000,
+  comebackCents: 120_000,
   shopName: "",
   footKey: "F8",
   demoPin: null,

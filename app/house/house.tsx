@@ -16,13 +16,27 @@ export const loader = async ({ context }: Route.LoaderArgs) => ({
   everyone: await listStaff(context.get(ground).pool),
 });
 
+/** An amount as people write it, as whole cents. */
+const money = (message: string) =>
+  Joi.string()
+    .trim()
+    .pattern(/^\d{1,6}([.,]\d{1,2})?$/)
+    .required()
+    .custom((text: string) => Math.round(Number(text.replace(",", ".")) * 100))
+    .messages({ "*": message });
+
 const settings = Joi.object<
-  Pick<HouseSettings, "rule" | "target" | "steels" | "bushings" | "shopName" | "footKey">
+  Pick<
+    HouseSettings,
+    "rule" | "target" | "steels" | "bushings" | "hourCents" | "comebackCents" | "shopName" | "footKey"
+  >
 >({
   rule: Joi.valid("proven", "plain").required(),
   target: Joi.valid("middle", "low end").required(),
   steels: Joi.valid("reuse if flat", "always new").required(),
   bushings: Joi.valid("on measurement", "always new").required(),
+  hourCents: money("Write what an hour costs: 90 or 90.00."),
+  comebackCents: money("Write what a comeback costs: 1200."),
   shopName: Joi.string().trim().max(80).required().messages({ "*": "Name the shop, at most 80 letters." }),
   footKey: Joi.string()
     .trim()
@@ -121,6 +135,22 @@ export default function House({ loaderData: { everyone }, actionData }: Route.Co
                 { value: "always new", words: <Words title="All of them" text="every time" /> },
               ]}
             />
+            <div className="grid grid-cols-2 gap-3">
+              <Field
+                label="An hour of work"
+                name="hourCents"
+                inputMode="decimal"
+                defaultValue={typed.hourCents ?? (house.hourCents / 100).toFixed(2)}
+                problem={problems.hourCents}
+              />
+              <Field
+                label="A comeback costs the shop"
+                name="comebackCents"
+                inputMode="decimal"
+                defaultValue={typed.comebackCents ?? (house.comebackCents / 100).toFixed(2)}
+                problem={problems.comebackCents}
+              />
+            </div>
             <Field
               label="Foot switch sends"
               name="footKey"

@@ -13,12 +13,31 @@ import {
   type Failed,
 } from "~core/inspect";
 import { CAUSE_STANDINGS, ruleOf } from "~core/job";
+import { thisJob } from "~/job/this-job";
+import { orKept } from "~/offline/kept";
+import { ground } from "~/server/context";
+import { pricesOf } from "~store/shelf";
 import type { Route } from "./+types/cause";
+import { RebuildOrReplace } from "./worth";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Cause ${params.number} · Yard Key` }];
 
+export const loader = async ({ context, params }: Route.LoaderArgs) => {
+  const record = await thisJob(context, Number(params.number));
+  if (!record) throw new Response("There is no job of this number.", { status: 404 });
+  return {
+    prices: await pricesOf(
+      context.get(ground).pool,
+      record.book.parts.map(({ number }) => number),
+    ),
+  };
+};
+
+export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
+  orKept(`job/${params.number}/cause`, serverLoader, () => ({ prices: [] as [string, number][] }));
+
 /** Why it failed, and the weak points of this version: what must be answered before the unit leaves. */
-export default function Cause() {
+export default function Cause({ loaderData: { prices } }: Route.ComponentProps) {
   const { job, applied, number } = useJobView();
   const { house } = useInside();
   const failures = useMemo(() => failed(job, applied), [job, applied]);
@@ -54,39 +73,46 @@ export default function Cause() {
           />
         ))}
       </div>
-      <section className="plate p-4" aria-label="Known weak points">
-        <h2 className="text-2xl font-bold">Known weak points</h2>
-        <p className="quiet mb-2">Of this version. Each is answered before the unit is closed.</p>
-        <ul>
-          {points.map(({ point, fact }) => (
-            <li key={point.id} className="border-base-300 border-t py-2" data-weak-point={point.id}>
-              <b className="text-lg">{point.name}</b>
-              <span className="quiet block text-sm">The complaint: {point.complaint}</span>
-              {fact && (
-                <p data-answered>
-                  ✓ <b>{fact.body.answer}</b>, says {fact.by}
-                </p>
-              )}
-              {!job.closed && (
-                <SayForm kind="weak-point" fixed={{ point: point.id }} className="mt-1 flex flex-wrap gap-2">
-                  {() =>
-                    [...point.answers, "looked at, in order"].map((answer) => (
-                      <button
-                        key={answer}
-                        name="answer"
-                        value={answer}
-                        className={`btn touch ${fact?.body.answer === answer ? "btn-primary" : ""}`}
-                      >
-                        {answer}
-                      </button>
-                    ))
-                  }
-                </SayForm>
-              )}
-            </li>
-          ))}
-        </ul>
-      </section>
+      <div className="grid gap-3">
+        <RebuildOrReplace prices={prices} />
+        <section className="plate p-4" aria-label="Known weak points">
+          <h2 className="text-2xl font-bold">Known weak points</h2>
+          <p className="quiet mb-2">Of this version. Each is answered before the unit is closed.</p>
+          <ul>
+            {points.map(({ point, fact }) => (
+              <li key={point.id} className="border-base-300 border-t py-2" data-weak-point={point.id}>
+                <b className="text-lg">{point.name}</b>
+                <span className="quiet block text-sm">The complaint: {point.complaint}</span>
+                {fact && (
+                  <p data-answered>
+                    ✓ <b>{fact.body.answer}</b>, says {fact.by}
+                  </p>
+                )}
+                {!job.closed && (
+                  <SayForm
+                    kind="weak-point"
+                    fixed={{ point: point.id }}
+                    className="mt-1 flex flex-wrap gap-2"
+                  >
+                    {() =>
+                      [...point.answers, "looked at, in order"].map((answer) => (
+                        <button
+                          key={answer}
+                          name="answer"
+                          value={answer}
+                          className={`btn touch ${fact?.body.answer === answer ? "btn-primary" : ""}`}
+                        >
+                          {answer}
+                        </button>
+                      ))
+                    }
+                  </SayForm>
+                )}
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
     </div>
   );
 }

@@ -11,6 +11,7 @@ import {
   FOUND_WRONG,
   PLACE_SORTS,
   STEP_DONE,
+  WAYS_ON,
   type Phase,
   type FactBody,
 } from "~core/job";
@@ -55,6 +56,16 @@ function when(problems: Record<string, string | false | undefined>, body: () => 
 
 const wholeNumber = (text: string | undefined): number | null =>
   text !== undefined && /^\d{1,5}$/.test(text) ? Number(text) : null;
+
+const decimal = (text: string): number | null => {
+  const plain = text.replace(",", ".");
+  return /^\d{1,6}(\.\d{1,2})?$/.test(plain) ? Number(plain) : null;
+};
+/** Whole cents: 1250, 1250.00, 1250,00. */
+const moneyOf = (text: string): number | null => {
+  const amount = decimal(text.replace(/\s/g, ""));
+  return amount === null ? null : Math.round(amount * 100);
+};
 
 const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string) => ReadIntake>> = {
   booking: ({ vehicle = "", customer = "", words = "", odometer = "", use = "", earlier = "" }) =>
@@ -223,6 +234,33 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
         reason: reason.length < 2 && "Say why: it goes against what is proposed.",
       },
       () => ({ kind: "disposition", part, is: what ?? "replace", reason }),
+    );
+  },
+
+  offer: ({ way, price = "", hours = "", risk = "", note = "" }) => {
+    const which = one(WAYS_ON, way);
+    const [cents, long, chance] = [moneyOf(price), decimal(hours), decimal(risk)];
+    return when(
+      {
+        price: cents === null && "Write the price as 1250 or 1250.00.",
+        hours: (long === null || long > 500) && "Write the hours as 12 or 7.5.",
+        risk: (chance === null || chance > 100) && "Write the chance of a comeback in percent: 6.",
+        way: !which && "Choose the way.",
+      },
+      () => ({
+        ...{ kind: "offer", way: which ?? "rebuild", note },
+        cents: cents ?? 0,
+        hours: long ?? 0,
+        risk: chance ?? 0,
+      }),
+    );
+  },
+
+  "way-on": ({ way, reason = "" }) => {
+    const which = one(WAYS_ON, way);
+    return when(
+      { way: !which && "Choose the way.", reason: reason.length < 2 && "Say why, for the customer." },
+      () => ({ kind: "way-on", way: which ?? "rebuild", reason }),
     );
   },
 

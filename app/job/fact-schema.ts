@@ -16,6 +16,7 @@ import {
   PLACE_SORTS,
   SEVERITIES,
   STEP_DONE,
+  WAYS_ON,
   type Fact,
 } from "~core/job";
 import { GAUGES } from "~core/reading";
@@ -216,6 +217,19 @@ const inspect = {
     point: name.required(),
     answer: Joi.string().trim().min(2).max(200).required(),
     note: words.required(),
+  }),
+  offer: Joi.object({
+    kind: Joi.valid("offer").required(),
+    way: Joi.valid(...WAYS_ON).required(),
+    cents: Joi.number().integer().min(0).max(100_000_000).required(),
+    hours: Joi.number().min(0).max(500).required(),
+    risk: Joi.number().min(0).max(100).required(),
+    note: words.required(),
+  }),
+  "way-on": Joi.object({
+    kind: Joi.valid("way-on").required(),
+    way: Joi.valid(...WAYS_ON).required(),
+    reason: Joi.string().trim().min(2).max(500).required(),
   }),
   cause: Joi.object({
     kind: Joi.valid("cause").required(),

@@ -178,12 +178,14 @@ export default function Measure() {
                   <span className="quiet block text-sm font-normal">{row.how}</span>
                 </th>
                 <td className="px-3 py-1">{row.station}</td>
-                <td className="px-3 py-1 whitespace-nowrap">{row.spec}</td>
-                <td className="quiet px-3 py-1">{row[phase === "found" ? "built" : "found"].text}</td>
+                <td className="max-w-56 px-3 py-1">{row.spec}</td>
+                <td className="quiet px-3 py-1 whitespace-nowrap">
+                  {row[phase === "found" ? "built" : "found"].text}
+                </td>
                 <td className="px-3 py-1">
                   <Stands figure={row[phase]} wanted={row.wanted} />
                 </td>
-                <td className="w-44 px-2 py-1">
+                <td className="w-40 px-2 py-1">
                   <input
                     aria-label={`${row.name}, ${phase === "found" ? "as found" : "as built"}`}
                     aria-invalid={problems[row.id] ? true : undefined}
@@ -259,7 +261,7 @@ function Stands({
     <span className="flex items-center gap-2 leading-tight">
       {mark && <Mark name={mark} size={24} />}
       <span>
-        <b className="text-lg">{text}</b>
+        <b className="text-lg whitespace-nowrap">{text}</b>
         <span className={`block text-sm font-semibold ${tone}`}>
           {WORDS[standing]}
           <span className="quiet font-normal">

@@ -12,4 +12,5 @@ export {
   type Schools,
 } from "./disposition";
 export { failed, stationOf, type Failed } from "./failed";
+export { worth, type Option, type Worth } from "./worth";
 export { DRAWN, goodOf, wearOf, wearsOf, type Drawn, type Wear } from "./wear";

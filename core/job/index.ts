@@ -45,10 +45,12 @@ export {
   CAUSE_STANDINGS,
   DISPOSITIONS,
   SEVERITIES,
+  WAYS_ON,
   type CauseStanding,
   type Disposition,
   type InspectBody,
   type Severity,
+  type Way,
 } from "./inspect-fact";
 export { Work } from "./work";
 export { chainFacts, fold, type ChainFacts, type FactOf, type Job, type JobReading } from "./job";

@@ -25,8 +25,14 @@ export type InspectBody =
       note: string;
       /** What failed first, when this one followed from it. */
       after: string;
-    };
+    }
+  /** What one way on for this unit costs, in whole cents, with hours of work and the chance of a comeback in percent. */
+  | { kind: "offer"; way: Way; cents: number; hours: number; risk: number; note: string }
+  /** The way the lead chose. */
+  | { kind: "way-on"; way: Way; reason: string };
 
+export const WAYS_ON = ["rebuild", "reconditioned", "used"] as const;
+export type Way = (typeof WAYS_ON)[number];
 export const SEVERITIES = ["trace", "worn", "beyond use"] as const;
 export type Severity = (typeof SEVERITIES)[number];
 export const DISPOSITIONS = ["reuse", "clean", "measure first", "machine", "upgrade", "replace"] as const;

@@ -74,4 +74,10 @@ export class Work {
   get causes(): ReadonlyMap<string, FactOf<"cause">> {
     return new Map(lastOf(ofKind(this.live, "cause"), ({ of }) => of).map((fact) => [fact.body.of, fact]));
   }
+  get offers(): ReadonlyMap<string, FactOf<"offer">> {
+    return new Map(lastOf(ofKind(this.live, "offer"), ({ way }) => way).map((fact) => [fact.body.way, fact]));
+  }
+  get wayOn(): FactOf<"way-on"> | null {
+    return ofKind(this.live, "way-on").at(-1) ?? null;
+  }
 }

@@ -68,7 +68,7 @@ export class Bench {
           part.id,
           {
             ...{ part, place, moved: at?.by ?? null, sat: sat.get(part.id) ?? null },
-            state: cleaned === "opened" || cleaned === undefined ? "dirty" : cleaned,
+            state: cleaned ?? "dirty",
           },
         ];
       }),
@@ -107,7 +107,7 @@ export class Bench {
     return assembly.flatMap((id) => {
       const thing = this.things.get(id);
       const off = thing && thing.place !== IN_UNIT && thing.place !== SCRAPPED;
-      return off && (thing.state === "dirty" || thing.state === "masked") ? [thing] : [];
+      return off && thing.state !== "clean" && thing.state !== "bagged" ? [thing] : [];
     });
   }
 }

@@ -1,0 +1,91 @@
+import type { Applied } from "../book";
+import type { FactOf, Job, Way } from "../job";
+import type { PartState } from "./disposition";
+
+/** One way on for a unit, with what it costs; money in whole cents. */
+export interface Option {
+  way: Way;
+  fact: FactOf<"offer"> | null;
+  /** Parts, kits or the other unit. */
+  price: number;
+  hours: number;
+  labour: number;
+  /** Chance of a comeback, 0 to 1. */
+  risk: number;
+  /** Price + labour + risk × what a comeback costs. */
+  expected: number;
+}
+
+export interface Worth {
+  options: Option[];
+  /** The cheapest of those that are priced; null while fewer than two are. */
+  best: Option | null;
+  /** The rebuild’s chance of a comeback at which it costs what the cheapest other way does; null where none of 0 to 1 does. */
+  breakEven: number | null;
+  /** What a rebuild needs: parts to be replaced, with the shelf’s price where it has one. */
+  needs: { part: string; number: string; count: number; cents: number | null }[];
+  /** Sum of the prices known. */
+  known: number;
+  /** Hours the book gives for what is still to be taken down and for building. */
+  hours: number;
+}
+
+/** Metal that has gone everywhere makes a comeback likelier, whatever is replaced. */
+const USUAL_RISK: Readonly<Record<Way, number>> = { rebuild: 0.06, reconditioned: 0.04, used: 0.15 };
+const METAL_RISK = 0.12;
+
+/**
+ * Rebuild, a reconditioned or a used unit: what each costs with its risk, for the lead to decide and the customer to see. A linear expectation;
+ * the risks are what was typed, or the usual ones, which are guesses.
+ *
+ * @param states what becomes of each part.
+ * @param prices cents by part number, where the shelf knows one.
+ * @param rate cents an hour.
+ * @param comeback cents a comeback costs the shop.
+ * @param metal whether metal has gone everywhere.
+ */
+export function worth(
+  job: Job,
+  { work }: Pick<Applied, "work">,
+  states: readonly PartState[],
+  {
+    prices,
+    rate,
+    comeback,
+    metal,
+  }: { prices: ReadonlyMap<string, number>; rate: number; comeback: number; metal: boolean },
+): Worth {
+  const needs = states
+    .filter(({ is }) => is === "replace" || is === "upgrade")
+    .map(({ part }) => ({
+      ...{ part: part.name, number: part.number, count: part.count ?? 1 },
+      cents: prices.get(part.number) ?? null,
+    }));
+  const known = needs.reduce((sum, { cents, count }) => sum + (cents ?? 0) * count, 0);
+  const open = (work.teardown ?? []).filter(({ id }) => job.work.steps.get(id)?.body.did !== "done");
+  const minutes = [...open, ...(work.build ?? [])].reduce((sum, step) => sum + (step.minutes ?? 0), 0);
+  const hours = Math.round((minutes / 60) * 10) / 10;
+  const options = (["rebuild", "reconditioned", "used"] as const).map((way): Option => {
+    const fact = job.work.offers.get(way) ?? null;
+    const usual = way === "rebuild" && metal ? METAL_RISK : USUAL_RISK[way];
+    const price = fact?.body.cents ?? (way === "rebuild" ? known : 0);
+    const its = fact?.body.hours ?? (way === "rebuild" ? hours : 0);
+    const risk = fact ? fact.body.risk / 100 : usual;
+    const labour = Math.round(its * rate);
+    return {
+      ...{ way, fact, price, labour, risk },
+      hours: its,
+      expected: Math.round(price + labour + risk * comeback),
+    };
+  });
+  const priced = options.filter(({ way, fact }) => way === "rebuild" || fact !== null);
+  const best = priced.length < 2 ? null : priced.reduce((a, b) => (b.expected < a.expected ? b : a));
+  const rebuild = options[0];
+  const other = priced
+    .filter(({ way }) => way !== "rebuild")
+    .reduce<Option | null>((a, b) => (!a || b.expected < a.expected ? b : a), null);
+  const even =
+    rebuild && other && comeback > 0 ? (other.expected - rebuild.price - rebuild.labour) / comeback : null;
+  const breakEven = even !== null && even >= 0 && even <= 1 ? even : null;
+  return { options, best, breakEven, needs, known, hours };
+}
