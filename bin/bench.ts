@@ -319,11 +319,22 @@ async function longJob(shop: Shop): Promise<number> {
   return number;
 }
 
+const BENCH_PAGES = ["/teardown", "/bench", "/inspect", "/cause", "/measure"];
+
 /** The pages of a long job beside their floor, and what the browser does with it. */
 async function longPages(shop: Shop, cookie: string): Promise<void> {
   const number = await longJob(shop);
   const ratios: string[] = [];
-  for (const path of ["", "/symptoms", "/before", "/fault", "/photos", "/labels", "/pack/d1-clearance"]) {
+  for (const path of [
+    "",
+    "/symptoms",
+    "/before",
+    "/fault",
+    "/photos",
+    "/labels",
+    "/pack/d1-clearance",
+    ...BENCH_PAGES,
+  ]) {
     const { page, pageFloor } = await server(shop, cookie, number, path, 100);
     ratios.push(`${path.slice(1) || "job"} ${(page / pageFloor).toFixed(2)}×`);
   }

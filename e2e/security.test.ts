@@ -67,6 +67,9 @@ describe("the door", () => {
       "/jobs/1030",
       "/jobs/1030/export.json",
       "/jobs/1030/sheet.pdf",
+      "/jobs/1030/teardown",
+      "/jobs/1030/measure.csv",
+      "/jobs/1030/measure.pdf",
       "/shelf",
       "/house",
       "/gauge/stream",
@@ -112,12 +115,28 @@ describe("every action", () => {
     const lead = await cookieOf("Edda L.");
     const receive = (cookie: string): Promise<Response> =>
       post("/shelf", { id: crypto.randomUUID(), part: "MD-2220", quantity: "1" }, { cookie });
-    const settings = { rule: "plain", target: "middle", shopName: "Mine now", footKey: "F8" };
+    const settings = {
+      ...{ rule: "plain", target: "middle", steels: "always new", bushings: "on measurement" },
+      ...{ hourCents: "90.00", comebackCents: "1200", shopName: "Mine now", footKey: "F8" },
+    };
     expect((await receive(builder)).status).toBe(403);
     expect((await receive(parts)).status).toBe(200);
     expect((await post("/house", settings, { cookie: builder })).status).toBe(403);
     expect((await post("/house", settings, { cookie: parts })).status).toBe(403);
     expect((await post("/house", settings, { cookie: lead })).status).toBe(200);
+    const decide = (cookie: string): Promise<Response> =>
+      fetch(`${shop.url}/jobs/1027/facts`, {
+        method: "POST",
+        headers: { cookie, origin: shop.url, "content-type": "application/json" },
+        body: JSON.stringify([
+          {
+            ...{ id: crypto.randomUUID(), at: new Date().toISOString(), by: "anyone" },
+            body: { kind: "way-on", way: "used", reason: "cheaper" },
+          },
+        ]),
+      });
+    expect((await decide(builder)).status).toBe(403);
+    expect((await decide(lead)).status).toBe(200);
     const { rows } = await shop.pool.query("select from house_setting where key = 'rule'");
     expect(rows).toHaveLength(1);
   });

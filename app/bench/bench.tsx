@@ -17,7 +17,8 @@ import {
   type CleaningStep,
   type Cleanliness,
 } from "~core/job";
-import { teardown, type Thing } from "~core/teardown";
+import { stationOf } from "~core/inspect";
+import { teardown, type Bench, type Thing } from "~core/teardown";
 import type { Route } from "./+types/bench";
 import { PlaceCard } from "./place-card";
 
@@ -123,6 +124,7 @@ export default function BenchMap() {
         <PlaceCard {...card} id={SCRAPPED} title="Out of circulation" things={bench.at(SCRAPPED)} />
         <PlaceCard {...card} id={IN_UNIT} title="Still in the unit" things={inUnit} quiet />
         <NewPlace />
+        <Together bench={bench} />
         <Traps />
       </div>
     </DndContext>
@@ -240,6 +242,40 @@ function NewPlace() {
         )}
       </SayForm>
     </details>
+  );
+}
+
+/** What goes together, and whether it is clean: nothing dirty goes into a pack unnoticed. */
+function Together({ bench }: { bench: Bench }) {
+  const { applied } = useJobView();
+  const packs = applied.work.packs.flatMap((pack) => {
+    const plates = new Set(pack.stack.map(({ part }) => part));
+    const parts = applied.work.parts.filter(
+      (part) => plates.has(part.id) || stationOf(applied.work.parts, part) === pack.station,
+    );
+    const off = parts.filter(({ id }) => bench.isOff(id));
+    const dirty = bench.dirtyOf(parts.map(({ id }) => id));
+    return off.length > 0 ? [{ element: pack.element, name: pack.name, dirty }] : [];
+  });
+  if (packs.length === 0) return null;
+  return (
+    <section className="plate px-4 py-3" aria-label="Going together">
+      <h2 className="text-xl font-bold">Going together</h2>
+      <ul>
+        {packs.map(({ element, name, dirty }) => (
+          <li key={element} className="border-base-300 border-t py-1.5" data-together={element}>
+            <b>{element.toUpperCase()}</b> <span className="quiet">{name}</span>
+            {dirty.length === 0 ? (
+              <span className="text-success block font-semibold">✓ all clean</span>
+            ) : (
+              <span className="text-warning block font-semibold">
+                Still dirty: {dirty.map(({ part }) => part.name).join(", ")}
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -1,7 +1,7 @@
 import { ground, visitor } from "~/server/context";
 import { FOREIGN_KEY_VIOLATION, sqlState, UNIQUE_VIOLATION } from "~store/database";
 import { addFacts, factsSince, type Author } from "~store/facts";
-import { staffById } from "~store/staff";
+import { staffById, type Staff } from "~store/staff";
 import { vouchedFor } from "~/server/voucher";
 import { jobIdByNumber } from "~store/jobs";
 import type { Route } from "./+types/facts";
@@ -16,12 +16,15 @@ const REFUSED = {
 } as const;
 
 /** Who said it: whoever is signed in, or whoever was when it was said, as their voucher proves. */
-async function authorOf(context: Route.ActionArgs["context"], request: Request): Promise<Author> {
+async function authorOf(
+  context: Route.ActionArgs["context"],
+  request: Request,
+): Promise<Author & Pick<Staff, "role">> {
   const { pool, cookieKey } = context.get(ground);
   const { staff } = context.get(visitor);
   const said = vouchedFor(cookieKey, request.headers.get("x-said-by"));
   const other = said && said !== staff.id ? await staffById(pool, said) : null;
-  return other ? { id: other.id, name: other.name, sentBy: staff.id } : staff;
+  return other ? { id: other.id, name: other.name, role: other.role, sentBy: staff.id } : staff;
 }
 
 /** Where the outbox sends. Each fact is stored once however often it comes; 4xx means it never will be. */
@@ -32,7 +35,11 @@ export const action = async ({ context, request, params }: Route.ActionArgs): Pr
   const job = await jobIdByNumber(pool, Number(params.number));
   if (!job) return refuse(404, "there is no such job");
   try {
-    const added = await addFacts(pool, job, read.facts, await authorOf(context, request));
+    const author = await authorOf(context, request);
+    const leads = author.role === "lead" || author.role === "owner";
+    if (!leads && read.facts.some(({ body }) => body.kind === "way-on"))
+      return refuse(403, "a lead decides whether it is rebuilt");
+    const added = await addFacts(pool, job, read.facts, author);
     return added.ok ? Response.json({ stored: read.facts.length }) : refuse(409, REFUSED[added.why]);
   } catch (error) {
     if (sqlState(error) === UNIQUE_VIOLATION)

@@ -44,6 +44,12 @@ export default function Overview() {
             Tell the symptoms <ArrowRight aria-hidden="true" />
           </Link>
         )}
+        {!job.closed && !ready && (
+          <Link to={`/jobs/${number}/teardown`} className="btn btn-lg touch mb-4">
+            Tear down{job.work.steps.size > 0 && `: ${job.work.steps.size} steps so far`}{" "}
+            <ArrowRight aria-hidden="true" />
+          </Link>
+        )}
         {next && (
           <>
             <p className="mb-4 text-2xl font-bold">
