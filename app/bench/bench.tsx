@@ -2,24 +2,16 @@ import { DndContext, KeyboardSensor, MouseSensor, TouchSensor, useSensor, useSen
 import { useEffect, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
-import { SayForm } from "~/intake/say-form";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
-import { Choice, Field } from "~/look/field";
 import { targetOf } from "~/scan/code";
 import { onScan } from "~/scan/heard";
 import { placesOf, whenText } from "~/teardown/places";
-import {
-  CLEANING_STEPS,
-  IN_UNIT,
-  PLACE_SORTS,
-  SCRAPPED,
-  type CleaningStep,
-  type Cleanliness,
-} from "~core/job";
+import { CLEANING_STEPS, IN_UNIT, SCRAPPED, type CleaningStep, type Cleanliness } from "~core/job";
 import { stationOf } from "~core/inspect";
 import { teardown, type Bench, type Thing } from "~core/teardown";
 import type { Route } from "./+types/bench";
+import { NewPlace } from "./new-place";
 import { PlaceCard } from "./place-card";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Bench ${params.number} · Yard Key` }];
@@ -123,7 +115,14 @@ export default function BenchMap() {
         ))}
         <PlaceCard {...card} id={SCRAPPED} title="Out of circulation" things={bench.at(SCRAPPED)} />
         <PlaceCard {...card} id={IN_UNIT} title="Still in the unit" things={inUnit} quiet />
-        <NewPlace />
+        {!job.closed && (
+          <details className="plate px-4 py-2">
+            <summary className="touch flex cursor-pointer items-center text-lg font-semibold">
+              A new tray, bin or bag
+            </summary>
+            <NewPlace />
+          </details>
+        )}
         <Together bench={bench} />
         <Traps />
       </div>
@@ -213,35 +212,6 @@ function Actions({
         </button>
       </div>
     </section>
-  );
-}
-
-function NewPlace() {
-  const { job } = useJobView();
-  if (job.closed) return null;
-  return (
-    <details className="plate px-4 py-2">
-      <summary className="touch flex cursor-pointer items-center text-lg font-semibold">
-        A new tray, bin or bag
-      </summary>
-      <SayForm kind="place">
-        {(problems) => (
-          <>
-            <Choice
-              label="What it is"
-              name="sort"
-              problem={problems.sort}
-              options={PLACE_SORTS.filter((sort) => sort !== "case").map((value) => ({
-                value,
-                words: value,
-              }))}
-            />
-            <Field label="Name" name="name" autoComplete="off" problem={problems.name} />
-            <button className="btn touch">Make it</button>
-          </>
-        )}
-      </SayForm>
-    </details>
   );
 }
 

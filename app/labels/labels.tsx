@@ -2,13 +2,13 @@ import { orKept } from "~/offline/kept";
 import { Printer } from "lucide-react";
 import { useState } from "react";
 import type { Route } from "./+types/labels";
-import { SayForm } from "~/intake/say-form";
+import { NewPlace } from "~/bench/new-place";
 import { useJobView } from "~/job/job";
-import { Choice, Field } from "~/look/field";
+import { Field } from "~/look/field";
 import { Qr } from "~/look/qr";
 import { useAnchor } from "~/look/use-scripted";
 import { ground } from "~/server/context";
-import { appliedTo, fold, PLACE_SORTS } from "~core/job";
+import { appliedTo, fold } from "~core/job";
 import { thisJob } from "~/job/this-job";
 import { codeOf } from "~/scan/code";
 import { originOf } from "./make";
@@ -161,29 +161,7 @@ export default function Labels({ loaderData: { printer, origin, parts } }: Route
       {!job.closed && (
         <section className="plate p-4" aria-label="A new tray or bin">
           <h2 className="mb-2 text-xl font-bold">A new tray, bin or bag</h2>
-          <SayForm kind="place">
-            {(problems) => (
-              <>
-                <Choice
-                  label="What it is"
-                  name="sort"
-                  problem={problems.sort}
-                  options={PLACE_SORTS.filter((sort) => sort !== "case").map((value) => ({
-                    value,
-                    words: value,
-                  }))}
-                />
-                <Field
-                  label="Name"
-                  name="name"
-                  problem={problems.name}
-                  autoComplete="off"
-                  placeholder="D1 drum"
-                />
-                <button className="btn touch">Add it</button>
-              </>
-            )}
-          </SayForm>
+          <NewPlace />
         </section>
       )}
     </div>

@@ -1,0 +1,26 @@
+import { SayForm } from "~/intake/say-form";
+import { Choice, Field } from "~/look/field";
+import { PLACE_SORTS } from "~core/job";
+
+/** Names a tray, a bin or a bag of this job. */
+export function NewPlace() {
+  return (
+    <SayForm kind="place">
+      {(problems) => (
+        <>
+          <Choice
+            label="What it is"
+            name="sort"
+            problem={problems.sort}
+            options={PLACE_SORTS.filter((sort) => sort !== "case").map((value) => ({
+              value,
+              words: value,
+            }))}
+          />
+          <Field label="Name" name="name" problem={problems.name} autoComplete="off" placeholder="D1 drum" />
+          <button className="btn touch">Add it</button>
+        </>
+      )}
+    </SayForm>
+  );
+}

@@ -1,0 +1,132 @@
+import type { Applied, Part } from "../book";
+import { figures, type Job } from "../job";
+import type { DecisionRule } from "../reading";
+import type { Failed } from "./failed";
+
+/** What is known about one failure, asked in the bench's terms. */
+export class Seen {
+  constructor(
+    readonly job: Job,
+    private readonly applied: Applied,
+    private readonly rule: DecisionRule,
+    readonly of: Failed,
+  ) {}
+
+  /** Whether a kind of part of this failure shows a kind of wear; null while none of them was looked at. */
+  worn(kinds: readonly string[], wear: RegExp, among: readonly Part[] = this.of.parts): boolean | null {
+    const parts = among.filter(({ kind }) => kinds.includes(kind ?? ""));
+    if (parts.length === 0) return null;
+    const ids = new Set(parts.map(({ id }) => id));
+    const { findings, good } = this.job.work;
+    const found = findings.some(
+      ({ body }) => ids.has(body.part) && wear.test(body.wear) && body.severity !== "trace" && body.sure,
+    );
+    if (found) return true;
+    return parts.some(({ id }) => good.has(id) || findings.some(({ body }) => body.part === id && body.sure))
+      ? false
+      : null;
+  }
+  /** Whether it has parts of such kinds at all. */
+  has = (...kinds: string[]): boolean => this.of.parts.some(({ kind }) => kinds.includes(kind ?? ""));
+  /** Any part of the unit, not only of this failure. */
+  anywhere = (kinds: readonly string[], wear: RegExp): boolean | null =>
+    this.worn(kinds, wear, this.applied.work.parts);
+
+  /** Whether a figure of this kind is outside; null while none was taken. */
+  outside(kinds: readonly string[], parts?: ReadonlySet<string>): boolean | null {
+    const taken = figures(this.job, this.applied, this.rule, "found").flatMap((one): boolean[] => {
+      if (one.kind === "chain") {
+        const { chain } = one.applied;
+        if (!kinds.includes(chain.kind) || one.readings.length === 0) return [];
+        if (parts && !(chain.parts ?? []).some((part) => parts.has(part))) return [];
+        return one.assessment.verdict.kind === "outside"
+          ? [true]
+          : one.assessment.verdict.kind === "inside"
+            ? [false]
+            : [];
+      }
+      const { kind, element, part } = one.measurement;
+      if (!kinds.includes(kind) || one.verdict === null || one.verdict === "not stated") return [];
+      if (parts && element !== this.of.of && (part === undefined || !parts.has(part))) return [];
+      return [one.verdict === "outside"];
+    });
+    return taken.length === 0 ? null : taken.includes(true);
+  }
+  get ids(): ReadonlySet<string> {
+    return new Set(this.of.parts.map(({ id }) => id));
+  }
+  /** Every part of a kind, whose figures are asked about. */
+  ofKind(kind: string): ReadonlySet<string> {
+    return new Set(this.applied.work.parts.filter((part) => part.kind === kind).map(({ id }) => id));
+  }
+  /** The line pressure itself, not that of one element. */
+  get pressureLow(): boolean | null {
+    return this.outside(["pressure"]);
+  }
+  /** The clearance of this pack as it was found: tight or loose. */
+  get clearance(): "tight" | "loose" | "inside" | null {
+    const pack = this.applied.packs.find((one) => one.pack.element === this.of.of);
+    const readings = pack ? (this.job.chains.get(pack.chain.id)?.readings ?? []) : [];
+    const found = readings.filter(({ fact, out }) => fact.body.phase === "found" && out === null);
+    const values = found.flatMap(({ fact: { body } }) =>
+      body.reading.kind === "bracket" ? [] : [body.reading.value],
+    );
+    if (!pack || values.length === 0) return null;
+    const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
+    return mean < pack.spec.min ? "tight" : mean > pack.spec.max ? "loose" : "inside";
+  }
+  /** Found wrong on its parts: counts, ways, parts from elsewhere. */
+  get wrong(): string | null {
+    const { ids } = this;
+    const found = this.job.work.wrongs.find(({ body }) => ids.has(body.of));
+    return found ? found.body.what : null;
+  }
+  /** What was told of the ranges that use it: true when one of these outcomes was. */
+  told(outcomes: readonly string[]): boolean | null {
+    const ranges = this.applied.unit.ranges.filter(({ applied }) => applied.includes(this.of.of));
+    const ids = new Set(ranges.flatMap(({ id }) => [`range:${id}`, `manual:${id}`]));
+    const answers = this.job.intake.answers.filter(({ body }) => ids.has(body.question));
+    return answers.length === 0 ? null : answers.some(({ body }) => outcomes.includes(body.outcome));
+  }
+  get othersBurnt(): boolean {
+    const plates = this.job.work.findings.filter(
+      ({ body }) =>
+        body.wear === "burnt" && body.sure && body.severity !== "trace" && !this.ids.has(body.part),
+    );
+    return plates.length > 0;
+  }
+  get electrical(): boolean | null {
+    const { codes } = this.job.intake;
+    return codes.length === 0
+      ? null
+      : codes.some(({ body }) => body.sort === "electrical code" && body.related !== "no");
+  }
+  get use(): boolean | null {
+    const use = this.job.booking?.body.use;
+    return use ? /tow|trailer|taxi|plough|race|launch|hill|overload/i.test(use) : null;
+  }
+  get earlier(): boolean | null {
+    const text = this.job.booking?.body.earlier;
+    return text ? !/^(no|none|never)/i.test(text) : null;
+  }
+  get name(): string {
+    return this.of.name;
+  }
+  /** Weak points of this version that sit at its station or name it. */
+  get weak(): { name: string; found: boolean | null }[] {
+    const stations = new Set(this.of.parts.flatMap(({ station }) => station ?? []));
+    const element = new RegExp(`\\b${this.of.of}\\b`, "i");
+    return (this.applied.work.weakPoints ?? [])
+      .filter(
+        ({ station, complaint, name }) =>
+          (station && stations.has(station)) || element.test(complaint) || element.test(name),
+      )
+      .map(({ id, name }) => {
+        const said = this.job.work.weakPoints.get(id)?.body;
+        return {
+          name,
+          found: said ? !/good|not (found|present)|in order/i.test(`${said.answer} ${said.note}`) : null,
+        };
+      });
+  }
+}

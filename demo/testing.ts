@@ -1,0 +1,69 @@
+// What is said at the bench, short, for tests of inspecting.
+import { bookOf, UNITS, type UnitId } from "./units";
+import { resolve, type Applied, type Configuration } from "../core/book";
+import { dispositions, USUAL_SCHOOLS, type PartState, type Schools } from "../core/inspect";
+import { fold, type Fact, type FactBody, type Job, type Severity } from "../core/job";
+import { lengthOf } from "../core/quantity";
+
+export const books = new Map(UNITS.map((unit) => [unit, bookOf(unit)]));
+/** Every trait takes the value named, or its last. */
+export function unitOf(id: UnitId, told: Configuration = {}): Applied {
+  const book = books.get(id) ?? bookOf(id);
+  const version = Object.fromEntries(
+    book.traits.map(({ id: trait, values }) => [trait, told[trait] ?? Object.keys(values).at(-1) ?? ""]),
+  );
+  return resolve(book, version, book.depths.at(-1) ?? "");
+}
+let n = 0;
+export const jobOf = (bodies: readonly FactBody[]): Job =>
+  fold(bodies.map((body): Fact => ({ id: `f${n++}`, at: "2026-05-04T08:00:00.000Z", by: "Mira K.", body })));
+
+export const finding = (part: string, wear: string, severity: Severity = "worn", sure = true): FactBody => ({
+  ...{ kind: "finding", part, wear, severity, sure },
+  ...{ note: "", there: true },
+});
+export const good = (...parts: string[]): FactBody => ({ kind: "good", parts });
+export const read = (chain: string, ...values: string[]): FactBody[] =>
+  values.map((value) => ({
+    ...{ kind: "reading", chain, phase: "found", fit: 0, method: "feeler" },
+    state: { soak: "dry", facings: "run-in" },
+    reading: { kind: "single", value: lengthOf(value) },
+    ...{ resolution: lengthOf("0.001 mm"), unit: "mm" },
+  }));
+export const figure = (id: string, text: string): FactBody => ({
+  ...{ kind: "figure", of: "measurement", id, phase: "found", text, note: "" },
+});
+export const wrong = (
+  of: string,
+  what: "turned round" | "too many" | "another version’s part" | "from another pack",
+): FactBody => ({
+  ...{ kind: "wrong", what, of, note: "", there: true },
+});
+export const debris = (
+  what: "chunks" | "flakes" | "brass" | "friction",
+  amount: "some" | "much",
+  where: "pan" | "cooler" = "pan",
+): FactBody => ({
+  ...{ kind: "debris", where, what, amount },
+});
+export const answered = (point: string, answer: string): FactBody => ({
+  kind: "weak-point",
+  point,
+  answer,
+  note: "",
+});
+export const booked = (use: string, earlier = ""): FactBody => ({
+  ...{ kind: "booking", vehicle: "Skerry", customer: "", words: "slips", odometer: "", use, earlier },
+});
+export const fluid = (look: "black" | "milky", smell: "burnt" | "old"): FactBody => ({
+  kind: "fluid",
+  look,
+  smell,
+  note: "",
+});
+
+export const all = (
+  unit: UnitId,
+  bodies: readonly FactBody[],
+  schools: Schools = USUAL_SCHOOLS,
+): PartState[] => dispositions(jobOf(bodies), unitOf(unit), schools, "proven");
