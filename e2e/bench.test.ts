@@ -244,8 +244,12 @@ describe("handed over half torn down", () => {
           .release()
           .perform();
         await mira.see("//section[@data-place='tray-1']//button[@data-thing='input-shaft']");
+        // A scanner types faster than a browser that is still drawing takes keys from a driver.
+        await allSent(mira);
+        await mira.driver.sleep(500);
         await mira.keys("YK-1028-p-front-carrier", Key.ENTER);
         await mira.see("//button[@data-thing='front-carrier' and @aria-checked='true']");
+        await mira.driver.sleep(500);
         await mira.keys("YK-1028-t-tray-3", Key.ENTER);
         await mira.see("//section[@data-place='tray-3']//button[@data-thing='front-carrier']");
       }),

@@ -1,6 +1,7 @@
 import { useDraggable, useDroppable } from "@dnd-kit/core";
 import type { Book } from "~core/book";
 import type { Bolts, Thing } from "~core/teardown";
+import { useAnchor } from "~/look/use-scripted";
 import { whenText } from "~/teardown/places";
 
 const STATE: Readonly<Record<Thing["state"], string>> = {
@@ -40,6 +41,8 @@ export function PlaceCard({
   still?: boolean;
 }) {
   const { setNodeRef, isOver } = useDroppable({ id, disabled: still });
+  // A scanned label opened it.
+  const asked = useAnchor() === `place-${id}`;
   // What lies with its assembly is named with it: one line for the drum, not ten.
   const here = new Set(things.map(({ part }) => part.id));
   const heads = things.filter(({ part }) => part.of === undefined || !here.has(part.of));
@@ -69,7 +72,7 @@ export function PlaceCard({
       aria-label={title}
       data-place={id}
       id={`place-${id}`}
-      className={`plate px-3 py-2 ${isOver ? "outline-primary outline-4" : ""} ${tone === "bad" ? "border-error border-2" : ""}`}
+      className={`plate px-3 py-2 ${isOver || asked ? "outline-primary outline-4" : ""} ${tone === "bad" ? "border-error border-2" : ""}`}
     >
       <h2 className="mb-1 flex items-baseline gap-2 text-xl font-bold">
         {title}
