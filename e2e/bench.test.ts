@@ -331,6 +331,38 @@ describe("rebuild or replace", () => {
   );
 });
 
+describe("a bushing by its points", () => {
+  it(
+    "gives the largest clearance, out of round and taper as one types, and the verdict on the sheet",
+    () =>
+      journey("bushing", [mira], async () => {
+        await mira.go(`${shop.url}/jobs/1027/measure?work=d1-drum-bushing`);
+        await mira.ready();
+        const type = async (what: string, text: string): Promise<void> =>
+          (await mira.see(`//input[@aria-label='${what}']`)).sendKeys(text);
+        await type("bushing bore, front, 0 degrees", "52.06");
+        await mira.read("One diameter of each is the least.");
+        await type("bushing bore, front, 60 degrees", "52.075x");
+        await mira.see("//form//p[@role='alert']");
+        await type("bushing bore, front, 60 degrees", Key.BACK_SPACE);
+        await type("bushing bore, rear, 0 degrees", "52.16");
+        await type("stator journal, front, 0 degrees", "52.000");
+        await mira.see("//*[@data-fit='160000'][contains(., 'at rear')][contains(., 'Out of round 0.015')]");
+        await mira.press("//button[.='Keep it']");
+        await mira.see("//tr[@data-row='d1-drum-bushing' and @data-standing='outside']");
+        await allSent(mira);
+        const [kept] = await factsOf<{ points: unknown[]; reading: { value: number } }>(
+          shop,
+          1027,
+          "reading",
+        ).then((all) => all.filter((one) => "points" in one));
+        expect(kept?.points).toHaveLength(4);
+        expect(kept?.reading.value).toBe(160_000);
+      }),
+    60_000,
+  );
+});
+
 describe("the spec sheet", () => {
   it(
     "keeps what was typed wrong with a word about it, takes letters for what cannot be measured, and leaves as a table",

@@ -275,6 +275,16 @@ const bodies = {
         }),
       )
       .max(60),
+    points: Joi.array()
+      .items(
+        Joi.object({
+          link: name.required(),
+          place: name.required(),
+          angle: Joi.number().integer().min(0).max(359).required(),
+          value: length.required(),
+        }),
+      )
+      .max(100),
   }),
   "leave-out": Joi.object({
     kind: Joi.valid("leave-out").required(),

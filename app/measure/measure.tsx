@@ -9,6 +9,7 @@ import { Mark, type MarkName } from "~/look/mark";
 import { useAnchor } from "~/look/use-scripted";
 import { gravestFirst, rows, type Phase, type Row, type RowFigure, type Standing } from "~core/job";
 import type { Route } from "./+types/measure";
+import { FitSheet } from "./fit-sheet";
 import { INSTEAD, readRow } from "./read-row";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Measure ${params.number} · Yard Key` }];
@@ -68,6 +69,7 @@ export default function Measure() {
     }
     focus(field, 1);
   };
+  const work = all.find(({ id }) => id === search.get("work"));
   const taken = all.filter((row) => row[phase].standing !== "not yet").length;
   const count = (standing: Standing): number => all.filter((row) => row[phase].standing === standing).length;
   return (
@@ -139,6 +141,7 @@ export default function Measure() {
           </dl>
         </details>
       </div>
+      {work && <FitSheet key={work.id} row={work} phase={phase} onDone={() => set("work", "")} />}
       <div className="plate overflow-x-auto">
         <table className="w-full">
           <thead className="bg-base-200">
@@ -176,6 +179,18 @@ export default function Measure() {
                     row.name
                   )}
                   <span className="quiet block text-sm font-normal">{row.how}</span>
+                  {row.kind === "bushing clearance" && (
+                    <button
+                      type="button"
+                      className="touch underline underline-offset-4"
+                      onClick={() => {
+                        set("work", row.id);
+                        window.scrollTo({ top: 0 });
+                      }}
+                    >
+                      By its points
+                    </button>
+                  )}
                 </th>
                 <td className="px-3 py-1">{row.station}</td>
                 <td className="max-w-56 px-3 py-1">{row.spec}</td>

@@ -186,15 +186,15 @@ function Notices({ notices }: { notices: readonly Notice[] }) {
     }
   };
   return (
-    <ul
-      role="alert"
-      className="border-warning mt-3 border-l-4 pl-3 text-lg font-semibold"
-      data-notices={notices.length}
-    >
-      {notices.map((notice) => (
-        <li key={JSON.stringify(notice)}>{words(notice)}</li>
-      ))}
-    </ul>
+    <div role="alert" className="border-warning mt-3 border-l-4 pl-3" data-notices={notices.length}>
+      <ul className="text-lg font-semibold">
+        {notices.map((notice) => (
+          <li key={JSON.stringify(notice)} className="first-letter:uppercase">
+            {words(notice)}
+          </li>
+        ))}
+      </ul>
+    </div>
   );
 }
 

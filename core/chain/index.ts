@@ -1,1 +1,2 @@
 export { evaluate, predict, type Link, type Swap, type Thickness } from "./chain";
+export { fitOf, type Fit, type Point } from "./fit";

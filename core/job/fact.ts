@@ -1,3 +1,4 @@
+import type { Point } from "../chain";
 import type { LengthUnit, Nm, Pa } from "../quantity";
 import type { Condition, DebrisKind } from "../diagnose";
 import type { DecisionRule, Gauge, PackState, Reading } from "../reading";
@@ -144,6 +145,8 @@ export interface ReadingBody {
   air?: Pa;
   /** The links of a reading by the numbers. */
   links?: MeasuredLink[];
+  /** Diameters of a bore and its journal, all of them; the links are the two that decide. */
+  points?: Point[];
 }
 
 export type FactKind = FactBody["kind"];

@@ -1,0 +1,125 @@
+import { useState, type FormEvent } from "react";
+import { useJobView } from "~/job/job";
+import { useSay } from "~/job/say";
+import { evaluate, fitOf, type Point } from "~core/chain";
+import type { Phase, Row } from "~core/job";
+import { lengthText, nm, parseLength, type LengthUnit } from "~core/quantity";
+
+const ANGLES = [0, 60, 120];
+/** Half a step of a bore gauge and of a micrometer: two micrometres, taken as standard uncertainty. */
+const GAUGE = nm(2_000);
+
+/** A bore and its journal at several places and angles: the largest clearance, out of round and taper, worked out as one types. */
+export function FitSheet({ row, phase, onDone }: { row: Row; phase: Phase; onDone: () => void }) {
+  const { applied, job } = useJobView();
+  const say = useSay();
+  const unit: LengthUnit = applied.unit.unit.lengthUnit;
+  const chain = applied.chains.find((one) => one.chain.id === row.id)?.chain;
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
+  const bore = chain?.links.find(([sign]) => sign === "+")?.[2] ?? "bore";
+  const journal = chain?.links.find(([sign]) => sign === "-")?.[2] ?? "journal";
+  const places = chain?.read.places ?? ["front", "rear"];
+  const points: Point[] = [];
+  const problems: Record<string, string> = {};
+  for (const link of [bore, journal])
+    for (const place of places)
+      for (const angle of ANGLES) {
+        const text = typed[`${link} ${place} ${angle}`]?.trim();
+        if (!text) continue;
+        const parsed = parseLength(text, unit);
+        if (parsed.ok) points.push({ link, place, angle, value: parsed.length });
+        else problems[`${link} ${place} ${angle}`] = `${parsed.problem}; ${parsed.remedy}`;
+      }
+  const fit = fitOf(points, bore, journal);
+  const keep = (event: FormEvent): void => {
+    event.preventDefault();
+    if (!fit || !chain || Object.keys(problems).length > 0) return;
+    const links = [
+      { name: `${bore}, ${fit.place}`, sign: 1 as const, value: fit.bore, uncertainty: GAUGE },
+      { name: `${journal}, ${fit.place}`, sign: -1 as const, value: fit.journal, uncertainty: GAUGE },
+    ];
+    say({
+      ...{ kind: "reading", chain: row.id, phase, fit: 0, method: chain.read.with[0] ?? "bore gauge" },
+      state: { soak: "dry", facings: "run-in" },
+      reading: evaluate(links),
+      ...{ resolution: nm(1_000), unit, links, points },
+    });
+    onDone();
+  };
+  return (
+    <form className="plate mb-3 p-4" aria-label={`${row.name}, by its points`} onSubmit={keep} noValidate>
+      <h2 className="text-2xl font-bold">{row.name}</h2>
+      <p className="quiet">
+        {row.spec}. Diameters round the bore and the journal, from the oil hole; what is not measured stays
+        empty.
+      </p>
+      <div className="grid grid-cols-2 gap-6">
+        {[bore, journal].map((link) => (
+          <table key={link} className="w-full">
+            <caption className="text-left text-lg font-bold first-letter:uppercase">{link}</caption>
+            <thead>
+              <tr className="stamp quiet text-left">
+                <th scope="col">At</th>
+                {ANGLES.map((angle) => (
+                  <th key={angle} scope="col">{`${angle}°`}</th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {places.map((place) => (
+                <tr key={place}>
+                  <th scope="row" className="pr-2 text-left">
+                    {place}
+                  </th>
+                  {ANGLES.map((angle) => {
+                    const key = `${link} ${place} ${angle}`;
+                    return (
+                      <td key={angle} className="p-1">
+                        <input
+                          aria-label={`${link}, ${place}, ${angle} degrees`}
+                          aria-invalid={problems[key] ? true : undefined}
+                          inputMode="decimal"
+                          autoComplete="off"
+                          disabled={job.closed !== null}
+                          className={`input touch w-full text-lg ${problems[key] ? "input-error" : ""}`}
+                          value={typed[key] ?? ""}
+                          onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
+                        />
+                      </td>
+                    );
+                  })}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        ))}
+      </div>
+      {Object.values(problems)[0] && (
+        <p role="alert" className="text-error font-semibold">
+          {Object.values(problems)[0]}
+        </p>
+      )}
+      <p className="mt-2 text-lg" role="status" data-fit={fit?.clearance ?? ""}>
+        {fit ? (
+          <>
+            Largest clearance <b className="figure text-2xl">{lengthText(fit.clearance, unit)}</b> at{" "}
+            {fit.place}: {lengthText(fit.bore, unit)} − {lengthText(fit.journal, unit)}.
+            {fit.outOfRound &&
+              ` Out of round ${lengthText(fit.outOfRound.by, unit)} (${fit.outOfRound.link}, ${fit.outOfRound.place}).`}
+            {fit.taper && ` Taper ${lengthText(fit.taper.by, unit)} (${fit.taper.link}).`}
+          </>
+        ) : (
+          "One diameter of each is the least."
+        )}
+      </p>
+      <div className="mt-2 flex gap-3">
+        <button className="btn btn-primary touch" disabled={!fit || job.closed !== null}>
+          Keep it
+        </button>
+        <button type="button" className="btn touch" onClick={onDone}>
+          Back to the sheet
+        </button>
+      </div>
+    </form>
+  );
+}
