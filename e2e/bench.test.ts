@@ -321,7 +321,16 @@ describe("rebuild or replace", () => {
         await mira.press("//section[@aria-label='Rebuild or replace']//button[.='Used unit']");
         // 1200 + 1 h at 90 + 15 % of 1200
         await mira.see("//tr[@data-option='used'][contains(., '1470.00')]");
-        await mira.see("//tr[contains(., 'cheapest')]");
+        // Nothing is cheapest before the rebuild has a price of its own.
+        await mira.see("//tr[@data-option='rebuild'][contains(., 'no price yet')]");
+        expect(await mira.driver.findElements({ xpath: "//tr[contains(., 'cheapest')]" })).toEqual([]);
+        await write("price", "500,50");
+        await write("hours", "7.5");
+        await write("risk", "10");
+        await mira.press("//section[@aria-label='Rebuild or replace']//button[.='Rebuild']");
+        // 500.50 + 7.5 h at 90 + 10 % of 1200
+        await mira.see("//tr[@data-option='rebuild'][contains(., '1295.50') and contains(., 'cheapest')]");
+        await mira.see("//*[@data-break-even][contains(., '25 %')]");
         await allSent(mira);
         expect(await factsOf(shop, 1027, "offer")).toMatchObject([
           { way: "used", cents: 120_000, hours: 1, risk: 15 },

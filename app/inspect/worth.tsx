@@ -14,7 +14,7 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
   const { job, applied } = useJobView();
   const { house, staff } = useInside();
   const lead = staff.role === "lead" || staff.role === "owner";
-  const { options, best, breakEven, needs, known, hours } = useMemo(() => {
+  const { options, priced, best, breakEven, needs, known, hours } = useMemo(() => {
     const states = dispositions(job, applied, house, ruleOf(job, house));
     return worth(job, applied, states, {
       prices: new Map(prices),
@@ -45,7 +45,12 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
           </thead>
           <tbody>
             {options.map((option) => (
-              <Line key={option.way} option={option} best={best?.way === option.way} />
+              <Line
+                key={option.way}
+                option={option}
+                open={!priced.has(option.way)}
+                best={best?.way === option.way}
+              />
             ))}
           </tbody>
         </table>
@@ -124,13 +129,14 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
 }
 
 function Line({
-  option: { way, fact, price, hours, risk, expected },
+  option: { way, price, hours, risk, expected },
+  open,
   best,
 }: {
   option: Option;
+  open: boolean;
   best: boolean;
 }) {
-  const open = way !== "rebuild" && !fact;
   return (
     <tr className="border-base-300 border-t text-lg" data-option={way}>
       <th scope="row" className="py-1.5 text-left">
@@ -138,7 +144,7 @@ function Line({
       </th>
       {open ? (
         <td colSpan={4} className="quiet">
-          no offer yet
+          {way === "rebuild" ? `${hours} h of work; its parts have no price yet` : "no offer yet"}
         </td>
       ) : (
         <>

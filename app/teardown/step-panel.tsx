@@ -60,6 +60,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Teardown })
           {fact.body.reason && `: ${fact.body.reason}`}
         </p>
       )}
+      {!job.closed && <Notices notices={state.notices} />}
       {caution && (
         <p className="border-accent bg-base-200 mt-2 flex items-center gap-3 border-l-4 px-3 py-2 text-lg font-semibold">
           <AlertTriangle size={26} aria-hidden="true" className="shrink-0" /> {caution.text}
@@ -116,7 +117,6 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Teardown })
       {!job.closed && (
         <>
           <FoundWrong state={state} />
-          <Notices notices={state.notices} />
           <div className="border-base-300 bg-base-100 sticky bottom-0 z-10 -mx-4 mt-3 border-t-2 px-4 pt-2 pb-3">
             {!ticked && parts.length > 0 && <Places place={place} onPick={setTo} />}
             <div className="mt-2 flex flex-wrap items-start gap-3">

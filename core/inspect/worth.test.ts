@@ -57,6 +57,11 @@ describe("rebuild or replace", () => {
     expect(of([offer("rebuild", 900_000, 10, 5), offer("used", 100, 0, 0)]).breakEven).toBeNull();
   });
 
+  it("lets no rebuild win whose parts have no price", () => {
+    const { best, breakEven, priced } = of([offer("used", 120_000, 1, 15)]);
+    expect([best, breakEven, [...priced]]).toEqual([null, null, ["used"]]);
+  });
+
   it("lists what must be new, with the prices the shelf has, and the book’s hours for what is left to do", () => {
     const steel = applied.unit.parts.find(({ id }) => id === "d1-steel");
     const worn: FactBody = {

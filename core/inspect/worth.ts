@@ -18,6 +18,8 @@ export interface Option {
 
 export interface Worth {
   options: Option[];
+  /** Those whose price is stated: by an offer, or by the shelf for every part of the rebuild. */
+  priced: ReadonlySet<Way>;
   /** The cheapest of those that are priced; null while fewer than two are. */
   best: Option | null;
   /** The rebuild’s chance of a comeback at which it costs what the cheapest other way does; null where none of 0 to 1 does. */
@@ -78,14 +80,19 @@ export function worth(
       expected: Math.round(price + labour + risk * comeback),
     };
   });
-  const priced = options.filter(({ way, fact }) => way === "rebuild" || fact !== null);
+  // A rebuild whose parts have no price yet would win by what nobody knows.
+  const whole = needs.every(({ cents }) => cents !== null);
+  const priced = options.filter(({ way, fact }) => fact !== null || (way === "rebuild" && whole));
   const best = priced.length < 2 ? null : priced.reduce((a, b) => (b.expected < a.expected ? b : a));
   const rebuild = options[0];
+  const stated = rebuild && priced.includes(rebuild);
   const other = priced
     .filter(({ way }) => way !== "rebuild")
     .reduce<Option | null>((a, b) => (!a || b.expected < a.expected ? b : a), null);
   const even =
-    rebuild && other && comeback > 0 ? (other.expected - rebuild.price - rebuild.labour) / comeback : null;
+    rebuild && stated && other && comeback > 0
+      ? (other.expected - rebuild.price - rebuild.labour) / comeback
+      : null;
   const breakEven = even !== null && even >= 0 && even <= 1 ? even : null;
-  return { options, best, breakEven, needs, known, hours };
+  return { options, priced: new Set(priced.map(({ way }) => way)), best, breakEven, needs, known, hours };
 }
