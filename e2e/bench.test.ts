@@ -182,6 +182,18 @@ describe("taking down", () => {
         await mira.read("Noted as found wrong");
         await allSent(mira);
         expect(await factsOf(shop, 1028, "wrong")).toMatchObject([{ what: "too many", of: "d1-friction" }]);
+        // A label scanned here has a d and an f in it: none of them is the page’s key.
+        const before = await factsOf(shop, 1028, "step");
+        await mira.go(`${shop.url}/jobs/1028/teardown`);
+        await mira.ready();
+        await mira.driver.sleep(500);
+        await mira.keys(`${shop.url}/scan/YK-1028-p-d3-drum`, Key.ENTER);
+        await mira.until(
+          "return location.pathname + location.hash",
+          (at) => at === "/books/marram-dunlin/parts#part-d3-drum",
+        );
+        await allSent(mira);
+        expect(await factsOf(shop, 1028, "step")).toEqual(before);
       }),
     60_000,
   );
@@ -247,8 +259,9 @@ describe("handed over half torn down", () => {
         // A scanner types faster than a browser that is still drawing takes keys from a driver.
         await allSent(mira);
         await mira.driver.sleep(500);
-        await mira.keys("YK-1028-p-front-carrier", Key.ENTER);
+        await mira.keys(`${shop.url}/scan/YK-1028-p-front-carrier`, Key.ENTER);
         await mira.see("//button[@data-thing='front-carrier' and @aria-checked='true']");
+        expect(await mira.driver.findElements({ css: "dialog[open]" })).toEqual([]);
         await mira.driver.sleep(500);
         await mira.keys("YK-1028-t-tray-3", Key.ENTER);
         await mira.see("//section[@data-place='tray-3']//button[@data-thing='front-carrier']");
@@ -334,6 +347,7 @@ describe("rebuild or replace", () => {
         await allSent(mira);
         expect(await factsOf(shop, 1027, "offer")).toMatchObject([
           { way: "used", cents: 120_000, hours: 1, risk: 15 },
+          { way: "rebuild", cents: 50_050, hours: 7.5, risk: 10 },
         ]);
       }),
     60_000,

@@ -135,6 +135,8 @@ describe("labels", () => {
         await mira.ready();
         await mira.keys(`YK-1030-t-${id}`, Key.ENTER);
         await mira.see("//*[@data-place][contains(@class, 'outline')][contains(., 'Check balls')]");
+        await mira.go(`${shop.url}/`);
+        await mira.ready();
         await mira.keys(`${shop.url}/scan/YK-1030-p-d1-piston`, Key.ENTER);
         await mira.until(
           "return location.pathname + location.hash",

@@ -1,3 +1,4 @@
+import { forPage } from "~/look/use-keys";
 import MiniSearch from "minisearch";
 import { Search } from "lucide-react";
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
@@ -62,10 +63,7 @@ export function Find({
   };
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      const inField =
-        event.target instanceof HTMLElement &&
-        event.target.closest("input:not([type=radio]), textarea, select, dialog, [contenteditable=true]");
-      if (event.key !== "/" || event.ctrlKey || event.metaKey || event.altKey || inField) return;
+      if (event.key !== "/" || !forPage(event)) return;
       event.preventDefault();
       show();
     };

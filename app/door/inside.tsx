@@ -182,6 +182,10 @@ function KeySheet({ ref, footKey }: { ref: React.RefObject<HTMLDialogElement | n
     ["x", "axis of the job"],
     ["/", "find a figure in the book, from anywhere in a job or a book"],
     ["b", "build sheet"],
+    ["d f", "tear down: step done, every bolt of it out"],
+    ["a o", "inspect: all of them in good order, this one in good order and on"],
+    ["j k", "inspect: the part below, the part above"],
+    ["m", "bench: pick up the part in focus, arrows carry it, again lays it down"],
     ["?", "this sheet"],
   ];
   return (

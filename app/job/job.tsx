@@ -9,7 +9,7 @@ import { useInside } from "~/door/inside";
 import { ask } from "~/look/ask";
 import { Axis, type AxisPack } from "~/look/axis";
 import { markOf } from "~/look/mark";
-import { inField } from "~/look/use-keys";
+import { forPage } from "~/look/use-keys";
 import { useUnit } from "~/look/use-unit";
 import { useLive } from "~/live/use-live";
 import { whenItMatters } from "~/look/revalidate";
@@ -184,7 +184,7 @@ function useJobKeys(number: number, packs: readonly AxisPack[], changeUnit: () =
     const onKey = (event: KeyboardEvent): void => {
       if (event.ctrlKey || event.altKey || event.metaKey) return;
       if (event.key === "Escape" && event.target instanceof HTMLInputElement) return event.target.blur();
-      if (inField(event)) return;
+      if (!forPage(event)) return;
       const current = packs.findIndex((pack) => pack.current);
       const go = (to: string | undefined): void => void (to && navigate(to));
       if (event.key === "x") go(`/jobs/${number}`);

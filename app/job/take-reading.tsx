@@ -8,7 +8,7 @@ import { ConditionsLine } from "./conditions";
 import { Feeler } from "./feeler";
 import type { FormAnswer } from "./form-answer";
 import { GaugeDock } from "./gauge-dock";
-import { inField } from "~/look/use-keys";
+import { forPage } from "~/look/use-keys";
 import { Numbers } from "./numbers";
 import { Doubt } from "./question";
 import { useSay } from "./say";
@@ -50,7 +50,7 @@ export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: 
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const found = WAYS.find(({ key }) => key === event.key);
-      if (!found || inField(event) || event.ctrlKey || event.altKey || event.metaKey) return;
+      if (!found || !forPage(event)) return;
       event.preventDefault();
       if (found.way !== "gauge" || gauge) setWay(found.way);
     };

@@ -18,7 +18,7 @@ import type { LengthUnit } from "~core/quantity";
 import type { Candidate, Stock } from "~core/select";
 import type { FormAnswer } from "./form-answer";
 import { FoundRing } from "./found-ring";
-import { inField } from "~/look/use-keys";
+import { forPage } from "~/look/use-keys";
 import { useJobView } from "./job";
 import { Outcome } from "./outcome";
 import { pieceText } from "./piece-text";
@@ -243,7 +243,7 @@ function useTabKeys(show: (tab: Tab) => void): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const tab = TABS[Number(event.key) - 1]?.tab;
-      if (tab && !inField(event) && !event.ctrlKey && !event.altKey && !event.metaKey) show(tab);
+      if (tab && forPage(event)) show(tab);
     };
     document.addEventListener("keydown", onKey);
     return () => document.removeEventListener("keydown", onKey);

@@ -1,16 +1,35 @@
 import { useEffect } from "react";
+import { FAST_MS } from "~/scan/wedge";
 
 /** Whether a key belongs to a field that is being filled. */
 export const inField = (event: KeyboardEvent): boolean =>
   event.target instanceof HTMLElement &&
-  event.target.closest("input:not([type=radio]), textarea, select, dialog") !== null;
+  event.target.closest("input:not([type=radio]), textarea, select, dialog, [contenteditable=true]") !== null;
+
+let last = -Infinity;
+let burst = false;
+if (typeof document !== "undefined")
+  document.addEventListener(
+    "keydown",
+    ({ key, timeStamp }) => {
+      // Only what types something: Escape and a letter after it are a hand's.
+      if (key.length !== 1) return void (burst = false);
+      burst = timeStamp - last <= FAST_MS;
+      last = timeStamp;
+    },
+    true,
+  );
+
+/** Whether a key is meant for the page: not for a field, not with another key, and not one of a label that a scanner types. */
+export const forPage = (event: KeyboardEvent): boolean =>
+  !burst && !inField(event) && !event.ctrlKey && !event.altKey && !event.metaKey;
 
 /** Keys of a page, each with what it does; none while a field is being filled or another key is held down. */
 export function useKeys(keys: Readonly<Record<string, (() => void) | undefined>>): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const act = keys[event.key];
-      if (!act || inField(event) || event.ctrlKey || event.altKey || event.metaKey) return;
+      if (!act || !forPage(event)) return;
       event.preventDefault();
       act();
     };

@@ -1,7 +1,7 @@
 import { codeIn } from "./code";
 
 /** A scanner that types is faster than any hand: so long at most between two of its keys. */
-const FAST_MS = 40;
+export const FAST_MS = 40;
 const MOST = 200;
 
 /** Finds the bursts of a scanner among what is typed. */
