@@ -137,7 +137,8 @@ async function server(shop: Shop, cookie: string, job: number, path = "", runs =
   const id = rows[0]?.id;
   const session = Buffer.from(cookie.split("=")[1]?.split(".")[0] ?? "", "base64").toString();
   const sessionId = /[0-9a-f-]{36}/.exec(session)?.[0] ?? newId();
-  // What the page cannot do without: who is there, the house's choices, the job, its facts; a pack's page besides its rings and the leads.
+  // What the page cannot do without: who is there, the house's choices, the job, its facts; a pack's page besides its rings and the leads, the
+  // cause's the prices.
   const bareSql = async (): Promise<void> => {
     await shop.pool.query({
       name: "b1",
@@ -158,6 +159,11 @@ async function server(shop: Shop, cookie: string, job: number, path = "", runs =
       text: "select id, at, by_name, body from fact where job = $1 order by seq",
       values: [id],
     });
+    if (path === "/cause")
+      await shop.pool.query({
+        name: "b8",
+        text: "select part, price_cents from shelf_part where price_cents is not null limit 90",
+      });
     if (!path.startsWith("/pack/")) return;
     await shop.pool.query({ name: "b6", text: "select id, name, role from staff order by name" });
     await shop.pool.query({

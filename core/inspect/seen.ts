@@ -1,10 +1,12 @@
 import type { Applied, Part } from "../book";
-import { figures, type Job } from "../job";
+import { figures, type Figure, type Job } from "../job";
 import type { DecisionRule } from "../reading";
 import type { Failed } from "./failed";
 
 /** What is known about one failure, asked in the bench's terms. */
 export class Seen {
+  private known: Figure[] | null = null;
+
   constructor(
     readonly job: Job,
     private readonly applied: Applied,
@@ -32,9 +34,14 @@ export class Seen {
   anywhere = (kinds: readonly string[], wear: RegExp): boolean | null =>
     this.worn(kinds, wear, this.applied.work.parts);
 
+  /** Every figure as found, worked out once: each candidate asks for some of them. */
+  private get figures(): Figure[] {
+    return (this.known ??= figures(this.job, this.applied, this.rule, "found"));
+  }
+
   /** Whether a figure of this kind is outside; null while none was taken. */
   outside(kinds: readonly string[], parts?: ReadonlySet<string>): boolean | null {
-    const taken = figures(this.job, this.applied, this.rule, "found").flatMap((one): boolean[] => {
+    const taken = this.figures.flatMap((one): boolean[] => {
       if (one.kind === "chain") {
         const { chain } = one.applied;
         if (!kinds.includes(chain.kind) || one.readings.length === 0) return [];
