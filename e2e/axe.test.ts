@@ -41,6 +41,7 @@ const SCREENS = [
   "/jobs/1030/teardown?step=t-body",
   "/jobs/1028/bench",
   "/jobs/1028/inspect?at=front-drum&part=d1-friction",
+  "/jobs/1029/inspect?at=third-drum&part=d3-friction",
   "/jobs/1027/cause",
   "/jobs/1029/measure",
   "/offline",

@@ -109,7 +109,7 @@ export function PartPanel({ state }: { state: PartState }) {
                     type="button"
                     disabled={closed}
                     aria-pressed={known?.severity === severity}
-                    className={`btn touch px-2.5 whitespace-nowrap ${known?.severity === severity ? (severity === "beyond use" ? "bg-error text-error-content border-error" : "btn-primary") : ""}`}
+                    className={`btn touch px-2.5 whitespace-nowrap ${known?.severity === severity ? (severity === "beyond use" ? "btn-error" : "btn-primary") : ""}`}
                     onClick={() => tell(name, severity)}
                   >
                     {severity}

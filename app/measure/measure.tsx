@@ -280,7 +280,8 @@ function Stands({
         <span className={`block text-sm font-semibold ${tone}`}>
           {WORDS[standing]}
           <span className="quiet font-normal">
-            {readings.length > 1 && ` · ${readings.length}`} {by && `· ${by}`}
+            {readings.length > 1 && ` · ${readings.length}`}
+            {by && <span className="whitespace-nowrap"> · {by}</span>}
           </span>
         </span>
       </span>

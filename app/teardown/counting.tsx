@@ -31,7 +31,7 @@ export function Counting({ one }: { one: Count }) {
         <button
           type="button"
           disabled={job.closed !== null}
-          className={`btn touch min-w-16 text-xl ${one.found === null ? "border-dashed" : off ? "bg-error text-error-content border-error" : "btn-primary"}`}
+          className={`btn touch min-w-16 text-xl ${one.found === null ? "border-dashed" : off ? "btn-error" : "btn-primary"}`}
           aria-label={`${one.name}: ${shown}${one.found === null ? ", not counted yet" : " counted"}`}
           onClick={() => tell(shown)}
         >

@@ -57,7 +57,7 @@ export function teardown(job: Job, applied: Pick<Applied, "unit" | "work">): Tea
         ? []
         : noticesOf(
             step,
-            book.slice(0, i).filter((one) => did(one) !== "done"),
+            book.slice(0, i).filter((one) => did(one) === null),
             bench,
             parts,
           ),

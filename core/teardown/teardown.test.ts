@@ -94,6 +94,11 @@ describe("what a step that is out of order blocks or spoils", () => {
     );
   });
 
+  it("says nothing more of a figure that was skipped with a reason", () => {
+    const skipped = [step("t-read"), step("t-depth"), step("t-endplay", "skipped")];
+    expect(kinds(after(skipped), "t-pump")).not.toContain("spoils");
+  });
+
   it("says nothing of a step that is done", () => {
     expect(at(after([step("t-d1")]), "t-d1").notices).toEqual([]);
   });
