@@ -6,15 +6,17 @@ export const inField = (event: KeyboardEvent): boolean =>
   event.target instanceof HTMLElement &&
   event.target.closest("input:not([type=radio]), textarea, select, dialog, [contenteditable=true]") !== null;
 
+/** Keys of one burst before they are taken for a scanner’s: two quick ones can be a hand’s. */
+const SCANNED = 3;
 let last = -Infinity;
-let burst = false;
+let run = 0;
 if (typeof document !== "undefined")
   document.addEventListener(
     "keydown",
     ({ key, timeStamp }) => {
       // Only what types something: Escape and a letter after it are a hand's.
-      if (key.length !== 1) return void (burst = false);
-      burst = timeStamp - last <= FAST_MS;
+      if (key.length !== 1) return void (run = 0);
+      run = timeStamp - last <= FAST_MS ? run + 1 : 1;
       last = timeStamp;
     },
     true,
@@ -22,7 +24,7 @@ if (typeof document !== "undefined")
 
 /** Whether a key is meant for the page: not for a field, not with another key, and not one of a label that a scanner types. */
 export const forPage = (event: KeyboardEvent): boolean =>
-  !burst && !inField(event) && !event.ctrlKey && !event.altKey && !event.metaKey;
+  run < SCANNED && !inField(event) && !event.ctrlKey && !event.altKey && !event.metaKey;
 
 /** Keys of a page, each with what it does; none while a field is being filled or another key is held down. */
 export function useKeys(keys: Readonly<Record<string, (() => void) | undefined>>): void {
