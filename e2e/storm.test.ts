@@ -9,13 +9,14 @@ beforeAll(async () => {
 afterAll(() => shop.close());
 
 it("every fact is there exactly once and in order, whatever was killed, cut and repeated", async () => {
-  const weather = await storm(shop, { benches: 8, each: 25, seed: 11 });
+  const weather = await storm(shop, { benches: 8, each: 45, seed: 11 });
   // It was a storm: otherwise this says nothing.
   expect(weather.webKills + weather.databaseKills).toBeGreaterThan(2);
+  // How much of each falls within it depends on the machine's pace; some of each must.
   expect(Math.min(weather.cut, weather.unanswered, weather.repeated, weather.browserCrashes)).toBeGreaterThan(
-    5,
+    2,
   );
   expect(weather).toMatchObject({
-    ...{ said: 200, once: 200, doubled: 0, lost: 0, acknowledgedLost: 0, picturesLost: 0, outOfOrder: 0 },
+    ...{ said: 360, once: 360, doubled: 0, lost: 0, acknowledgedLost: 0, picturesLost: 0, outOfOrder: 0 },
   });
 }, 120_000);
