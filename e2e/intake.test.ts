@@ -1,6 +1,3 @@
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { afterAll, afterEach, beforeAll, describe, expect, it } from "@jest/globals";
 import { Person, journey } from "./browser";
 import { openShop, type Shop } from "./shop";
@@ -8,18 +5,15 @@ import { FIRST, allSent, factsOf, fill, goTo, lookBefore, openJob, touchCell } f
 
 let shop: Shop;
 let mira: Person;
-let folder: string;
 
 beforeAll(async () => {
   shop = await openShop({ webs: 2 });
   mira = await Person.sitDown();
   await mira.signIn(shop.url, "Mira K.");
-  folder = mkdtempSync(join(tmpdir(), "yard-key-pictures-"));
 }, 90_000);
 afterAll(async () => {
   await mira.leave();
   await shop.close();
-  rmSync(folder, { recursive: true, force: true });
 });
 
 // A journey that failed with a server down must not fail those after it.
