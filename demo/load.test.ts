@@ -3,9 +3,11 @@ import { afterAll, beforeAll, describe, expect, it, test } from "@jest/globals";
 import { makeCard } from "../app/jobs/card";
 import { readJobDocument } from "../app/jobs/job-document";
 import { readBook } from "../core/book";
-import { jobDocument } from "../core/job";
+import { pricedParts, worthOf } from "../app/inspect/worth-of";
+import { appliedTo, fold, jobDocument } from "../core/job";
 import { readHouse } from "../store/house";
 import { jobByNumber, listJobs, type CardRow } from "../store/jobs";
+import { pricesOf } from "../store/prices";
 import { listShelf } from "../store/shelf";
 import { testDatabase } from "../store/testing";
 import { loadShop } from "./load";
@@ -52,11 +54,11 @@ describe("the demo shop", () => {
     expect([open.length, closed.length]).toEqual([8, 22]);
     const waits = open.map(({ waitsFor }) => waitsFor.replace(/^\w\d: |, \d packs to go/g, ""));
     for (const stage of [
-      "read as found",
+      "tear down: Read out what the control unit knows, step 1 of 30",
+      "Lift the D3 drum out, step 19 of 30",
       "trial reading",
       "choose a ring",
       "build sheet and closing",
-      "no pack in this scope",
     ]) {
       expect(waits).toContain(stage);
     }
@@ -84,6 +86,28 @@ describe("the demo shop", () => {
     expect(shelf.filter(({ onHand }) => onHand === 0).length).toBeGreaterThan(0);
     expect(shelf.filter(({ onHand }) => onHand === 1).length).toBeGreaterThan(1);
     expect(shelf.some(({ oddPieces }) => oddPieces.length > 0)).toBe(true);
+  });
+});
+
+describe("the demo's prices", () => {
+  it.each([
+    [1029, "rebuild"],
+    [1024, "reconditioned"],
+  ])("job %i costs least as a %s unit", async (number, way) => {
+    const record = await jobByNumber(db.pool, number);
+    if (!record) throw new Error(`no job ${number}`);
+    const { book, facts, houseValues } = record;
+    const job = fold(facts);
+    const prices = await pricesOf(db.pool, pricedParts(book));
+    const { options, best, needs } = worthOf(
+      job,
+      appliedTo(book, job, houseValues),
+      await readHouse(db.pool),
+      prices,
+    );
+    expect(needs.filter(({ cents }) => cents === null)).toEqual([]);
+    expect(options.map(({ from }) => from)).toEqual(["list", "list", "list"]);
+    expect(best?.way).toBe(way);
   });
 });
 

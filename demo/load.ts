@@ -2,6 +2,7 @@ import { readFile } from "node:fs/promises";
 import sharp from "sharp";
 import { v5 as idFrom } from "uuid";
 import { scaled } from "../app/photos/picture";
+import { readPriceList } from "../app/prices/read-list";
 import type { Condition } from "../core/diagnose";
 import { resolve, type Book } from "../core/book";
 import { fold, worksheet, worksheetCandidates, type Fact, type FactBody } from "../core/job";
@@ -14,6 +15,7 @@ import { setHouse } from "../store/house";
 import { setToolOwned } from "../store/house-values";
 import { openJob } from "../store/jobs";
 import { addPhoto } from "../store/photos";
+import { addPrices } from "../store/prices";
 import { addOddPiece, addShelfPart, receive } from "../store/shelf";
 import { addStaff, listStaff, type Role } from "../store/staff";
 import { bookOf, documentOf, UNITS } from "./units";
@@ -56,7 +58,8 @@ export async function loadShop(
     say("loading the demo shop …");
     const shop = (await file("shop.json")) as Shop;
     for (const { name, role } of shop.staff) await addStaff(pool, { name, role, secret: shop.pin });
-    await setHouse(pool, { shopName: shop.shopName, demoPin: shop.pin }, "demo");
+    // A comeback is another unit out and in, and a day lost.
+    await setHouse(pool, { shopName: shop.shopName, demoPin: shop.pin, comebackCents: 300_000 }, "demo");
     const books: Shelved[] = [];
     for (const unit of UNITS) {
       const book = bookOf(unit);
@@ -65,6 +68,9 @@ export async function loadShop(
       books.push({ id: added.id, book });
     }
     await fillShelf(pool, shop, books);
+    const prices = readPriceList(await readFile(new URL("prices.csv", import.meta.url), "utf8"));
+    if (!prices.ok) throw new Error(`the demo's price list is wrong: ${prices.problems.join(" ")}`);
+    await addPrices(pool, prices.prices, { supplier: "Tidewater Parts", by: "Ines R." });
     for (const { book } of books)
       for (const [i, tool] of (book.tools ?? []).entries())
         // Each fifth tool is still missing, so that there is something to look for before a job.
@@ -133,7 +139,8 @@ interface Progress {
 }
 
 function progressOf(i: number): Progress {
-  const version = i % 3 === 0 ? 0 : 1;
+  // The ninth is the same vehicle and unit as the first, on its earlier visit.
+  const version = i % 3 === 0 && i !== 9 ? 0 : 1;
   const holder = ["Mira K.", "Tomas B.", "Runa S."][i % 3] ?? "Mira K.";
   // The newest eight are open in every stage; the twenty-two before them are closed.
   if (i === 27) {
@@ -176,7 +183,7 @@ function progressOf(i: number): Progress {
       ...{ finished: 2, next: "trial" },
       story: {
         element: "d3",
-        behind: ["d3-piston", "lip flat"],
+        beyond: [["d3-piston", "lip flat"]],
         cause: { id: "seal-leak", standing: "found", note: "lip flat all round, no spring back" },
       },
     },
@@ -184,7 +191,17 @@ function progressOf(i: number): Progress {
     { finished: 4, next: "found", story: { element: "h2" } },
     { finished: 9, unit: 4 },
     { finished: 0, depth: 0, down: 0 },
-    { finished: 1, unit: 2, next: "trial" },
+    // Its case is cracked, and metal went everywhere: a reconditioned unit costs less.
+    {
+      ...{ finished: 1, unit: 2, next: "trial" },
+      story: {
+        beyond: [
+          ["case-half", "cracked at the differential seat"],
+          ["differential", "pin loose"],
+          ["transfer-shaft", "teeth pitted"],
+        ],
+      },
+    },
     { finished: 1, unit: 3, next: "found" },
   ];
   return { finished: 0, down: 1, depth: 2, unit: 0, version, holder, daysAgo: 1 + i, ...open[i] };
@@ -214,6 +231,9 @@ async function openJobs(pool: Pool, shop: Shop, books: readonly Shelved[]): Prom
   }
 }
 
+/** The job whose cracked case makes another unit cheaper. */
+const CRACKED = 6;
+
 type Told = [question: string, outcome: string, condition?: Condition];
 
 /** What was told of the jobs that have something to tell, with what was found in the pan of the newest. */
@@ -222,6 +242,12 @@ function intakeFacts(i: number): FactBody[] {
     ...{ kind: "answer", question, outcome, there: true },
     conditions: condition ? [condition] : [],
   }));
+  if (i === CRACKED) {
+    const debris = (where: "pan" | "magnet", what: "chunks" | "aluminium"): FactBody => ({
+      ...{ kind: "debris", where, what, amount: "some" },
+    });
+    return [...answers, debris("pan", "aluminium"), debris("magnet", "chunks")];
+  }
   if (i !== 0) return answers;
   return [
     ...answers,

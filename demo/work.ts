@@ -5,11 +5,11 @@ import { counts, waysOf } from "../core/teardown";
 const TRAYS = ["Front end", "Drums and packs", "Rear end"];
 const trayId = (i: number): string => `tray-${i + 1}`;
 
-/** What went wrong in one of the demo's units: an element's facings burnt, and what was found behind it. */
+/** What went wrong in one of the demo's units: an element's facings burnt, what was found behind it, and what else is beyond use. */
 export interface Story {
-  element: string;
-  /** A part of it with the wear that shows the cause. */
-  behind?: [part: string, wear: string];
+  element?: string;
+  /** Parts with the wear that shows the cause, or that condemns them. */
+  beyond?: [part: string, wear: string][];
   cause?: { id: string; standing: "found" | "likely" | "not found"; note: string };
 }
 
@@ -26,8 +26,8 @@ export function inspected({ work }: Pick<Applied, "work">, story?: Story): FactB
     .find(({ element }) => element === story.element)
     ?.stack.find(({ role }) => role === "friction")?.part;
   if (friction) facts.push(found(friction, "burnt"));
-  if (story.behind) facts.push(found(...story.behind));
-  if (story.cause) {
+  for (const one of story.beyond ?? []) facts.push(found(...one));
+  if (story.cause && story.element) {
     const { id, standing, note } = story.cause;
     facts.push({ kind: "cause", of: story.element, cause: id, standing, note, after: "" });
   }

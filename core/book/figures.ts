@@ -40,8 +40,9 @@ export function usedTorque(group: FastenerGroup, house: readonly HouseValue[], s
 }
 
 /** A measurement's limits: `5.0 to 5.8 Ω`, or what should be seen. */
-export function measurementWords({ kind, min, max, expect }: Measurement, system: System): string {
+export function measurementWords({ kind, min, max, expect, under }: Measurement, system: System): string {
   const quantity = statedIn(kind);
+  if (under !== undefined) return `at most ${lengthText(under, system)} under its stack’s figure`;
   if (quantity === null || (min === undefined && max === undefined)) return expect ?? "not stated";
   if (quantity === "length") {
     const [low, high] = [min, max].map((text) => (text === undefined ? undefined : lengthOf(text)));

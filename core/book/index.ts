@@ -32,6 +32,7 @@ export {
   type PackChain,
 } from "./resolve";
 export { type Problem } from "./shape";
+export { partsOf, stationOf } from "./assembly";
 export { difference, differenceText, type Difference } from "./difference";
 export {
   houseTorque,

@@ -306,6 +306,14 @@ const FAULTS: [string, UnitId, string, unknown, RegExp, string?][] = [
   ],
   // parts, fasteners, steps, service
   ["parts that hold each other's tree", D, "parts#pump.of", "pump-cover", /loop: .*pump/],
+  [
+    "a part sold with an assembly that this version has not",
+    G,
+    "parts#k1-piston.when",
+    TAKEN_OUT,
+    /not there in this version \(.*clutch second/,
+    "parts#k1-piston.of",
+  ],
   ["parts that hold each other", S, "parts#pump.heldBy", ["pump-rotors"], /which comes off first/],
   [
     "a part number twice in the parts",
@@ -358,6 +366,25 @@ const FAULTS: [string, UnitId, string, unknown, RegExp, string?][] = [
     "teardown[2].parts",
   ],
   ["a part taken out twice", S, "teardown#t-nut.parts", push("f1"), /already out/],
+  ["one pinion twice", D, "chains#front-pinion-play.read.each#1", "pinion 1", /stands there twice/],
+  [
+    "each of what is wanted before opening",
+    D,
+    "measurements#line-idle.each",
+    ["one", "two"],
+    /before opening there is one figure/,
+  ],
+  ["each of a pack", D, "chains#d1-clearance.read.each", ["one"], /a pack has one clearance/],
+  ["both each and over", D, "measurements#steel-flat.each", ["one"], /says already what it is taken of/],
+  [
+    "a plate thickness without its limit",
+    D,
+    "measurements#steel-thickness.under",
+    TAKEN_OUT,
+    /how much thinner/,
+  ],
+  ["a plate thickness of nothing", D, "measurements#steel-thickness.over", TAKEN_OUT, /of which plates/],
+  ["under where no plate is measured", D, "measurements#solenoid-r.under", "0.05 mm", /has no `under`/],
   ["a resistance in volts", D, "measurements#solenoid-r.min", "5 V", /no unit of resistance/],
   [
     "limits of a measurement the wrong way round",

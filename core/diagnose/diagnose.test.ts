@@ -171,50 +171,37 @@ function truth(random: () => number, question: Question, fault: ElementFault): s
 }
 
 describe("single faults heard with noise", () => {
-  /** Share of runs with the true element among the first two: with what was heard, and after two of the checks proposed. */
-  function share(
-    faults: (cause: Cause) => boolean,
-    seed: number,
-    runs: number,
-  ): [heard: number, checked: number, count: number] {
+  /** Share of runs with the true element among the first two, after so many of the checks that are proposed. */
+  function share(ending: string, seed: number, runs: number, checks: number): number {
     const random = chance(seed);
-    let [atOnce, after, count] = [0, 0, 0];
+    let [found, count] = [0, 0];
     for (const diagnostician of all.values()) {
       for (const fault of diagnostician.causes) {
-        if (fault.kind !== "element" || !faults(fault)) continue;
-        const amongTwo = (told: readonly Told[]): boolean =>
-          diagnostician
-            .diagnose(told, 0)
-            .suspects.slice(0, 2)
-            .some(({ cause }) => cause === fault);
-        for (let n = 0; n < runs; n++) {
+        if (fault.kind !== "element" || !fault.id.endsWith(ending)) continue;
+        for (let n = 0; n < runs; n++, count++) {
           const told = heard(random, diagnostician, fault);
-          if (amongTwo(told)) atOnce++;
-          for (let more = 0; more < 2; more++) {
+          for (let more = 0; more < checks; more++) {
             const next = diagnostician.diagnose(told, 1).next[0];
             if (next) told.push(checked(random, next, fault));
           }
-          if (amongTwo(told)) after++;
-          count++;
+          const { suspects } = diagnostician.diagnose(told, 0);
+          if (suspects.slice(0, 2).some(({ cause }) => cause === fault)) found++;
         }
       }
     }
-    return [atOnce / count, after / count, count];
+    expect(count).toBeGreaterThan(28 * runs);
+    return found / count;
   }
 
-  // Measured with these seeds: 94.9 % as heard and 96.0 % after checks; stuck 94.4 % and 97.2 %.
-  test.each<[what: string, ending: string, seed: number, heard: number]>([
-    ["does not apply", ":off", 2026, 0.94],
-    ["does not let go", ":on", 2027, 0.92],
-  ])(
-    "an element that %s is among the first two in 95 of 100 after two proposed checks",
-    (_what, ending, seed, least) => {
-      const [atOnce, after, count] = share(({ id }) => id.endsWith(ending), seed, 6);
-      expect(count).toBeGreaterThan(170);
-      expect(after).toBeGreaterThanOrEqual(0.95);
-      expect(atOnce).toBeGreaterThanOrEqual(least);
-    },
-  );
+  // Measured with 300 runs of each of two seeds: 95.8 % and 97.7 % as told.
+  test.each([
+    ["an element that does not apply, as it is told", ":off", 2026, 150, 0],
+    ["an element that does not let go, as it is told", ":on", 2027, 100, 0],
+    ["an element that does not apply, after two of the checks proposed", ":off", 2028, 6, 2],
+    ["an element that does not let go, after two of the checks proposed", ":on", 2029, 6, 2],
+  ])("%s, is among the first two in 95 of 100", (_what, ending, seed, runs, checks) => {
+    expect(share(ending, seed, runs, checks)).toBeGreaterThanOrEqual(0.95);
+  });
 });
 
 describe("the tables", () => {
@@ -297,6 +284,10 @@ describe("what faults do to a range", () => {
     ["corrie-godwit", "standing", "k2:on", "creeps"],
     ["corrie-godwit", "range:4", "s4:off", "lost"],
     ["marram-dunlin", "range:3", "lc:off", "drives"],
+    // A clutch that hangs drives the gear that stands ready on its shaft.
+    ["corrie-godwit", "range:2", "k1:on", "bind"],
+    ["corrie-godwit", "range:R", "k2:on", "drives"],
+    ["corrie-plover", "range:3", "k2:on", "bind"],
   ])("%s, %s with %s: %s", (unit, row, cause, kind) => {
     const { unit: book, causes } = all.get(unit) ?? dunlin;
     const mechanics = new Mechanics(book);

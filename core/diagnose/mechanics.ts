@@ -18,6 +18,8 @@ export interface Row {
   ratio: Rational | null;
   /** Elements that only engine braking needs. */
   braking: readonly string[];
+  /** Gears that stand ready on the shaft of the other clutch while this one drives: those of the ranges next to it. */
+  ready: readonly string[];
 }
 
 /**
@@ -32,9 +34,13 @@ export type Effect =
 /** The rows of a unit in the order of its chart, neutral after them. */
 export function rowsOf(unit: Unit): Row[] {
   const base = baseOfTrain(unit);
-  const rows = unit.ranges.flatMap(({ id, applied, braking }): Row[] => {
+  const rows = unit.ranges.flatMap(({ id, applied, braking }, i): Row[] => {
     const { ratio } = behave(unit, applied, base);
-    const row: Row = { id: `range:${id}`, name: id, kind: "range", range: id, applied, ratio, braking: [] };
+    const ready = readyBeside(unit, i);
+    const row: Row = {
+      ...{ id: `range:${id}`, name: id, kind: "range", range: id, applied, ratio },
+      ...{ braking: [], ready },
+    };
     if (!braking) return [row];
     const held: Row = {
       ...row,
@@ -43,7 +49,7 @@ export function rowsOf(unit: Unit): Row[] {
     };
     return [row, held];
   });
-  const idle = { ratio: null, braking: [] };
+  const idle = { ratio: null, braking: [], ready: [] };
   rows.push({ id: "neutral", name: "N", kind: "neutral", applied: [], ...idle });
   const preselected = firstGears(unit);
   if (preselected.length > 0)
@@ -51,18 +57,36 @@ export function rowsOf(unit: Unit): Row[] {
   return rows;
 }
 
-/** The synchronisers that stand engaged at rest: those of the first range of each clutch. */
-function firstGears(unit: Unit): string[] {
+/** The clutch and the synchroniser of each range that has both. */
+function shaftsOf(unit: Unit): ({ clutch: string; gear: string } | null)[] {
   const kinds = new Map(unit.elements.map(({ id, kind }) => [id, kind]));
-  const taken = new Set<string>();
-  return unit.ranges.flatMap(({ applied }) => {
+  return unit.ranges.map(({ applied }) => {
     const clutch = applied.find((id) => kinds.get(id) === "clutch");
     const gear = applied.find((id) => kinds.get(id) === "synchroniser");
-    if (!clutch || !gear || taken.has(clutch)) return [];
-    taken.add(clutch);
-    return [gear];
+    return clutch && gear ? { clutch, gear } : null;
   });
 }
+
+/** The synchronisers that stand engaged at rest: those of the first range of each clutch. */
+function firstGears(unit: Unit): string[] {
+  const taken = new Set<string>();
+  return shaftsOf(unit).flatMap((shaft) => {
+    if (!shaft || taken.has(shaft.clutch)) return [];
+    taken.add(shaft.clutch);
+    return [shaft.gear];
+  });
+}
+
+/** The gears of the ranges before and after this one that the other clutch would drive. */
+function readyBeside(unit: Unit, at: number): string[] {
+  const shafts = shaftsOf(unit);
+  return [shafts[at - 1], shafts[at + 1]].flatMap((beside) =>
+    beside && beside.clutch !== shafts[at]?.clutch ? [beside.gear] : [],
+  );
+}
+
+const binds = ({ kind, fighting }: Behaviour): boolean =>
+  fighting.length > 0 || kind === "tie-up" || kind === "output held";
 
 /** Solves rows with faults in, remembering what it has solved: most sets of faults leave the same elements on. */
 export class Mechanics {
@@ -84,10 +108,12 @@ export class Mechanics {
     const found = this.behaviour(row.applied, inside);
     const drives = found.kind === "gear" && found.ratio !== null;
     if (row.ratio === null) return { kind: drives && found.fighting.length === 0 ? "creeps" : "drives" };
-    if (found.fighting.length > 0 || found.kind === "tie-up" || found.kind === "output held")
-      return { kind: "bind" };
+    if (binds(found)) return { kind: "bind" };
     if (!drives || !found.ratio) return { kind: "lost" };
     if (compare(found.ratio, row.ratio) !== 0) return { kind: "other", range: this.rangeOf(found.ratio) };
+    // A clutch that hangs drives whatever gear stands ready on its shaft.
+    if (row.ready.some((gear) => binds(this.behaviour([...row.applied, gear], inside))))
+      return { kind: "bind" };
     const off = inside.some(({ fault, element }) => fault === "off" && row.braking.includes(element.id));
     return { kind: off ? "coasts" : "drives" };
   }

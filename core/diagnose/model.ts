@@ -11,7 +11,7 @@ import type { Effect } from "./mechanics";
 export type Distribution = ReadonlyMap<string, number>;
 
 /** No answer is impossible: people mishear, misremember and drive differently. */
-const FLOOR = 0.006;
+const FLOOR = 0.009;
 
 /** Weights → chances over all outcomes, none of them nothing. */
 export function spread(outcomes: readonly string[], weights: Readonly<Record<string, number>>): Distribution {
@@ -65,8 +65,8 @@ export function prior(cause: Cause): number {
   return { clutch: 0.05, brake: 0.05, band: 0.06, "one-way clutch": 0.025, synchroniser: 0.03 }[element.kind];
 }
 const COMMON_PRIOR = {
-  ...{ pressure: 0.04, converter: 0.04, control: 0.06, mechanics: 0.04, variator: 0.07 },
-  ...{ gears: 0.04, elsewhere: 0.07 },
+  ...{ pressure: 0.04, converter: 0.04, control: 0.05, mechanics: 0.04, variator: 0.07 },
+  ...{ gears: 0.03, elsewhere: 0.05 },
 } as const;
 
 const FRICTION_LOST: Table = {

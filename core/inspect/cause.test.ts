@@ -4,6 +4,7 @@ import type { FactBody } from "../job";
 import {
   answered,
   booked,
+  debris,
   figure,
   finding,
   fluid,
@@ -222,7 +223,7 @@ describe("the cause of a failure", () => {
       "corrie-godwit",
       "outer piston cracked",
       "k1",
-      [burnt("k1-friction"), finding("k1-piston", "cracked", "beyond use")],
+      [burnt("k1-friction"), finding("k1-piston-2", "cracked", "beyond use")],
       "piston",
     ],
     [
@@ -264,6 +265,71 @@ describe("the cause of a failure", () => {
       [finding("cassette", "discs worn", "beyond use"), booked("taxi")],
       "age",
     ],
+    [
+      "selwyn-sanderling",
+      "the differential’s pin came loose, as this version’s does",
+      "differential",
+      [
+        finding("differential", "pin loose", "beyond use"),
+        answered("diff-pin", "another differential"),
+        good("case-half"),
+      ],
+      "weak-point-0",
+    ],
+    [
+      "selwyn-sanderling",
+      "the case cracked where the loose pin struck it",
+      "case-half",
+      [
+        finding("case-half", "cracked at the differential seat", "beyond use"),
+        finding("differential", "pin loose", "beyond use"),
+        debris("chunks", "some"),
+      ],
+      "knocked-on",
+    ],
+    [
+      "marram-dunlin",
+      "rollers out, bushings to the copper, fluid burnt",
+      "front-thrust-1",
+      [
+        finding("front-thrust-1", "rollers out", "beyond use"),
+        finding("tail-bushing", "copper showing"),
+        fluid("black", "burnt"),
+      ],
+      "no-oil",
+    ],
+    [
+      "marram-dunlin",
+      "rollers out, the end play far too large",
+      "front-thrust-1",
+      [
+        finding("front-thrust-1", "rollers out", "beyond use"),
+        ...read("input-end-play", "1.1 mm", "1.1 mm", "1.11 mm"),
+      ],
+      "play",
+    ],
+    [
+      "selwyn-turnstone",
+      "a gear chipped, a boat towed, all else in order",
+      "reduction-gear",
+      [
+        finding("reduction-gear", "teeth chipped", "beyond use"),
+        booked("towing a boat"),
+        good("primary", "secondary"),
+      ],
+      "abuse",
+    ],
+    [
+      "marram-dunlin",
+      "a carrier of another version, put in last year",
+      "front-carrier",
+      [
+        finding("front-carrier", "pin loose", "beyond use"),
+        wrong("front-carrier", "another version’s part"),
+        booked("town", "rebuilt last year"),
+      ],
+      "wrong-parts",
+    ],
   ])("%s, %s", (unit, _why, of, facts, first) => {
     const applied = unitOf(unit);
     const job = jobOf(facts);
@@ -294,6 +360,10 @@ describe("the cause of a failure", () => {
     expect(failures([finding("d1-friction", "burnt", "trace")])).toEqual([]);
     expect(failures([finding("d1-friction", "splines hammered")])).toEqual([]);
     expect(failures([finding("d1-friction", "burnt", "worn", false)])).toEqual([]);
+    // A hard part asks once it is broken, not while it is only worn.
+    expect(failures([finding("front-carrier", "teeth pitted", "beyond use")])).toEqual([]);
+    expect(failures([finding("front-carrier", "pin loose")])).toEqual([]);
+    expect(failures([finding("front-carrier", "pin loose", "beyond use")])).toEqual(["front-carrier"]);
     expect(
       failures([finding("d1-friction", "glazed"), finding("f1", "rollers galled", "beyond use")]),
     ).toEqual(["d1", "f1"]);

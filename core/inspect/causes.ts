@@ -42,7 +42,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look at the piston’s seals",
-          seen.worn(["piston", "seal"], /lip|hard|flat|cut/),
+          seen.worn(["piston", "seal", "O-ring"], /lip|hard|flat|cut/),
           "a seal of it is worn",
           "its seals are good",
           6,
@@ -86,7 +86,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
         ),
         test(
           "side clearance of the rings",
-          seen.outside(["side clearance"], seen.ids),
+          seen.outside(["side clearance", "end gap"], seen.ids),
           "a ring has too much room",
           "the rings fit",
           4,
@@ -383,6 +383,55 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
     },
     wrongParts(seen),
   ],
+
+  "hard part": (seen) => [
+    {
+      ...{ id: "knocked-on", name: "What broke elsewhere went through it", weight: 1.2 },
+      tests: [
+        test(
+          "look at what else is beyond use",
+          seen.othersBroken,
+          "another part is beyond use too",
+          "nothing else is broken",
+          2.5,
+          0.3,
+        ),
+        test("look at the debris", seen.chunks, "chunks in the debris", "no chunks in the debris", 2, 0.6),
+      ],
+    },
+    {
+      ...{ id: "no-oil", name: "Ran short of fluid or lubrication", weight: 1 },
+      tests: [
+        test(
+          "look at bearings and bushings for heat",
+          seen.anywhere(["thrust bearing", "bearing", "bushing"], /blu|seiz|copper|spun|rollers out/),
+          "bearings or bushings ran dry",
+          "bearings and bushings are good",
+          4,
+          0.4,
+        ),
+        fluidTest(seen),
+      ],
+    },
+    {
+      ...{ id: "play", name: "End play, preload or backlash was wrong", weight: 0.9 },
+      tests: [
+        test(
+          "end plays and preloads as found",
+          seen.outside(["end play", "preload", "backlash"]),
+          "a play or preload is outside",
+          "plays and preloads are inside",
+          6,
+          0.3,
+        ),
+      ],
+    },
+    {
+      ...{ id: "abuse", name: "Overload: shocks, towing, spinning wheels", weight: 0.8 },
+      tests: [test("ask how it is driven", seen.use, "hard use told", "ordinary use", 4, 0.6)],
+    },
+    wrongParts(seen),
+  ],
 };
 
 const wrongParts = (seen: Seen): Cause => ({
@@ -445,7 +494,7 @@ export const common = (seen: Seen): Cause[] => [
     ...{
       id: "control",
       name: "Control: valve, solenoid or its wiring",
-      weight: seen.of.kind === "cassette" ? 0.3 : 0.8,
+      weight: seen.of.kind === "hard part" ? 0.05 : seen.of.kind === "cassette" ? 0.3 : 0.8,
     },
     tests: [
       test("read the codes", seen.electrical, "an electrical code stands", "no electrical code", 3, 0.6),

@@ -251,8 +251,11 @@ export function metalEverywhere(job: Job): string | null {
     if (what === "friction" || what === "fuzz") return false;
     return amount === "much" || (where === "cooler" && amount === "some");
   });
-  return much ? `${much.body.amount} ${much.body.what} in the ${much.body.where}` : null;
+  return much ? debrisWords(much.body) : null;
 }
+
+const debrisWords = ({ amount, what, where }: FactOf<"debris">["body"]): string =>
+  `${amount} ${what} ${where === "magnet" ? "on" : "in"} the ${where}`;
 
 /** Parts nobody has looked at, and on which no rule speaks. */
 export const unlooked = (states: readonly PartState[]): PartState[] =>

@@ -1,4 +1,4 @@
-import type { Applied, Part } from "../book";
+import { partsOf, type Applied, type Part, type PartKind } from "../book";
 import type { FactOf, Job } from "../job";
 
 /** What failed and needs a cause: an element whose facings went, or another part that is beyond use. */
@@ -6,7 +6,7 @@ export interface Failed {
   /** An element’s id where it is one, else the part’s. */
   of: string;
   name: string;
-  kind: "pack" | "band" | "one-way clutch" | "synchroniser" | "belt" | "cassette";
+  kind: "pack" | "band" | "one-way clutch" | "synchroniser" | "belt" | "cassette" | "hard part";
   /** Parts that belong to it: plates, drum, piston, seals. */
   parts: Part[];
   findings: FactOf<"finding">[];
@@ -23,6 +23,14 @@ const KINDS: Readonly<Record<string, Failed["kind"]>> = {
   cassette: "cassette",
 };
 
+/** Parts that break; wear alone needs no cause. */
+const HARD: ReadonlySet<PartKind> = new Set([
+  ...(["housing", "gear", "shaft", "carrier", "differential", "drum", "support", "sleeve", "pump"] as const),
+  ...(["pump gears", "thrust bearing", "bearing", "taper bearing", "pulley", "fork", "damper"] as const),
+  ...(["converter", "park lock"] as const),
+]);
+const BROKEN = /crack|broken|chipped|stripped|loose|spun|lost|rollers out|balls out|seized/;
+
 /** @returns every element and part that failed, in the book's order. */
 export function failed(job: Job, applied: Pick<Applied, "unit" | "work">): Failed[] {
   const { unit, work } = applied;
@@ -38,26 +46,21 @@ export function failed(job: Job, applied: Pick<Applied, "unit" | "work">): Faile
         plates.has(part) && (BURNT.includes(wear) || wear === "heat spots" || wear === "bluing"),
     );
     if (findings.length === 0) return [];
-    const parts = unit.parts.filter(
-      (part) => plates.has(part.id) || stationOf(unit.parts, part) === pack.station,
-    );
+    const parts = partsOf(unit.parts, pack);
     return [
       { of: pack.element, name: pack.name, kind: "pack", parts, findings, cause: causeOf(pack.element) },
     ];
   });
   const others = work.parts.flatMap((part): Failed[] => {
-    const kind = KINDS[part.kind ?? ""];
-    const findings = gravely.filter(({ body }) => body.part === part.id);
+    const hard = part.kind !== undefined && HARD.has(part.kind);
+    const kind = hard ? "hard part" : KINDS[part.kind ?? ""];
+    const findings = gravely.filter(
+      ({ body: { part: id, wear, severity } }) =>
+        id === part.id && (!hard || (severity === "beyond use" && BROKEN.test(wear))),
+    );
     if (!kind || findings.length === 0) return [];
     const parts = unit.parts.filter((one) => one.id === part.id || one.of === part.id);
     return [{ of: part.id, name: part.name, kind, parts, findings, cause: causeOf(part.id) }];
   });
   return [...packs, ...others];
-}
-
-/** The station a part sits at: its own, or its assembly's. */
-export function stationOf(parts: readonly Part[], part: Part): string | undefined {
-  if (part.station !== undefined) return part.station;
-  const whole = part.of === undefined ? undefined : parts.find(({ id }) => id === part.of);
-  return whole ? stationOf(parts, whole) : undefined;
 }

@@ -11,6 +11,6 @@ export {
   type PointState,
   type Schools,
 } from "./disposition";
-export { failed, stationOf, type Failed } from "./failed";
-export { worth, type Option, type Worth } from "./worth";
-export { DRAWN, goodOf, wearOf, wearsOf, type Drawn, type Wear } from "./wear";
+export { failed, type Failed } from "./failed";
+export { unitPart, worth, type Option, type Worth } from "./worth";
+export { DEGREES, DRAWN, goodOf, wearOf, wearsOf, type Drawn, type Wear } from "./wear";

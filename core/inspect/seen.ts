@@ -102,6 +102,20 @@ export class Seen {
     );
     return plates.length > 0;
   }
+  /** Whether anything else is beyond use; null while nothing else was looked at. */
+  get othersBroken(): boolean | null {
+    const { findings, good } = this.job.work;
+    const others = findings.filter(({ body }) => body.sure && !this.ids.has(body.part));
+    if (others.some(({ body }) => body.severity === "beyond use")) return true;
+    return others.length > 0 || good.size > 0 ? false : null;
+  }
+  /** Whether chunks were seen in the debris; null while none was looked at. */
+  get chunks(): boolean | null {
+    const { debris } = this.job.intake;
+    return debris.length === 0
+      ? null
+      : debris.some(({ body: { what, amount } }) => what === "chunks" && amount !== "none");
+  }
   get electrical(): boolean | null {
     const { codes } = this.job.intake;
     return codes.length === 0

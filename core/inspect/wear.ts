@@ -14,20 +14,33 @@ export interface Wear {
   drawn: Drawn;
 }
 export const DRAWN = [
-  "spots",
-  "scores",
-  "crack",
-  "worn face",
-  "burnt",
-  "loose",
-  "bent",
-  "pits",
-  "lip",
-  "glazed",
-  "blocked",
+  ...(["spots", "scores", "crack", "worn face", "burnt", "glazed", "loose", "bent", "pits", "lip"] as const),
+  ...(["blocked", "step", "notch", "rounded", "weak", "leak", "off"] as const),
 ] as const;
 export type Drawn = (typeof DRAWN)[number];
 
+/** What each severity means for a kind of wear: a trace, worn, beyond use. The bench’s rules of thumb; a book’s limit comes first. */
+export const DEGREES: Readonly<Record<Drawn, readonly [trace: string, worn: string, beyond: string]>> = {
+  spots: ["a shade, gone with a rub", "several, no nail feels them", "blue or raised, all round"],
+  scores: ["seen, not felt", "a nail catches", "metal moved, a step"],
+  crack: ["a hair line: try it with dye", "opens when flexed", "a piece gone"],
+  "worn face": ["thinner at its edge", "grooves nearly gone", "bare metal"],
+  burnt: ["dark, still tough", "black at its edge", "black, comes off on the thumb"],
+  glazed: ["shines in places", "shines all over, no pores", "like glass"],
+  loose: ["a little more than new", "felt by hand", "has left its place"],
+  bent: ["light under its edge", "rocks", "touches what is beside it"],
+  pits: ["one or two pinpricks", "a row of them", "flaking"],
+  lip: ["edge dull", "slow to spring back", "hard, flat or torn"],
+  blocked: ["slow", "hangs, or passes half", "shut"],
+  step: ["bright, not felt", "a nail catches its edge", "a step one sees"],
+  notch: ["bright marks", "dents a nail catches", "plates hang in them"],
+  rounded: ["corner bright", "corner gone", "does not hold"],
+  weak: ["a shade shorter", "shorter than the others", "set or broken"],
+  leak: ["damp", "a drop hangs", "runs"],
+  off: ["near its limit", "outside, cold or hot", "open or shorted"],
+};
+
+// The first that fits holds: what is particular stands above what is general.
 const DRAWN_BY: readonly [words: RegExp, drawn: Drawn, looks: string, unlike?: string][] = [
   [
     /burnt/,
@@ -49,6 +62,26 @@ const DRAWN_BY: readonly [words: RegExp, drawn: Drawn, looks: string, unlike?: s
   ],
   [/flaked|debonded|lining|facing/, "worn face", "pieces of facing gone, bare steel between"],
   [/groove bottom/, "worn face", "the facing’s grooves no longer felt with a nail"],
+  [/copper/, "worn face", "copper shows through the bearing layer"],
+  [/insulation/, "crack", "hard, cracks when it is bent"],
+  [
+    /leak|porous|oil on|pressure lost|grease lost/,
+    "leak",
+    "wet where it should be dry, or empty where it should hold",
+  ],
+  [/resistance|drifts|off their stops/, "off", "reads outside when cold or hot, or wanders when tapped"],
+  [
+    /notched|hammered|lugs worn|splines worn/,
+    "notch",
+    "dents where plates or splines beat against it",
+    "a cutter’s even marks, the same on every lug",
+  ],
+  [
+    /rounded|hooked|stripped/,
+    "rounded",
+    "corners gone, metal rolled over; does not hold under load",
+    "a chamfer from new, the same all round",
+  ],
   [
     /scored|grooved|stepped|polished band/,
     "scores",
@@ -56,41 +89,39 @@ const DRAWN_BY: readonly [words: RegExp, drawn: Drawn, looks: string, unlike?: s
     "a maker’s cross-hatch, crossed and even",
   ],
   [
-    /crack|broken|torn|chipped/,
+    /crack|broken|torn|chipped|^cut/,
     "crack",
     "a line that opens when the part is flexed, or a piece gone",
     "a casting seam, straight and raised",
   ],
   [
-    /coned|warped|bent|flatness|flattened|runout/,
-    "bent",
-    "rocks on a dead flat surface, light under its edge",
+    /^flat$|flattened|weak|stretched|short$/,
+    "weak",
+    "shorter, flatter or softer than a new one held beside it",
   ],
+  [/coned|warped|bent|flatness|runout/, "bent", "rocks on a dead flat surface, light under its edge"],
   [
     /pitted|brinelled|galled|rough/,
     "pits",
     "small craters where rollers or teeth run",
     "stains, which a fingernail does not feel",
   ],
+  [/lets go/, "loose", "turns the way it must lock, or catches late"],
   [
-    /rollers out|balls out|loose|play|spun|lost|slack|springs weak/,
+    /rollers out|balls out|loose|play|spun|lost|slack/,
     "loose",
     "moves where it should not, or has left its place",
   ],
-  [
-    /lip|hard|flat$|ends rounded|run off/,
-    "lip",
-    "edge hard, flat or rounded; does not spring back from the thumb",
-  ],
-  [/plugged|blocked|sticking|drifts|seized/, "blocked", "does not pass, or does not fall by its own weight"],
-  [/copper/, "worn face", "copper shows through the bearing layer"],
+  [/worn|gap between/, "step", "a bright band where it runs, with an edge a nail catches"],
+  [/lip|hard|run off/, "lip", "edge hard, flat or rounded; does not spring back from the thumb"],
+  [/plugged|blocked|sticking|stuck|seized/, "blocked", "does not pass, or does not fall by its own weight"],
 ];
 
 /** @returns what a kind of wear looks like; a plain description where nothing is known of it. */
 export function wearOf(name: string): Wear {
   const [, drawn, looks, unlike] =
     DRAWN_BY.find(([words]) => words.test(name)) ?? ([null, "worn face", name] as const);
-  return { name, looks, drawn: drawn, ...(unlike ? { unlike } : {}) };
+  return { name, looks, drawn, ...(unlike ? { unlike } : {}) };
 }
 
 /** The kinds of wear a part is looked at for: those its book names, then those its kind is known for. */
@@ -128,6 +159,7 @@ const USUAL: Readonly<Partial<Record<PartKind, readonly string[]>>> = {
   "valve body": ["bores worn", "cracked"],
   valve: ["sticking", "bore worn"],
   seal: ["lip hard"],
+  "O-ring": ["flat", "cut", "hard"],
   "sealing ring": ["ends rounded", "run off"],
   shaft: ["journal worn", "splines hammered"],
   band: ["glazed", "burnt", "cracked"],
@@ -149,6 +181,7 @@ const GOOD: Readonly<Partial<Record<PartKind, string>>> = {
   steel: "dull and even, no colour, flat on the plate, lugs square",
   "waved plate": "stands up free by its wave, no crack at the lugs",
   piston: "lip soft and sharp, bond whole, bleed open: a drop runs through",
+  "O-ring": "round and soft all the way, no flat, no cut",
   drum: "ring bore smooth, lug slots square, groove edges sharp",
   bushing: "grey all round, no copper, oil hole in line",
   "thrust bearing": "turns without a click, races bright without a track",

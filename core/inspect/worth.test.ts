@@ -1,4 +1,5 @@
 import { describe, expect, it } from "@jest/globals";
+import { finding, jobOf, unitOf } from "../../demo/testing";
 import { bookOf } from "../../demo/units";
 import { resolve } from "../book";
 import { fold, type Fact, type FactBody } from "../job";
@@ -36,7 +37,7 @@ describe("rebuild or replace", () => {
     expect(options.map(({ expected }) => expected)).toEqual([
       50_000 + 90_000 + 10_000,
       180_000 + 9_000 + 4_000,
-      15_000,
+      20_000,
     ]);
     expect(best?.way).toBe("rebuild");
   });
@@ -58,8 +59,9 @@ describe("rebuild or replace", () => {
   });
 
   it("lets no rebuild win whose parts have no price", () => {
-    const { best, breakEven, priced } = of([offer("used", 120_000, 1, 15)]);
-    expect([best, breakEven, [...priced]]).toEqual([null, null, ["used"]]);
+    const { best, breakEven, options } = of([offer("used", 120_000, 1, 15)]);
+    const priced = options.filter(({ from }) => from !== null).map(({ way }) => way);
+    expect([best, breakEven, priced]).toEqual([null, null, ["used"]]);
   });
 
   it("lists what must be new, with the prices the shelf has, and the book’s hours for what is left to do", () => {
@@ -79,6 +81,36 @@ describe("rebuild or replace", () => {
     }));
     expect(of(done).hours).toBeLessThan(of([]).hours);
     expect(of(done).hours).toBeGreaterThan(0);
+  });
+
+  it("is priced by what the shop knows when every part has a price, and other units by theirs; an offer comes first", () => {
+    const every = new Map(applied.unit.parts.map(({ number }) => [number, 1_000]));
+    const prices = new Map([
+      ...every,
+      ["marram-dunlin/reconditioned", 200_000],
+      ["marram-dunlin/used", 80_000],
+    ]);
+    const { options, best, known, hours } = of([], prices);
+    expect(options.map(({ from }) => from)).toEqual(["list", "list", "list"]);
+    expect(options.map(({ price }) => price)).toEqual([known, 200_000, 80_000]);
+    expect(options[0]?.labour).toBe(Math.round(hours * 9_000));
+    expect(best?.expected).toBe(Math.min(...options.map(({ expected }) => expected)));
+    const offered = of([offer("used", 60_000, 1, 15)], prices).options[2];
+    expect([offered?.from, offered?.price]).toEqual(["offer", 60_000]);
+    // One part without a price, and the rebuild has none.
+    const first = of([]).needs[0]?.number ?? "";
+    expect(of([], new Map([...prices].filter(([part]) => part !== first))).options[0]?.from).toBeNull();
+  });
+
+  it("asks for the assembly alone where a part cannot be had without it", () => {
+    const godwit = unitOf("corrie-godwit", { clutch: "first" });
+    const job = jobOf([finding("k1-piston", "lip hard", "beyond use")]);
+    const states = dispositions(job, godwit, USUAL_SCHOOLS, "proven");
+    const { needs } = worth(job, godwit, states, { prices: new Map(), rate: 0, comeback: 0, metal: false });
+    const numbers = needs.map(({ number }) => number);
+    const numberOf = (part: string) => godwit.unit.parts.find(({ id }) => id === part)?.number;
+    expect(numbers).toContain(numberOf("clutch-drum"));
+    expect(numbers).not.toContain(numberOf("k1-piston"));
   });
 
   it("takes a comeback for likelier after metal everywhere", () => {

@@ -8,6 +8,8 @@ export interface Option {
   fact: FactOf<"offer"> | null;
   /** Parts, kits or the other unit. */
   price: number;
+  /** Where the price is from: somebody’s offer, or the prices the shop knows; null while it has none. */
+  from: "offer" | "list" | null;
   hours: number;
   labour: number;
   /** Chance of a comeback, 0 to 1. */
@@ -18,13 +20,11 @@ export interface Option {
 
 export interface Worth {
   options: Option[];
-  /** Those whose price is stated: by an offer, or by the shelf for every part of the rebuild. */
-  priced: ReadonlySet<Way>;
   /** The cheapest of those that are priced; null while fewer than two are. */
   best: Option | null;
   /** The rebuild’s chance of a comeback at which it costs what the cheapest other way does; null where none of 0 to 1 does. */
   breakEven: number | null;
-  /** What a rebuild needs: parts to be replaced, with the shelf’s price where it has one. */
+  /** What a rebuild needs: parts to be replaced, with their price where it is known. */
   needs: { part: string; number: string; count: number; cents: number | null }[];
   /** Sum of the prices known. */
   known: number;
@@ -32,8 +32,11 @@ export interface Worth {
   hours: number;
 }
 
+/** What a whole unit is called among the prices. */
+export const unitPart = (unit: string, way: "reconditioned" | "used"): string => `${unit}/${way}`;
+
 /** Metal that has gone everywhere makes a comeback likelier, whatever is replaced. */
-const USUAL_RISK: Readonly<Record<Way, number>> = { rebuild: 0.06, reconditioned: 0.04, used: 0.15 };
+const USUAL_RISK: Readonly<Record<Way, number>> = { rebuild: 0.06, reconditioned: 0.04, used: 0.2 };
 const METAL_RISK = 0.12;
 
 /**
@@ -41,14 +44,14 @@ const METAL_RISK = 0.12;
  * the risks are what was typed, or the usual ones, which are guesses.
  *
  * @param states what becomes of each part.
- * @param prices cents by part number, where the shelf knows one.
+ * @param prices cents by part number, and by `unitPart` for whole units, where they are known.
  * @param rate cents an hour.
  * @param comeback cents a comeback costs the shop.
  * @param metal whether metal has gone everywhere.
  */
 export function worth(
   job: Job,
-  { work }: Pick<Applied, "work">,
+  { work, unit }: Pick<Applied, "work" | "unit">,
   states: readonly PartState[],
   {
     prices,
@@ -58,7 +61,8 @@ export function worth(
   }: { prices: ReadonlyMap<string, number>; rate: number; comeback: number; metal: boolean },
 ): Worth {
   const needs = states
-    .filter(({ is }) => is === "replace" || is === "upgrade")
+    // What cannot be had alone comes with its assembly, which stands in the list itself.
+    .filter(({ is, part }) => (is === "replace" || is === "upgrade") && part.sold !== "with its assembly")
     .map(({ part }) => ({
       ...{ part: part.name, number: part.number, count: part.count ?? 1 },
       cents: prices.get(part.number) ?? null,
@@ -67,22 +71,28 @@ export function worth(
   const open = (work.teardown ?? []).filter(({ id }) => job.work.steps.get(id)?.body.did !== "done");
   const minutes = [...open, ...(work.build ?? [])].reduce((sum, step) => sum + (step.minutes ?? 0), 0);
   const hours = Math.round((minutes / 60) * 10) / 10;
+  // A rebuild whose parts have no price yet would win by what nobody knows.
+  const listed = (way: Way): number | null =>
+    way !== "rebuild"
+      ? (prices.get(unitPart(unit.unit.id, way)) ?? null)
+      : needs.every(({ cents }) => cents !== null)
+        ? known
+        : null;
   const options = (["rebuild", "reconditioned", "used"] as const).map((way): Option => {
     const fact = job.work.offers.get(way) ?? null;
     const usual = way === "rebuild" && metal ? METAL_RISK : USUAL_RISK[way];
-    const price = fact?.body.cents ?? (way === "rebuild" ? known : 0);
+    const price = fact?.body.cents ?? listed(way) ?? (way === "rebuild" ? known : 0);
     const its = fact?.body.hours ?? (way === "rebuild" ? hours : 0);
     const risk = fact ? fact.body.risk / 100 : usual;
     const labour = Math.round(its * rate);
     return {
       ...{ way, fact, price, labour, risk },
+      from: fact ? "offer" : listed(way) === null ? null : "list",
       hours: its,
       expected: Math.round(price + labour + risk * comeback),
     };
   });
-  // A rebuild whose parts have no price yet would win by what nobody knows.
-  const whole = needs.every(({ cents }) => cents !== null);
-  const priced = options.filter(({ way, fact }) => fact !== null || (way === "rebuild" && whole));
+  const priced = options.filter(({ from }) => from !== null);
   const best = priced.length < 2 ? null : priced.reduce((a, b) => (b.expected < a.expected ? b : a));
   const rebuild = options[0];
   const stated = rebuild && priced.includes(rebuild);
@@ -94,5 +104,5 @@ export function worth(
       ? (other.expected - rebuild.price - rebuild.labour) / comeback
       : null;
   const breakEven = even !== null && even >= 0 && even <= 1 ? even : null;
-  return { options, priced: new Set(priced.map(({ way }) => way)), best, breakEven, needs, known, hours };
+  return { options, best, breakEven, needs, known, hours };
 }

@@ -87,6 +87,8 @@ export type IntakeBody =
       of: "chain" | "measurement";
       id: string;
       phase: Phase;
+      /** Of which of the things the book takes it of. */
+      item?: string;
       /** As typed, with its unit; absent when it could not be taken. */
       text?: string;
       cannot?: Cannot;
@@ -145,6 +147,8 @@ export interface ReadingBody {
   air?: Pa;
   /** The links of a reading by the numbers. */
   links?: MeasuredLink[];
+  /** Of which of the things the chain is read of, each by itself. */
+  item?: string;
   /** Diameters of a bore and its journal, all of them; the links are the two that decide. */
   points?: Point[];
 }

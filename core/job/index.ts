@@ -22,8 +22,27 @@ export {
   type ReadingBody,
 } from "./fact";
 export { appliedTo, depthOf } from "./applied";
-export { gravestFirst, rows, STANDINGS, type Row, type RowFigure, type Standing } from "./rows";
-export { asFound, figures, type Figure } from "./figures";
+export {
+  gravestFirst,
+  leftWith,
+  rows,
+  STANDINGS,
+  type Row,
+  type RowFigure,
+  type RowItem,
+  type Standing,
+} from "./rows";
+export { asFound, figures, type ChainItem, type Figure, type MeasurementItem } from "./figures";
+export {
+  ANSWERS,
+  CLOCKING,
+  DEPTH,
+  itemsOf,
+  itemsOfChain,
+  judgement,
+  type Item,
+  type Judgement,
+} from "./items";
 export { Intake, type Photo } from "./intake";
 export {
   CLEANING_STEPS,
@@ -47,6 +66,7 @@ export {
   SEVERITIES,
   WAYS_ON,
   type CauseStanding,
+  type EarlierFigure,
   type Disposition,
   type InspectBody,
   type Severity,
@@ -61,6 +81,7 @@ export {
   readyToLeave,
   ruleOf,
   stageWords,
+  stepsDone,
   waitsFor,
   worksheet,
   worksheetCandidates,
@@ -68,5 +89,6 @@ export {
   type House,
   type ReadingSet,
   type Stage,
+  type StepsDone,
   type Worksheet,
 } from "./worksheet";

@@ -1,3 +1,5 @@
+import type { Nm } from "../quantity";
+
 /** What is seen on parts, and what becomes of them. */
 export type InspectBody =
   /** Looked at and in good order; takes back what was found on them before. */
@@ -28,8 +30,20 @@ export type InspectBody =
     }
   /** What one way on for this unit costs, in whole cents, with hours of work and the chance of a comeback in percent. */
   | { kind: "offer"; way: Way; cents: number; hours: number; risk: number; note: string }
+  /** The same unit was here before, and left with these figures. */
+  | { kind: "earlier-visit"; job: number; left: string; figures: EarlierFigure[] }
   /** The way the lead chose. */
   | { kind: "way-on"; way: Way; reason: string };
+
+/** A figure that a unit left with at an earlier visit, as it was said there. */
+export interface EarlierFigure {
+  /** Of a chain or of a measurement. */
+  of: "chain" | "measurement";
+  id: string;
+  text: string;
+  /** The mean, where it is a length with one. */
+  value?: Nm;
+}
 
 export const WAYS_ON = ["rebuild", "reconditioned", "used"] as const;
 export type Way = (typeof WAYS_ON)[number];

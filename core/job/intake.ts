@@ -34,12 +34,23 @@ export class Intake {
   get conclusion(): FactOf<"conclusion"> | null {
     return this.all("conclusion").at(-1) ?? null;
   }
+  /** Asked once for every figure of the book, and for each of its things: looked through once. */
+  private lastFigures: Map<string, FactOf<"figure">> | null = null;
+
   /** The last word on a figure that is no series of readings. */
-  figure(of: "chain" | "measurement", id: string, phase: Phase = "found"): FactOf<"figure"> | null {
-    return (
-      this.all("figure").findLast(({ body }) => body.of === of && body.id === id && body.phase === phase) ??
-      null
+  figure(
+    of: "chain" | "measurement",
+    id: string,
+    phase: Phase = "found",
+    item?: string,
+  ): FactOf<"figure"> | null {
+    this.lastFigures ??= new Map(
+      this.all("figure").map((fact) => {
+        const { body } = fact;
+        return [figureKey(body.of, body.id, body.phase, body.item), fact];
+      }),
     );
+    return this.lastFigures.get(figureKey(of, id, phase, item)) ?? null;
   }
   get readOuts(): FactOf<"read-out">[] {
     return lastOf(this.all("read-out"), ({ readOut }) => readOut);
@@ -108,3 +119,6 @@ export class Intake {
     return ofKind(this.live, kind);
   }
 }
+
+const figureKey = (of: string, id: string, phase: Phase, item = ""): string =>
+  [of, id, phase, item].join(" ");

@@ -1,12 +1,14 @@
 import { describe, expect, it } from "@jest/globals";
 import fc from "fast-check";
 import { resolve } from "../book";
+import { bookOf } from "../../demo/units";
 import { dunlin } from "../testing/dunlin";
 import { nm } from "../quantity";
 import {
   fold,
   readyToLeave,
   ruleOf,
+  stepsDone,
   waitsFor,
   worksheetCandidates,
   worksheets,
@@ -18,6 +20,7 @@ import {
 
 const HOUSE: House = { rule: "proven", target: "middle" };
 const CHAIN = "d1-clearance";
+const NO_STEPS = { next: null, done: 0, of: 0 };
 let counter = 0;
 const fact = (body: FactBody, more: Partial<Fact> = {}): Fact => ({
   id: `fact-${String(counter++)}`,
@@ -131,12 +134,31 @@ describe("the stages of a pack", () => {
   it("asks nothing of what is out of scope", () => {
     const { all, job } = sheets([fact({ kind: "scope", depth: "pan and body" })]);
     expect(all.map(({ stage }) => stage.at)).toEqual(["quiet", "quiet"]);
-    expect(waitsFor(job, all)).toBe("no pack in this scope");
+    expect(waitsFor(job, all, NO_STEPS)).toBe("no pack in this scope");
   });
 
   it("says what it waits for", () => {
     const { job, all } = sheets(found);
-    expect(waitsFor(job, all)).toBe("D1: trial reading, 2 packs to go");
+    expect(waitsFor(job, all, NO_STEPS)).toBe("D1: trial reading, 2 packs to go");
+  });
+
+  it("says the step that is next, first of all", () => {
+    const applied = resolve(bookOf("marram-dunlin"), { body: "late", plate: "two" }, "full");
+    const steps = applied.work.teardown ?? [];
+    const step = (n: number, did: "done" | "skipped" | "undone" = "done") =>
+      fact({ kind: "step", step: steps[n]?.id ?? "", did, reason: "" });
+    const wait = (...facts: Fact[]): string => {
+      const job = fold(facts);
+      return waitsFor(job, [], stepsDone(job, applied));
+    };
+    expect(wait()).toBe(`tear down: ${steps[0]?.name}, step 1 of ${steps.length}`);
+    expect(wait(step(0), step(1, "skipped"))).toBe(`${steps[2]?.name}, step 3 of ${steps.length}`);
+    // The first after the last one ticked; what was passed over comes when the end is reached.
+    expect(wait(step(0), step(2))).toContain(`${steps[3]?.name}, step 3`);
+    expect(wait(step(0), step(0, "undone"))).toContain(`tear down: ${steps[0]?.name}`);
+    expect(wait(...steps.map((_, i) => step(i)))).toBe("no pack in this scope");
+    // Read already, and no step ticked: nobody is asked to take it down.
+    expect(wait(reading("found", 0, 1390))).toBe("no pack in this scope");
   });
 });
 

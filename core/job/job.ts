@@ -29,6 +29,8 @@ export interface Job {
   chains: ReadonlyMap<string, ChainFacts>;
   intake: Intake;
   work: Work;
+  /** The last visit of this very unit before this one. */
+  earlier: FactOf<"earlier-visit"> | null;
   closed: FactOf<"closed"> | null;
 }
 
@@ -78,6 +80,7 @@ export function fold(facts: readonly Fact[]): Job {
     chains,
     intake: new Intake(live),
     work: new Work(live),
+    earlier: last("earlier-visit"),
     closed: last("closed"),
   };
 }

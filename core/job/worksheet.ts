@@ -1,4 +1,4 @@
-import type { Applied, PackChain } from "../book";
+import type { Applied, PackChain, Step } from "../book";
 import { assess, isSpread, type Assessment, type DecisionRule } from "../reading";
 import {
   candidates,
@@ -159,9 +159,30 @@ export function worksheetCandidates(
 export const readyToLeave = (sheets: readonly Worksheet[]): boolean =>
   sheets.every(({ stage }) => stage.at === "quiet" || stage.at === "done" || stage.at === "signed");
 
-/** What a job waits for, in the trade's words: the first pack that is not done, and what it needs. */
-export function waitsFor(job: Job, sheets: readonly Worksheet[]): string {
+/** How far the unit is taken down: the step that is next, how many are behind it. */
+export interface StepsDone {
+  next: Step | null;
+  done: number;
+  of: number;
+}
+
+/** The steps of this version and depth as they are ticked; the next is the first after the last one ticked, else the first left. */
+export function stepsDone(job: Job, { work }: Pick<Applied, "work">): StepsDone {
+  const steps = work.teardown ?? [];
+  const did = steps.map(({ id }) => (job.work.steps.get(id)?.body.did ?? "undone") !== "undone");
+  const last = did.lastIndexOf(true);
+  const next = steps.find((_, i) => i > last && !did[i]) ?? steps.find((_, i) => !did[i]) ?? null;
+  return { next, done: did.filter(Boolean).length, of: steps.length };
+}
+
+/**
+ * What a job waits for, in the trade's words: the step that is next while the unit comes apart, then the first pack that is not done and what
+ * it needs. A unit whose packs are read already without a step ticked is taken as it is.
+ */
+export function waitsFor(job: Job, sheets: readonly Worksheet[], steps: StepsDone): string {
   if (job.closed) return "nothing, closed";
+  if (steps.next && (steps.done > 0 || job.chains.size === 0))
+    return `${steps.done > 0 ? "" : "tear down: "}${steps.next.name}, step ${steps.done + 1} of ${steps.of}`;
   const next = sheets.find(
     ({ stage }) => stage.at !== "quiet" && stage.at !== "done" && stage.at !== "signed",
   );

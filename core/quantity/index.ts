@@ -15,15 +15,18 @@ export {
   type ParsedLength,
   type ShownLength,
 } from "./length";
+export { moneyText, parseMoney } from "./money";
 export { parsePressure, pressureText, type Pa, type ParsedPressure, type PressureUnit } from "./pressure";
 export {
   baseOf,
   compareMeasures,
+  difference,
   limitsText,
   measureOf,
   measureText,
   parseMeasure,
   QUANTITIES,
+  torqueOf,
   unitFor,
   unitsOf,
   type Measure,

@@ -1,3 +1,4 @@
+import type { Nm } from "./length";
 import {
   add,
   divide,
@@ -180,6 +181,20 @@ export function baseOf({ quantity, unit: name, figure }: Measure): Rational {
 export function compareMeasures(a: Measure, b: Measure): number {
   const difference = subtract(baseOf(a), baseOf(b));
   return difference.n < 0n ? -1 : difference.n > 0n ? 1 : 0;
+}
+
+/** What is lost between two measures of one quantity, in the unit of the first: `3 bar` less `2.7 bar`. */
+export function difference(from: Measure, to: Measure): Measure {
+  const { factor } = unitOf(from.quantity, from.unit);
+  const { figure } = toDecimal(divide(subtract(baseOf(from), baseOf(to)), factor), 4);
+  return { ...from, figure: figure.includes(".") ? figure.replace(/\.?0+$/, "") : figure };
+}
+
+/** The torque of a pull at a radius, `M = F·r`, to a hundredth of the unit asked for. */
+export function torqueOf(pull: Measure<"force">, radius: Nm, inUnit: string): Measure<"torque"> {
+  const newtonMetres = multiply(baseOf(pull), rational(radius, 1_000_000_000n));
+  const { factor } = unitOf("torque", inUnit);
+  return { quantity: "torque", unit: inUnit, figure: toDecimal(divide(newtonMetres, factor), 2).figure };
 }
 
 /**

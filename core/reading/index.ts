@@ -14,6 +14,7 @@ export { question, type Meaning, type Plausible } from "./plausible";
 export {
   GAUGES,
   METHODS,
+  stepOf,
   type Bracket,
   type Facings,
   type Gauge,

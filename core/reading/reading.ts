@@ -1,4 +1,4 @@
-import type { Nm } from "../quantity";
+import { nm, type LengthUnit, type Nm } from "../quantity";
 
 /** How a clearance was read. */
 export type Method = "air and dial" | "hand and dial" | "feeler" | "by the numbers";
@@ -18,6 +18,13 @@ export const GAUGES = [
   ...(["depth gauge", "caliper", "straight edge", "turning torque"] as const),
 ] as const;
 export type Gauge = (typeof GAUGES)[number];
+
+/** The smallest step of a gauge where nobody said otherwise: a micrometer and a bore gauge read finer than a dial. */
+export function stepOf(gauge: Gauge, unit: LengthUnit): Nm {
+  const fine = gauge === "micrometer" || gauge === "bore gauge";
+  if (unit === "mm") return nm(fine ? 1_000 : 10_000);
+  return nm(fine ? 2_540 : 12_700);
+}
 
 /** Whether the facings had taken up fluid when the reading was taken, or when the spec holds. */
 export type Soak = "dry" | "soaked";

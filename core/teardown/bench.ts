@@ -1,4 +1,4 @@
-import type { Applied, Part } from "../book";
+import { partsOf, type Applied, type Pack, type Part } from "../book";
 import { IN_UNIT, SCRAPPED, type Cleanliness, type Fact, type FactOf, type Job } from "../job";
 
 /** Where one part of this unit is, and how it came there. */
@@ -32,7 +32,11 @@ export class Bench {
   readonly things: ReadonlyMap<string, Thing>;
   readonly bolts: ReadonlyMap<string, Bolts>;
 
-  constructor(job: Job, { unit, work }: Pick<Applied, "unit" | "work">) {
+  constructor(
+    job: Job,
+    private readonly applied: Pick<Applied, "unit" | "work">,
+  ) {
+    const { unit, work } = applied;
     const parts = new Map(unit.parts.map((part) => [part.id, part]));
     const places = new Map<string, { place: string | null; by: Fact }>();
     const steps = new Map((unit.teardown ?? []).map((step) => [step.id, step]));
@@ -102,6 +106,9 @@ export class Bench {
       .filter((thing) => thing.place === place)
       .sort((a, b) => (a.moved?.at ?? "").localeCompare(b.moved?.at ?? ""));
   }
+  /** What of a pack is off and not clean: its plates, and what sits at its station. */
+  dirtyOfPack = (pack: Pick<Pack, "stack" | "station">): Thing[] =>
+    this.dirtyOf(partsOf(this.applied.work.parts, pack).map(({ id }) => id));
   /** Parts of an assembly that are off and not clean, so that nothing dirty goes in unnoticed. */
   dirtyOf(assembly: readonly string[]): Thing[] {
     return assembly.flatMap((id) => {

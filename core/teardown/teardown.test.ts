@@ -2,7 +2,16 @@ import { describe, expect, it, test } from "@jest/globals";
 import { bookOf as readBookOf, UNITS, type UnitId } from "../../demo/units";
 import { configurations, resolve, type Applied, type Book, type Configuration } from "../book";
 import { fold, IN_UNIT, SCRAPPED, type Fact, type FactBody } from "../job";
-import { ballCount, counts, otherVersions, teardown, waysOf, type StepState, type Teardown } from "./index";
+import {
+  ballCount,
+  counts,
+  otherVersions,
+  teardown,
+  versionsOfLookAlikes,
+  waysOf,
+  type StepState,
+  type Teardown,
+} from "./index";
 
 const books = new Map(UNITS.map((unit) => [unit, readBookOf(unit)]));
 const bookOf = (unit: UnitId): Book => books.get(unit) ?? readBookOf(unit);
@@ -222,5 +231,17 @@ describe("every unit, version and depth", () => {
     expect(parts.filter(({ kind }) => kind === undefined).map(({ id }) => id)).toEqual([]);
     const turned = parts.filter((part) => waysOf(part).length > 1);
     expect(turned.length).toBeGreaterThan(parts.length / 5);
+  });
+});
+
+describe("another version’s part", () => {
+  it("names the version its look-alike belongs to, and none where it is this one", () => {
+    const book = bookOf("marram-dunlin");
+    const plate = book.parts.find(({ id }) => id === "plate-two") ?? {};
+    expect(versionsOfLookAlikes(book, plate, { plate: "two" })).toEqual([{ trait: "plate", value: "one" }]);
+    expect(versionsOfLookAlikes(book, plate, { plate: "one" })).toEqual([]);
+    // Two gaskets of one version look alike and say nothing of the version.
+    const gasket = book.parts.find(({ id }) => id === "pump-gasket") ?? {};
+    expect(versionsOfLookAlikes(book, gasket, { plate: "two" })).toEqual([]);
   });
 });

@@ -4,6 +4,7 @@ import { METHODS } from "../../reading";
 import type { Book } from "../book";
 import type { Chain, ChainLink } from "../format/pack";
 import { once, versions, type Check } from "./check";
+import { eachOnce } from "./parts";
 
 const shower =
   ({ unit }: Book) =>
@@ -51,6 +52,9 @@ export const chains: Check = {
         say(`${path}.soaking.amount`, "facings swell: soaking closes a pack", "write it with a minus");
       if (chain.bedding && chain.bedding.amount < 0)
         say(`${path}.bedding.amount`, "bedding-in opens a pack", "write it with a plus");
+      eachOnce(chain.read.each, `${path}.read`, chain.asFound, say);
+      if (chain.read.each && chain.kind === "pack clearance")
+        say(`${path}.read.each`, "a pack has one clearance", "leave it out");
       if (chain.read.places && chain.read.points && chain.read.points < chain.read.places.length)
         say(`${path}.read.points`, "fewer points than places", "count the points at all places");
     });

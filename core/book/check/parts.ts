@@ -1,11 +1,15 @@
 import { lengthOf, measureOf, compareMeasures, type Quantity } from "../../quantity";
 import type { FastenerGroup, Measurement } from "../format/parts";
-import type { Check } from "./check";
+import type { Book } from "../book";
+import type { Condition } from "../shape";
+import { once, versions, type Check, type Say } from "./check";
 
-/** Parts trees without loops, numbers once, traits that exist. */
+/** Parts trees without loops, numbers once, traits that exist, no part sold only with what this version has not. */
 export const parts: Check = {
   reads: ["parts", "traits"],
-  check({ parts: all, traits }, _conditions, say) {
+  check(book, conditions, say) {
+    const { parts: all, traits } = book;
+    captured(book, conditions, once(say));
     const byId = new Map(all.map((part, i) => [part.id, { part, i }]));
     const numbers = new Map<string, string>();
     all.forEach((part, i) => {
@@ -36,6 +40,22 @@ export const parts: Check = {
     });
   },
 };
+
+/** A part that is sold with its assembly only needs one in every version it is in: else it could not be had there at all. */
+function captured(book: Book, conditions: readonly Condition[], say: Say): void {
+  for (const { unit, words } of versions(book, conditions, ["parts"])) {
+    const there = new Set(unit.parts.map(({ id }) => id));
+    for (const { id, of, sold } of unit.parts) {
+      if (sold !== "with its assembly" || of === undefined || there.has(of)) continue;
+      const at = book.parts.findIndex((part) => part.id === id);
+      say(
+        `parts[${at}].of`,
+        `${of} is not there in this version${words}`,
+        "give the part its assembly’s `when`, and each assembly its own part",
+      );
+    }
+  }
+}
 
 /** The way round from an id back to itself, or null. */
 function loopFrom(start: string, next: (id: string) => readonly string[]): string[] | null {
@@ -110,18 +130,45 @@ const STATED: Readonly<Record<Measurement["kind"], Quantity | "length" | null>> 
   "leak-down": "pressure",
   temperature: "temperature",
   voltage: "voltage",
+  "plate thickness": "length",
+  "fastener stretch": "length",
 };
 
 /** What a measurement's limits are stated in; null where it is seen, not measured. */
 export const statedIn = (kind: Measurement["kind"]): Quantity | "length" | null => STATED[kind];
 
+/** Each of a list once, and not of a figure that is taken before anything can be told apart. */
+export function eachOnce(
+  each: readonly string[] | undefined,
+  path: string,
+  asFound: boolean | undefined,
+  say: Say,
+): void {
+  if (!each) return;
+  each.forEach((name, i) => {
+    if (each.indexOf(name) !== i)
+      say(`${path}.each[${i}]`, `"${name}" stands there twice`, "give each a name of its own");
+  });
+  if (asFound) say(`${path}.each`, "before opening there is one figure", "leave out `each` or `asFound`");
+}
+
 export const measurements: Check = {
   reads: ["measurements"],
   check({ measurements: all = [] }, _conditions, say) {
-    all.forEach(({ kind, min, max, expect }, i) => {
+    all.forEach(({ kind, min, max, expect, each, over, under, asFound }, i) => {
       const path = `measurements[${i}]`;
       const quantity = statedIn(kind);
-      if (min === undefined && max === undefined && expect === undefined)
+      eachOnce(each, path, asFound, say);
+      if (over && each) say(`${path}.each`, "`over` says already what it is taken of", "keep one of the two");
+      if ((under !== undefined) !== (kind === "plate thickness"))
+        say(
+          `${path}.under`,
+          kind === "plate thickness" ? "how much thinner may a plate be?" : `a ${kind} has no \`under\``,
+          "give `under` for a plate thickness, and only for it",
+        );
+      if (kind === "plate thickness" && !over)
+        say(`${path}.over`, "of which plates?", "say steels or frictions");
+      if (min === undefined && max === undefined && expect === undefined && under === undefined)
         say(path, "nothing is expected of it", "give `min`, `max` or `expect`");
       const read = { min, max };
       for (const end of ["min", "max"] as const) {
@@ -145,11 +192,11 @@ export const measurements: Check = {
         }
       }
       if (read.min === undefined || read.max === undefined || !quantity) return;
-      const over =
+      const crossed =
         quantity === "length"
           ? lengthOf(read.min) - lengthOf(read.max)
           : compareMeasures(measureOf(read.min, quantity), measureOf(read.max, quantity));
-      if (over >= 0) say(`${path}.max`, "max is not above min", "swap or correct them");
+      if (crossed >= 0) say(`${path}.max`, "max is not above min", "swap or correct them");
     });
   },
 };

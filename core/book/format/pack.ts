@@ -122,6 +122,8 @@ const reading = object({
   /** Where it is read: places round or along, and how many points in all. */
   places: optional(list(text, 1)),
   points: optional(whole(1, 40)),
+  /** What is read and judged each by itself: pinions, rings, gears, pads. */
+  each: optional(list(text, 1)),
   /** How it is done, in a sentence. */
   how: optional(text),
 });
@@ -141,6 +143,7 @@ export const chain = object({
     "bushing clearance",
     "pump clearance",
     "side clearance",
+    "end gap",
     "preload",
     "pinion depth",
     "backlash",

@@ -33,6 +33,8 @@ export const PART_KINDS = [
     "washer",
     "shim",
     "seal",
+    "O-ring",
+    "sealing washer",
     "sealing ring",
     "gasket",
     "gear",
@@ -115,7 +117,15 @@ export const measurement = object({
     "leak-down",
     "temperature",
     "voltage",
+    "plate thickness",
+    "fastener stretch",
   ),
+  /** What it is taken of, each judged by itself: solenoids, valves, bolts. */
+  each: optional(list(text, 1)),
+  /** Taken of every plate of this role in every pack in scope. */
+  over: optional(oneOf("steels", "frictions")),
+  /** How much thinner than its stack states a plate may be. */
+  under: optional(length),
   part: optional(refersTo("part")),
   element: optional(refersTo("element")),
   range: optional(refersTo("range", text)),
