@@ -6,7 +6,7 @@ import { dunlinDocument } from "../core/testing/dunlin";
 import { addBook } from "./books";
 import { addFacts } from "./facts";
 import { setHouseValue } from "./house-values";
-import { jobByNumber, listJobs, openJob } from "./jobs";
+import { earlierVisits, jobByNumber, listJobs, openJob } from "./jobs";
 import { testDatabase } from "./testing";
 
 let db: Awaited<ReturnType<typeof testDatabase>>;
@@ -42,6 +42,29 @@ async function limitOf(number: number): Promise<number | undefined> {
   const { configuration, depth } = fold(record.facts);
   return resolve(record.book, configuration, depth ?? "", record.houseValues).packs[0]?.spec.max;
 }
+
+describe("earlier visits", () => {
+  const booked = (vehicle: string): Fact =>
+    fact({ kind: "booking", vehicle, customer: "", words: "It slips.", odometer: "" });
+  const open = async (vehicle: string, more: Fact[] = []): Promise<number> =>
+    openJob(db.pool, { id: newId(), bookId: book, facts: [booked(vehicle), ...more], author });
+
+  it("are the earlier jobs of the same vehicle and kind of unit, latest first", async () => {
+    const [first, other, second] = [
+      await open("Skerry van, AB 1"),
+      await open("Linnet, CD 2"),
+      await open("SKERRY van, ab 1"),
+    ];
+    // Booked in wrongly and put right: what was said last holds for the visit that asks.
+    const now = await open("Linnet, CD 2", [booked("Skerry Van, AB 1")]);
+    const found = await earlierVisits(db.pool, now);
+    expect(found.map(({ number }) => number)).toEqual([second, first]);
+    expect((await earlierVisits(db.pool, second)).map(({ number }) => number)).toEqual([first]);
+    expect(await earlierVisits(db.pool, first)).toEqual([]);
+    expect(await earlierVisits(db.pool, other)).toEqual([]);
+    expect(await earlierVisits(db.pool, 1e9)).toEqual([]);
+  });
+});
 
 describe("a job and the shop's own values", () => {
   it("an open job follows them; a closed one keeps those it was closed under", async () => {

@@ -127,7 +127,7 @@ export interface JobFilter {
 }
 export const PAGE = 25;
 
-/** Kinds a card is made of: not photos or steps that a long job has by the hundred. */
+/** Kinds a card is made of: not photos or findings that a long job has by the hundred. */
 const CARD_KINDS: FactKind[] = [
   "booking",
   "configuration",
@@ -137,6 +137,7 @@ const CARD_KINDS: FactKind[] = [
   "fitting",
   "choice",
   "waiver",
+  "step",
   "closed",
 ];
 
@@ -234,6 +235,32 @@ export async function jobUnit(db: Queryable, number: number): Promise<string | n
     values: [number],
   });
   return rows[0]?.unit ?? null;
+}
+
+/** A job that may be an earlier visit of the same unit. */
+export interface Visit {
+  number: number;
+  opened: string;
+}
+
+/** Earlier jobs of the same kind of unit in a vehicle booked in under the same words, latest first. */
+export async function earlierVisits(db: Queryable, number: number): Promise<Visit[]> {
+  if (!Number.isSafeInteger(number)) return [];
+  const { rows } = await db.query<{ number: number; opened: Date }>({
+    name: "earlier-visits",
+    text: `with this as (
+             select j.id, j.number, b.unit,
+                    (select lower(f.body ->> 'vehicle') from fact f
+                      where f.job = j.id and f.kind = 'booking' order by f.seq desc limit 1) as vehicle
+               from job j join book b on b.id = j.book where j.number = $1)
+           select distinct j.number, j.opened
+             from this join fact f on f.kind = 'booking' and lower(f.body ->> 'vehicle') = this.vehicle
+             join job j on j.id = f.job and j.number < this.number
+             join book b on b.id = j.book and b.unit = this.unit
+            order by j.number desc limit 5`,
+    values: [number],
+  });
+  return rows.map(({ number: of, opened }) => ({ number: of, opened: opened.toISOString() }));
 }
 
 /** The newest open jobs, each with a word that changes when a fact is added or a later revision of its book comes out. */

@@ -157,16 +157,3 @@ export async function fitFromShelf(pool: Pool, { job, facts, author, take, back 
     throw error;
   }
 }
-
-/** Prices the shelf knows, in cents by part number. */
-export async function pricesOf(
-  db: Queryable,
-  parts: readonly string[],
-): Promise<[part: string, cents: number][]> {
-  const { rows } = await db.query<{ part: string; cents: number }>({
-    name: "shelf-prices",
-    text: "select part, price_cents as cents from shelf_part where part = any ($1::text[]) and price_cents is not null",
-    values: [parts],
-  });
-  return rows.map(({ part, cents }) => [part, cents]);
-}
