@@ -38,7 +38,7 @@ export function hiddenOffset(drum: string): number {
   return ownError(id) + (phase === "found" ? WORN : 0);
 }
 
-function ownError(drum: string): number {
+export function ownError(drum: string): number {
   let hash = 2166136261;
   for (const char of drum) hash = Math.imul(hash ^ char.charCodeAt(0), 16777619);
   return Math.round((((hash >>> 0) / 2 ** 32) * 2 - 1) * HIDDEN);

@@ -1,8 +1,10 @@
 // The simulated gauge: `PORT=4400 node --import tsx standins/gauge/server.ts`. One drum per bench; GET /stream?bench=1 tells the
-// needle as server-sent events, POST /set {bench, drum?, gap?, air?} mounts a drum or turns the valve. docs/formats.md.
-import { createServer } from "node:http";
+// needle as server-sent events, POST /set {bench, drum?, gap?, air?} mounts a drum or turns the valve, POST /take {what, gauge, nominal} reads
+// anything else once with a micrometer, a bore gauge, a depth gauge, blades. docs/formats.md.
+import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import { stand } from "../stand";
 import { after, atRest, hiddenOffset, shown, STEP, valve, type DrumState } from "./drum";
+import { reading } from "./tools";
 
 interface Bench {
   drum: string;
@@ -34,6 +36,33 @@ const chance = (): number => {
   return seed / 2 ** 32;
 };
 
+function set(given: { bench: string; drum?: string; gap?: number; air?: boolean }): object {
+  const one = bench(given.bench);
+  const { drum = one.drum, gap = one.gap, air } = given;
+  if (drum !== one.drum || gap !== one.gap) Object.assign(one, { drum, gap, state: atRest() });
+  if (air !== undefined) one.state = valve(one.state, air, one.gap + hiddenOffset(one.drum), chance);
+  return {};
+}
+
+const take = ({ what, gauge, nominal }: { what: string; gauge: string; nominal: number }): object =>
+  reading(gauge, what, nominal, chance);
+
+/** Answers a question sent as JSON. */
+function told<T>(request: IncomingMessage, response: ServerResponse, answer: (given: T) => object): void {
+  let body = "";
+  request.on("data", (chunk: Buffer) => {
+    body += chunk.toString();
+    if (body.length > 10_000) request.destroy();
+  });
+  request.on("end", () => {
+    try {
+      response.writeHead(200).end(JSON.stringify(answer(JSON.parse(body) as T)));
+    } catch {
+      response.writeHead(400).end('{"problem":"send JSON with bench"}');
+    }
+  });
+}
+
 const server = createServer((request, response) => {
   const url = new URL(request.url ?? "/", "http://gauge");
   if (request.method === "GET" && url.pathname === "/stream") {
@@ -48,34 +77,8 @@ const server = createServer((request, response) => {
     response.on("close", () => clearInterval(timer));
     return;
   }
-  if (request.method === "POST" && url.pathname === "/set") {
-    let body = "";
-    request.on("data", (chunk: Buffer) => {
-      body += chunk.toString();
-      if (body.length > 10_000) request.destroy();
-    });
-    request.on("end", () => {
-      try {
-        const told = JSON.parse(body) as { bench: string; drum?: string; gap?: number; air?: boolean };
-        const one = bench(told.bench);
-        if (
-          told.drum !== undefined &&
-          told.gap !== undefined &&
-          (told.drum !== one.drum || told.gap !== one.gap)
-        ) {
-          one.drum = told.drum;
-          one.gap = told.gap;
-          one.state = atRest();
-        }
-        if (told.air !== undefined)
-          one.state = valve(one.state, told.air, one.gap + hiddenOffset(one.drum), chance);
-        response.writeHead(200).end("{}");
-      } catch {
-        response.writeHead(400).end('{"problem":"send JSON with bench"}');
-      }
-    });
-    return;
-  }
+  if (request.method === "POST" && url.pathname === "/set") return told(request, response, set);
+  if (request.method === "POST" && url.pathname === "/take") return told(request, response, take);
   response.writeHead(404).end();
 });
 stand(server, 4400);
