@@ -1,4 +1,12 @@
-import { DndContext, KeyboardSensor, MouseSensor, TouchSensor, useSensor, useSensors } from "@dnd-kit/core";
+import {
+  DndContext,
+  DragOverlay,
+  KeyboardSensor,
+  MouseSensor,
+  TouchSensor,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
 import { useEffect, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
@@ -7,12 +15,14 @@ import { useSay } from "~/job/say";
 import { targetOf } from "~/scan/code";
 import { onScan } from "~/scan/heard";
 import { placesOf, whenText } from "~/teardown/places";
-import { CLEANING_STEPS, IN_UNIT, SCRAPPED, type CleaningStep, type Cleanliness } from "~core/job";
-import { stationOf } from "~core/inspect";
-import { teardown, type Bench, type Thing } from "~core/teardown";
+import { partsOf } from "~core/book";
+import { IN_UNIT, SCRAPPED } from "~core/job";
+import { teardown, type Bench } from "~core/teardown";
 import type { Route } from "./+types/bench";
+import { Actions } from "./actions";
 import { NewPlace } from "./new-place";
 import { PlaceCard } from "./place-card";
+import { Traps } from "./traps";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Bench ${params.number} · Yard Key` }];
 
@@ -27,6 +37,7 @@ export default function BenchMap() {
   const asked = search.get("thing");
   const [picked, pick] = useState<readonly string[]>(asked ? [asked] : []);
   const [told, tell] = useState("");
+  const [carried, carry] = useState<readonly string[]>([]);
   const places = placesOf(job);
   const toggle = (thing: string): void =>
     pick(picked.includes(thing) ? picked.filter((one) => one !== thing) : [...picked, thing]);
@@ -66,10 +77,14 @@ export default function BenchMap() {
   return (
     <DndContext
       sensors={sensors}
-      onDragEnd={({ active, over }) => {
-        if (!over) return;
+      onDragStart={({ active }) => {
         const thing = String(active.id);
-        move(picked.includes(thing) ? picked : [thing], String(over.id));
+        carry(picked.includes(thing) ? picked : [thing]);
+      }}
+      onDragCancel={() => carry([])}
+      onDragEnd={({ over }) => {
+        carry([]);
+        if (over) move(carried, String(over.id));
       }}
     >
       <div className="plate mb-3 flex flex-wrap items-center gap-x-6 gap-y-1 px-4 py-2 text-lg" data-handover>
@@ -123,95 +138,24 @@ export default function BenchMap() {
             <NewPlace />
           </details>
         )}
+      </div>
+      <div className="mt-3 grid grid-cols-2 items-start gap-3 lg:grid-cols-3">
         <Together bench={bench} />
         <Traps />
       </div>
-    </DndContext>
-  );
-}
-
-/** What is done with the parts picked: laid somewhere, cleaned, bagged. */
-function Actions({
-  picked,
-  places,
-  told,
-  bench,
-  onMove,
-  onDone,
-}: {
-  picked: readonly string[];
-  places: readonly { id: string; name: string }[];
-  told: string;
-  bench: { things: ReadonlyMap<string, Thing> };
-  onMove: (things: readonly string[], place: string) => void;
-  onDone: () => void;
-}) {
-  const { job } = useJobView();
-  const say = useSay();
-  const [did, setDid] = useState<readonly CleaningStep[]>(["washed", "blown", "dried"]);
-  if (job.closed) return null;
-  if (picked.length === 0)
-    return (
-      <p className="mb-2 text-lg" role="status">
-        {told ||
-          "Touch parts to pick them, then where they go. Or drag one, or scan its label and then the tray’s."}
-      </p>
-    );
-  const clean = (state: Cleanliness): void => {
-    say({ kind: "cleaning", things: [...picked], state, did: state === "clean" ? [...did] : [] });
-    onDone();
-  };
-  const names = picked.map((id) => bench.things.get(id)?.part.name ?? id);
-  return (
-    <section className="plate border-primary sticky top-0 z-10 mb-2 border-2 px-3 py-2" aria-label="Picked">
-      <p className="text-lg font-bold">
-        {names.slice(0, 4).join(", ")}
-        {names.length > 4 && ` and ${names.length - 4} more`}
-      </p>
-      <div className="flex flex-wrap items-center gap-2 py-1" role="group" aria-label="Lay down">
-        <span className="stamp quiet">Lay down</span>
-        {places.map(({ id, name }) => (
-          <button key={id} type="button" className="btn touch" onClick={() => onMove(picked, id)}>
-            {name}
-          </button>
-        ))}
-        <button type="button" className="btn touch" onClick={() => onMove(picked, SCRAPPED)}>
-          Out of circulation
-        </button>
-      </div>
-      <div className="flex flex-wrap items-center gap-2 py-1" role="group" aria-label="Cleaning">
-        <span className="stamp quiet">Cleaning</span>
-        {CLEANING_STEPS.map((one) => (
-          <button
-            key={one}
-            type="button"
-            role="checkbox"
-            aria-checked={did.includes(one)}
-            className={`btn touch px-3 ${did.includes(one) ? "btn-secondary" : ""}`}
-            onClick={() => setDid(did.includes(one) ? did.filter((each) => each !== one) : [...did, one])}
+      {/* Under the finger, so that one sees what is carried. It is only ever drawn here, where scripts may place it. */}
+      <DragOverlay dropAnimation={null}>
+        {carried.length > 0 && (
+          <div
+            className="plate border-primary border-2 px-3 py-2 text-lg font-bold"
+            data-carried={carried.length}
           >
-            {one}
-          </button>
-        ))}
-        <button
-          type="button"
-          className="btn btn-primary touch"
-          disabled={did.length === 0}
-          onClick={() => clean("clean")}
-        >
-          Clean now
-        </button>
-        {(["masked", "bagged", "opened"] as const).map((state) => (
-          <button key={state} type="button" className="btn touch" onClick={() => clean(state)}>
-            {state}
-          </button>
-        ))}
-        <span className="grow" />
-        <button type="button" className="btn btn-ghost touch" onClick={onDone}>
-          Let go
-        </button>
-      </div>
-    </section>
+            {bench.things.get(carried[0] ?? "")?.part.name}
+            {carried.length > 1 && ` and ${carried.length - 1} more`}
+          </div>
+        )}
+      </DragOverlay>
+    </DndContext>
   );
 }
 
@@ -219,13 +163,8 @@ function Actions({
 function Together({ bench }: { bench: Bench }) {
   const { applied } = useJobView();
   const packs = applied.work.packs.flatMap((pack) => {
-    const plates = new Set(pack.stack.map(({ part }) => part));
-    const parts = applied.work.parts.filter(
-      (part) => plates.has(part.id) || stationOf(applied.work.parts, part) === pack.station,
-    );
-    const off = parts.filter(({ id }) => bench.isOff(id));
-    const dirty = bench.dirtyOf(parts.map(({ id }) => id));
-    return off.length > 0 ? [{ element: pack.element, name: pack.name, dirty }] : [];
+    const off = partsOf(applied.work.parts, pack).some(({ id }) => bench.isOff(id));
+    return off ? [{ element: pack.element, name: pack.name, dirty: bench.dirtyOfPack(pack) }] : [];
   });
   if (packs.length === 0) return null;
   return (
@@ -244,53 +183,6 @@ function Together({ bench }: { bench: Bench }) {
             )}
           </li>
         ))}
-      </ul>
-    </section>
-  );
-}
-
-/** Where metal hides in this unit: cleaned one by one, and recorded. */
-function Traps() {
-  const { job, applied } = useJobView();
-  const say = useSay();
-  const traps = applied.work.traps ?? [];
-  if (traps.length === 0) return null;
-  const { cleaning } = job.work;
-  return (
-    <section className="plate px-4 py-3" aria-label="Where metal hides">
-      <h2 className="text-xl font-bold">Where metal hides</h2>
-      <ul>
-        {traps.map(({ id, where, how }) => {
-          const fact = cleaning.get(`trap:${id}`);
-          const clean = fact?.body.state === "clean";
-          return (
-            <li key={id} className="border-base-300 flex items-center gap-3 border-t py-1.5" data-trap={id}>
-              <span className="grow leading-tight">
-                <b className="first-letter:uppercase">{where}</b>
-                <span className="quiet block text-sm">
-                  {how}
-                  {clean && fact && `; ${fact.by}, ${whenText(fact.at)}`}
-                </span>
-              </span>
-              <button
-                type="button"
-                disabled={job.closed !== null}
-                aria-pressed={clean}
-                className={`btn touch ${clean ? "btn-primary" : ""}`}
-                onClick={() =>
-                  say({
-                    kind: "cleaning",
-                    things: [`trap:${id}`],
-                    state: clean ? "dirty" : "clean",
-                    did: clean ? [] : ["flushed"],
-                  })
-                }
-              >
-                {clean ? "✓ clean" : "clean"}
-              </button>
-            </li>
-          );
-        })}
       </ul>
     </section>
   );

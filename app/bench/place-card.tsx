@@ -50,9 +50,10 @@ export function PlaceCard({
     things.filter(({ part }) => rootOf(unit, part.id, here) === head.part.id && part.id !== head.part.id);
   const list = (
     <ul className="flex flex-col gap-1">
-      {heads.map((thing) => (
+      {heads.map((thing, i) => (
         <Chip
           key={thing.part.id}
+          order={i + 1}
           thing={thing}
           within={within(thing)}
           picked={picked.includes(thing.part.id)}
@@ -104,18 +105,20 @@ function rootOf(unit: Book, id: string, here: ReadonlySet<string>): string {
 }
 
 function Chip({
+  order,
   thing: { part, sat, moved, state },
   within,
   picked,
   onPick,
 }: {
+  /** When it was laid there: 1 came first. */
+  order: number;
   thing: Thing;
   within: readonly Thing[];
   picked: boolean;
   onPick: (thing: string) => void;
 }) {
-  const { attributes, listeners, setNodeRef, transform, isDragging } = useDraggable({ id: part.id });
-  // Moved by attribute, not by style: the page allows no inline styles.
+  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: part.id });
   return (
     <li>
       <button
@@ -126,18 +129,20 @@ function Chip({
         role="checkbox"
         aria-checked={picked}
         data-thing={part.id}
-        data-dragging={isDragging && transform ? "" : undefined}
         className={`touch w-full rounded border-2 px-3 py-1 text-left leading-tight ${
           picked ? "border-primary bg-base-200" : "border-base-300"
-        } ${isDragging ? "outline-accent outline-3" : ""}`}
+        } ${isDragging ? "outline-accent opacity-50 outline-3" : ""}`}
         onClick={() => onPick(part.id)}
       >
         <span className="flex items-baseline gap-2">
+          <span className="figure quiet min-w-5 text-right" aria-hidden="true">
+            {order}
+          </span>
           <b>{part.name}</b>
           {STATE[state] && <span className="text-success text-sm font-bold">✓ {STATE[state]}</span>}
           {state === "opened" && <span className="text-warning text-sm font-bold">opened: dirty again</span>}
         </span>
-        <span className="quiet block text-sm">
+        <span className="quiet block pl-7 text-sm">
           {[
             sat?.body.way ?? "",
             sat && sat.body.mark !== "needs none" ? sat.body.mark : "",
@@ -147,7 +152,7 @@ function Chip({
             .join(" · ")}
         </span>
         {within.length > 0 && (
-          <span className="quiet block text-sm">
+          <span className="quiet block pl-7 text-sm">
             with {within.map(({ part: inner }) => inner.name).join(", ")}
           </span>
         )}

@@ -118,14 +118,13 @@ function WaitingSign() {
   const refused = waiting.filter((entry) => entry.refused !== undefined);
   return (
     <details className="relative" data-waiting={waiting.length}>
-      <summary
-        className="touch flex cursor-pointer items-center gap-2 rounded px-3 font-semibold"
-        role="status"
-      >
+      <summary className="touch flex cursor-pointer items-center gap-2 rounded px-3 font-semibold">
         <span className="border-accent inline-block size-3 rotate-45 border-3" aria-hidden="true" />
-        {refused.length > 0
-          ? `${refused.length} not taken`
-          : `${waiting.length} waiting${away ? ", server away" : ""}${signedOut ? ": sign in again" : ""}`}
+        <span role="status">
+          {refused.length > 0
+            ? `${refused.length} not taken`
+            : `${waiting.length} waiting${away ? ", server away" : ""}${signedOut ? ": sign in again" : ""}`}
+        </span>
       </summary>
       <div className="plate text-base-content absolute right-0 z-10 w-96 p-4">
         <p className="mb-2">

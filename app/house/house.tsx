@@ -5,6 +5,7 @@ import { Choice, Field } from "~/look/field";
 import { ground } from "~/server/context";
 import { readForm } from "~/server/form";
 import { mustBe } from "~/server/session";
+import { moneyText, parseMoney } from "~core/quantity";
 import { UNIQUE_VIOLATION, sqlState } from "~store/database";
 import { setHouse, type HouseSettings } from "~store/house";
 import { addStaff, listStaff, type Role } from "~store/staff";
@@ -19,10 +20,8 @@ export const loader = async ({ context }: Route.LoaderArgs) => ({
 /** An amount as people write it, as whole cents. */
 const money = (message: string) =>
   Joi.string()
-    .trim()
-    .pattern(/^\d{1,6}([.,]\d{1,2})?$/)
     .required()
-    .custom((text: string) => Math.round(Number(text.replace(",", ".")) * 100))
+    .custom((text: string, helpers) => parseMoney(text) ?? helpers.error("any.invalid"))
     .messages({ "*": message });
 
 const settings = Joi.object<
@@ -140,14 +139,14 @@ export default function House({ loaderData: { everyone }, actionData }: Route.Co
                 label="An hour of work"
                 name="hourCents"
                 inputMode="decimal"
-                defaultValue={typed.hourCents ?? (house.hourCents / 100).toFixed(2)}
+                defaultValue={typed.hourCents ?? moneyText(house.hourCents)}
                 problem={problems.hourCents}
               />
               <Field
                 label="A comeback costs the shop"
                 name="comebackCents"
                 inputMode="decimal"
-                defaultValue={typed.comebackCents ?? (house.comebackCents / 100).toFixed(2)}
+                defaultValue={typed.comebackCents ?? moneyText(house.comebackCents)}
                 problem={problems.comebackCents}
               />
             </div>

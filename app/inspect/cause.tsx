@@ -16,9 +16,10 @@ import { CAUSE_STANDINGS, ruleOf } from "~core/job";
 import { thisJob } from "~/job/this-job";
 import { orKept } from "~/offline/kept";
 import { ground } from "~/server/context";
-import { pricesOf } from "~store/shelf";
+import { pricesOf } from "~store/prices";
 import type { Route } from "./+types/cause";
 import { RebuildOrReplace } from "./worth";
+import { pricedParts } from "./worth-of";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Cause ${params.number} · Yard Key` }];
 
@@ -26,10 +27,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const record = await thisJob(context, Number(params.number));
   if (!record) throw new Response("There is no job of this number.", { status: 404 });
   return {
-    prices: await pricesOf(
-      context.get(ground).pool,
-      record.book.parts.map(({ number }) => number),
-    ),
+    prices: await pricesOf(context.get(ground).pool, pricedParts(record.book)),
   };
 };
 
@@ -72,9 +70,9 @@ export default function Cause({ loaderData: { prices } }: Route.ComponentProps) 
             candidates={candidateCauses(job, applied, ruleOf(job, house), one)}
           />
         ))}
+        <RebuildOrReplace prices={prices} />
       </div>
       <div className="grid gap-3">
-        <RebuildOrReplace prices={prices} />
         <section className="plate p-4" aria-label="Known weak points">
           <h2 className="text-2xl font-bold">Known weak points</h2>
           <p className="quiet mb-2">Of this version. Each is answered before the unit is closed.</p>
@@ -146,7 +144,9 @@ function Failure({
               `; it followed from ${others.find(({ of }) => of === said.after)?.name ?? said.after}`}
           </>
         ) : (
-          <b className="text-error">No cause yet: it would burn again.</b>
+          <b className="text-error">
+            No cause yet: it would {one.kind === "pack" || one.kind === "band" ? "burn" : "fail"} again.
+          </b>
         )}
       </p>
       <ol>

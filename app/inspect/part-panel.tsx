@@ -1,32 +1,21 @@
 import { useState } from "react";
 import { SayForm } from "~/intake/say-form";
 import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
 import { TakePhoto } from "~/photos/take";
-import { goodOf, wearOf, wearsOf, type PartState } from "~core/inspect";
-import { DISPOSITIONS, SEVERITIES, type Severity } from "~core/job";
+import { goodOf, wearsOf, type PartState } from "~core/inspect";
+import { DISPOSITIONS } from "~core/job";
 import { TONES } from "./tones";
-import { WearDrawing } from "./wear-drawing";
+import { WearRow } from "./wear-row";
 
 /** One part: what good looks like, its kinds of wear with a drawing each, and what becomes of it with the reason. */
 export function PartPanel({ state }: { state: PartState }) {
   const view = useJobView();
   const { job, applied } = view;
   const { part, proposed, because, decided, is, findings, good } = state;
-  const say = useSay();
   const [sure, setSure] = useState(true);
   const [pieces, setPieces] = useState<readonly number[]>([]);
   const count = part.count ?? 1;
   const closed = job.closed !== null;
-  const of = (wear: string) => findings.find(({ body }) => body.wear === wear)?.body;
-  const tell = (wear: string, severity: Severity): void => {
-    const known = of(wear);
-    const same = known?.severity === severity && known.sure === sure;
-    say({
-      ...{ kind: "finding", part: part.id, wear, severity, sure, note: known?.note ?? "", there: !same },
-      ...(pieces.length > 0 ? { pieces: [...pieces] } : {}),
-    });
-  };
   const looks = goodOf(part);
   return (
     <section className="plate p-4" aria-label={part.name} data-part-panel={part.id}>
@@ -87,38 +76,16 @@ export function PartPanel({ state }: { state: PartState }) {
         </div>
       )}
       <ul aria-label="Kinds of wear">
-        {wearsOf(part).map((name) => {
-          const wear = wearOf(name);
-          const known = of(name);
-          return (
-            <li key={name} className="border-base-300 flex items-center gap-3 border-t py-1" data-wear={name}>
-              <WearDrawing drawn={wear.drawn} />
-              <span className="grow leading-tight">
-                <b>{name}</b>
-                {known && !known.sure && <b className="text-warning"> suspected</b>}
-                {known?.pieces && <span> · number {known.pieces.join(", ")}</span>}
-                <span className="quiet block text-sm">
-                  {wear.looks !== name && `${wear.looks}.`}
-                  {wear.unlike && ` Not: ${wear.unlike}.`}
-                </span>
-              </span>
-              <span className="flex gap-1" role="group" aria-label={name}>
-                {SEVERITIES.map((severity) => (
-                  <button
-                    key={severity}
-                    type="button"
-                    disabled={closed}
-                    aria-pressed={known?.severity === severity}
-                    className={`btn touch px-2.5 whitespace-nowrap ${known?.severity === severity ? (severity === "beyond use" ? "btn-error" : "btn-primary") : ""}`}
-                    onClick={() => tell(name, severity)}
-                  >
-                    {severity}
-                  </button>
-                ))}
-              </span>
-            </li>
-          );
-        })}
+        {wearsOf(part).map((name) => (
+          <WearRow
+            key={name}
+            part={part.id}
+            wear={name}
+            findings={findings.filter(({ body }) => body.wear === name)}
+            pieces={pieces}
+            sure={sure}
+          />
+        ))}
       </ul>
       {wearsOf(part).length === 0 && !good && (
         <p className="quiet">The book names no wear for it: good, or decided below.</p>

@@ -1,56 +1,47 @@
+import { Download } from "lucide-react";
 import { useMemo } from "react";
+import { useFetcher } from "react-router";
 import { useInside } from "~/door/inside";
 import { SayForm } from "~/intake/say-form";
 import { useJobView } from "~/job/job";
 import { Field } from "~/look/field";
-import { dispositions, metalEverywhere, worth, type Option } from "~core/inspect";
-import { ruleOf, WAYS_ON } from "~core/job";
-
-const money = (cents: number): string => (cents / 100).toFixed(2);
-const NAMES = { rebuild: "Rebuild", reconditioned: "Reconditioned unit", used: "Used unit" } as const;
+import type { Option, Worth } from "~core/inspect";
+import { WAYS_ON } from "~core/job";
+import { moneyText } from "~core/quantity";
+import { WAY_NAMES, worthOf } from "./worth-of";
 
 /** Rebuild, a reconditioned or a used unit: what each costs with its risk, for the lead to decide and the customer to see. */
 export function RebuildOrReplace({ prices }: { prices: readonly (readonly [string, number])[] }) {
-  const { job, applied } = useJobView();
+  const { job, applied, number } = useJobView();
   const { house, staff } = useInside();
   const lead = staff.role === "lead" || staff.role === "owner";
-  const { options, priced, best, breakEven, needs, known, hours } = useMemo(() => {
-    const states = dispositions(job, applied, house, ruleOf(job, house));
-    return worth(job, applied, states, {
-      prices: new Map(prices),
-      rate: house.hourCents,
-      comeback: house.comebackCents,
-      metal: metalEverywhere(job) !== null,
-    });
-  }, [job, applied, house, prices]);
+  const { options, best, breakEven, needs, known, hours } = useMemo(
+    () => worthOf(job, applied, house, prices),
+    [job, applied, house, prices],
+  );
   const chosen = job.work.wayOn;
   return (
     <section className="plate p-4" aria-label="Rebuild or replace">
       <h2 className="text-2xl font-bold">Rebuild or replace</h2>
       {chosen && (
         <p className="text-lg" data-way={chosen.body.way}>
-          <b>{NAMES[chosen.body.way]}</b>, says {chosen.by}: {chosen.body.reason}
+          <b>{WAY_NAMES[chosen.body.way]}</b>, says {chosen.by}: {chosen.body.reason}
         </p>
       )}
       <div className="overflow-x-auto">
         <table className="mt-1 w-full">
           <thead>
             <tr className="stamp quiet text-left">
-              <th scope="col">Way</th>
-              <th scope="col">Parts or unit</th>
-              <th scope="col">Work</th>
-              <th scope="col">Comeback</th>
-              <th scope="col">Expected</th>
+              {["Way", "Parts or unit", "Work", "Comeback", "Expected"].map((words) => (
+                <th key={words} scope="col" className="pr-4 pb-1">
+                  {words}
+                </th>
+              ))}
             </tr>
           </thead>
           <tbody>
             {options.map((option) => (
-              <Line
-                key={option.way}
-                option={option}
-                open={!priced.has(option.way)}
-                best={best?.way === option.way}
-              />
+              <Line key={option.way} option={option} best={best?.way === option.way} />
             ))}
           </tbody>
         </table>
@@ -62,10 +53,13 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
         </p>
       )}
       <p className="quiet text-sm">
-        {needs.length} parts must be new; the shelf knows {money(known)} of their price. The book gives{" "}
-        {hours} h for what is left to do. An hour {money(house.hourCents)}, a comeback{" "}
-        {money(house.comebackCents)} (House). Risks are guesses until somebody writes their own.
+        The book gives {hours} h for what is left to do. An hour {moneyText(house.hourCents)}, a comeback{" "}
+        {moneyText(house.comebackCents)} (House). Risks are guesses until somebody writes their own.
       </p>
+      <Needs needs={needs} known={known} />
+      <a className="btn touch mt-2" href={`/jobs/${number}/ways.pdf`} download>
+        <Download size={20} aria-hidden="true" /> For the customer
+      </a>
       {!job.closed && (
         <details className="mt-2">
           <summary className="touch flex cursor-pointer items-center underline underline-offset-4">
@@ -98,7 +92,7 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
                 <span className="col-span-3 flex flex-wrap gap-2">
                   {WAYS_ON.map((way) => (
                     <button key={way} name="way" value={way} className="btn touch">
-                      {NAMES[way]}
+                      {WAY_NAMES[way]}
                     </button>
                   ))}
                 </span>
@@ -116,7 +110,7 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
               </div>
               {WAYS_ON.map((way) => (
                 <button key={way} name="way" value={way} className="btn touch">
-                  {NAMES[way]}
+                  {WAY_NAMES[way]}
                 </button>
               ))}
             </>
@@ -129,34 +123,111 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
 }
 
 function Line({
-  option: { way, price, hours, risk, expected },
-  open,
+  option: { way, price, hours, risk, expected, from },
   best,
 }: {
   option: Option;
-  open: boolean;
   best: boolean;
 }) {
   return (
     <tr className="border-base-300 border-t text-lg" data-option={way}>
       <th scope="row" className="py-1.5 text-left">
-        {NAMES[way]}
+        {WAY_NAMES[way]}
       </th>
-      {open ? (
+      {from === null ? (
         <td colSpan={4} className="quiet">
           {way === "rebuild" ? `${hours} h of work; its parts have no price yet` : "no offer yet"}
         </td>
       ) : (
         <>
-          <td>{money(price)}</td>
+          <td>
+            {moneyText(price)}
+            <span className="quiet block text-sm">{from === "offer" ? "offered" : "by the price list"}</span>
+          </td>
           <td>{hours} h</td>
           <td>{(risk * 100).toFixed(0)} %</td>
           <td>
-            <b className={best ? "text-success" : ""}>{money(expected)}</b>
+            <b className={best ? "text-success" : ""}>{moneyText(expected)}</b>
             {best && <span className="text-success"> ✓ cheapest</span>}
           </td>
         </>
       )}
     </tr>
+  );
+}
+
+/** What a rebuild needs new, each with its price; one that is missing can be typed where it is missed. */
+function Needs({ needs, known }: Pick<Worth, "needs" | "known">) {
+  const { staff } = useInside();
+  if (needs.length === 0) return null;
+  const open = needs.filter(({ cents }) => cents === null);
+  return (
+    <details className="border-base-300 mt-2 border-t pt-1" data-unpriced={open.length}>
+      <summary className="touch flex cursor-pointer items-center underline underline-offset-4">
+        {needs.length} parts must be new: {moneyText(known)}
+        {open.length > 0 && `, ${open.length} without a price`}
+      </summary>
+      <ul>
+        {[...open, ...needs.filter(({ cents }) => cents !== null)].map(({ part, number, count, cents }) => (
+          <li
+            key={number}
+            className="border-base-300 flex items-center gap-3 border-t py-1"
+            data-need={number}
+          >
+            <span className="grow leading-tight">
+              {part}
+              {count > 1 && ` × ${count}`}
+              <span className="quiet block text-sm">{number}</span>
+            </span>
+            {cents !== null ? (
+              <span className="figure">{moneyText(cents * count)}</span>
+            ) : staff.role === "builder" ? (
+              <span className="quiet">no price yet</span>
+            ) : (
+              <MissingPrice number={number} />
+            )}
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+function MissingPrice({ number }: { number: string }) {
+  const fetcher = useFetcher<{ problems: Record<string, string>; typed: Record<string, string> }>();
+  const { problems = {}, typed = {} } = fetcher.data ?? {};
+  const problem = problems.price ?? problems.supplier;
+  return (
+    <fetcher.Form
+      method="post"
+      action="/shelf/prices"
+      className="flex flex-wrap items-center justify-end gap-1"
+    >
+      <input type="hidden" name="intent" value="one" />
+      <input type="hidden" name="part" value={number} />
+      <input
+        name="supplier"
+        aria-label={`Whose price of ${number}`}
+        placeholder="whose"
+        defaultValue={typed.supplier}
+        className="input touch w-28"
+      />
+      <input
+        name="price"
+        inputMode="decimal"
+        autoComplete="off"
+        aria-label={`Price of ${number}, one`}
+        aria-invalid={problem ? true : undefined}
+        placeholder="one costs"
+        defaultValue={typed.price}
+        className={`input touch w-24 ${problem ? "input-error" : ""}`}
+      />
+      <button className="btn touch">Keep</button>
+      {problem && (
+        <p role="alert" className="text-error w-full text-right font-semibold">
+          {problem}
+        </p>
+      )}
+    </fetcher.Form>
   );
 }

@@ -1,7 +1,9 @@
 import { useInside } from "~/door/inside";
+import { GaugeBar } from "~/gauge/gauge-bar";
 import { useJobView } from "~/job/job";
 import { Field } from "~/look/field";
 import { VerdictMark } from "~/look/mark";
+import { fedBy } from "~/measure/entry";
 import { measurementWords, specWords } from "~core/book";
 import { asFound, CANNOT, ruleOf, type Figure as OneFigure } from "~core/job";
 import { lengthText, plusMinusText, roundedText } from "~core/quantity";
@@ -20,6 +22,7 @@ export function Figures() {
       <h2 className="text-xl font-bold">
         As found <span className="quiet text-base font-normal">{`${done.length} of ${wanted.length}`}</span>
       </h2>
+      {!job.closed && wanted.some(({ kind }) => kind === "chain") && <GaugeBar />}
       {wanted.length === 0 && <p>The book wants no figure from this depth of work before opening.</p>}
       <ul>
         {wanted.map((one) => (
@@ -96,7 +99,7 @@ function Found({ one }: { one: OneFigure }) {
 }
 
 function ReadChain({ one }: { one: Extract<OneFigure, { kind: "chain" }> }) {
-  const { unit } = useJobView();
+  const { unit, applied } = useJobView();
   const { chain } = one.applied;
   return (
     <>
@@ -114,6 +117,7 @@ function ReadChain({ one }: { one: Extract<OneFigure, { kind: "chain" }> }) {
                 inputMode="decimal"
                 autoComplete="off"
                 problem={problems.value}
+                {...fedBy(chain, undefined, undefined, applied)}
               />
             </div>
             <button className="btn touch mt-6">Take</button>

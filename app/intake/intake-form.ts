@@ -3,6 +3,7 @@ import { CONDITIONS, DEBRIS_KINDS, type Condition } from "~core/diagnose";
 import {
   CANNOT,
   CAUSE_STANDINGS,
+  CLOCKING,
   DEBRIS_AMOUNTS,
   DEBRIS_PLACES,
   DISPOSITIONS,
@@ -15,9 +16,8 @@ import {
   type Phase,
   type FactBody,
 } from "~core/job";
-import { parseLength, parseMeasure, type LengthUnit } from "~core/quantity";
-import { dialStep } from "~/job/typed";
-import { GAUGES, type Gauge } from "~core/reading";
+import { lengthText, nm, parseLength, parseMeasure, parseMoney, type LengthUnit } from "~core/quantity";
+import { GAUGES, stepOf, type Bracket, type Gauge, type Reading } from "~core/reading";
 
 export type Fields = Readonly<Record<string, string>>;
 export type ReadIntake = { ok: true; body: FactBody } | { ok: false; problems: Record<string, string> };
@@ -61,11 +61,30 @@ const decimal = (text: string): number | null => {
   const plain = text.replace(",", ".");
   return /^\d{1,6}(\.\d{1,2})?$/.test(plain) ? Number(plain) : null;
 };
-/** Whole cents: 1250, 1250.00, 1250,00. */
-const moneyOf = (text: string): number | null => {
-  const amount = decimal(text.replace(/\s/g, ""));
-  return amount === null ? null : Math.round(amount * 100);
-};
+/** Feeler blades as one types them, `0.40/0.45`: the thickest that passes and the thinnest that does not; either may be left out. */
+function bladesOf(
+  text: string,
+  unit: LengthUnit,
+): { ok: true; reading: Bracket; text: string } | { ok: false; problem: string } | null {
+  const parts = /^([^/]*)\/([^/]*)$/.exec(text.trim());
+  if (!parts) return null;
+  const [passes, refuses] = parts.slice(1).map((one) => (one.trim() ? parseLength(one, unit) : null));
+  for (const one of [passes, refuses])
+    if (one && !one.ok) return { ok: false, problem: `${one.problem}; ${one.remedy}` };
+  const [low, high] = [passes, refuses].map((one) => (one?.ok ? one.length : undefined));
+  if (low === undefined && high === undefined)
+    return { ok: false, problem: "Write the blade that passes and the one that does not: 0.40/0.45." };
+  if (low !== undefined && high !== undefined && high <= low)
+    return { ok: false, problem: "The blade that does not pass is the thicker one." };
+  const shown = [low, high].map((one) =>
+    one === undefined ? "" : lengthText(one, unit).replace(/[^\d.]+$/, ""),
+  );
+  return {
+    ok: true,
+    reading: { kind: "bracket", passes: low, refuses: high } as Bracket,
+    text: `${shown.join("/")} ${unit}`,
+  };
+}
 
 const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string) => ReadIntake>> = {
   booking: ({ vehicle = "", customer = "", words = "", odometer = "", use = "", earlier = "" }) =>
@@ -152,21 +171,27 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
     );
   },
 
-  figure: ({ of, id = "", text = "", cannot = "", note = "", phase }, book) => {
+  figure: ({ of, id = "", item, text = "", cannot = "", note = "", phase }, book) => {
     const which = one(["chain", "measurement"], of);
     const why = one(CANNOT, cannot);
     if (!which) return wrong({ text: "Choose the figure." });
-    const base = { kind: "figure", of: which, id, phase: phaseOf(phase), note } as const;
+    const base = {
+      ...({ kind: "figure", of: which, id, phase: phaseOf(phase), note } as const),
+      ...(item ? { item } : {}),
+    };
     if (text === "")
       return when({ text: !why && "Write the figure, or say why there is none." }, () => ({
         ...base,
         ...(why ? { cannot: why } : {}),
       }));
     const measurement = book.measurements?.find((each) => each.id === id);
-    const quantity = measurement ? statedIn(measurement.kind) : "length";
+    const quantity = measurement ? statedIn(measurement.kind) : item === CLOCKING ? null : "length";
     // What the book states in its own unit may be typed without one.
     const usual = /[^\d.,\s+\-−].*$/.exec(measurement?.max ?? measurement?.min ?? "")?.[0];
     if (quantity === null) return good({ ...base, text });
+    const blades = quantity === "length" ? bladesOf(text, book.unit.lengthUnit) : null;
+    if (blades && !blades.ok) return wrong({ text: blades.problem });
+    if (blades) return good({ ...base, text: blades.text });
     const parsed =
       quantity === "length" ? parseLength(text, book.unit.lengthUnit) : parseMeasure(text, quantity, usual);
     if (!parsed.ok) return wrong({ text: `${parsed.problem}; ${parsed.remedy}` });
@@ -177,23 +202,27 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
     return good({ ...base, text: withUnit });
   },
 
-  reading: ({ chain = "", method, value = "", unit = "mm", phase }, { chains }) => {
+  reading: ({ chain = "", item, method, value = "", unit = "mm", phase }, { chains }) => {
     const lengthUnit: LengthUnit = unit === "in" ? "in" : "mm";
     const known = chains.find(({ id }) => id === chain);
-    const parsed = parseLength(value, lengthUnit);
-    if (!parsed.ok)
+    const blades = bladesOf(value, lengthUnit);
+    if (blades && !blades.ok) return wrong({ value: blades.problem });
+    const parsed = blades ? null : parseLength(value, lengthUnit);
+    if (parsed && !parsed.ok)
       return wrong({ value: value === "" ? "Type the reading." : `${parsed.problem}; ${parsed.remedy}` });
-    const gauge = one(GAUGES, method) ?? one(GAUGES, known?.read.with[0]);
+    const reading: Reading = blades?.reading ?? { kind: "single", value: parsed?.length ?? nm(0) };
+    const gauge = blades ? "feeler" : (one(GAUGES, method) ?? one(GAUGES, known?.read.with[0]));
+    const size = blades ? (blades.reading.passes ?? blades.reading.refuses) : parsed?.length;
     return when(
       {
-        value: Math.abs(parsed.length) > 1_000_000_000 && "Nothing here is a metre long; check the unit.",
+        value: Math.abs(size ?? 0) > 1_000_000_000 && "Nothing here is a metre long; check the unit.",
         method: (!known || !gauge) && "Choose how it was read.",
       },
       () => ({
         ...{ kind: "reading", chain, phase: phaseOf(phase), fit: 0, method: gauge as Gauge },
         state: { soak: "dry", facings: "run-in" },
-        reading: { kind: "single", value: parsed.length },
-        ...{ resolution: dialStep(lengthUnit), unit: lengthUnit, typed: value },
+        ...{ reading, ...(item ? { item } : {}) },
+        ...{ resolution: stepOf(gauge as Gauge, lengthUnit), unit: lengthUnit, typed: value },
       }),
     );
   },
@@ -239,7 +268,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
 
   offer: ({ way, price = "", hours = "", risk = "", note = "" }) => {
     const which = one(WAYS_ON, way);
-    const [cents, long, chance] = [moneyOf(price), decimal(hours), decimal(risk)];
+    const [cents, long, chance] = [parseMoney(price), decimal(hours), decimal(risk)];
     return when(
       {
         price: cents === null && "Write the price as 1250 or 1250.00.",

@@ -108,6 +108,7 @@ const intake = {
     of: Joi.valid("chain", "measurement").required(),
     id: name.required(),
     phase: Joi.valid("found", "built").required(),
+    item: name.min(1),
     text: Joi.string().trim().min(1).max(40),
     cannot: Joi.valid(...CANNOT),
     note: words.required(),
@@ -218,6 +219,22 @@ const inspect = {
     answer: Joi.string().trim().min(2).max(200).required(),
     note: words.required(),
   }),
+  "earlier-visit": Joi.object({
+    kind: Joi.valid("earlier-visit").required(),
+    job: Joi.number().integer().min(1).required(),
+    left: Joi.string().isoDate().required(),
+    figures: Joi.array()
+      .items(
+        Joi.object({
+          of: Joi.valid("chain", "measurement").required(),
+          id: name.required(),
+          text: Joi.string().max(120).required(),
+          value: length,
+        }),
+      )
+      .max(400)
+      .required(),
+  }),
   offer: Joi.object({
     kind: Joi.valid("offer").required(),
     way: Joi.valid(...WAYS_ON).required(),
@@ -275,6 +292,7 @@ const bodies = {
         }),
       )
       .max(60),
+    item: name.min(1),
     points: Joi.array()
       .items(
         Joi.object({

@@ -76,7 +76,7 @@ export default function JobPage({
   useJobKeys(number, inAxisOrder(packs, book), changeUnit);
   return (
     <main className="mx-auto max-w-[1320px] p-3">
-      <div className="mb-2 flex items-center gap-4">
+      <div className="mb-2 flex items-center gap-4 max-[1100px]:gap-2">
         <Link to={`/jobs/${number}`} className="touch flex items-center gap-3">
           <span className="text-2xl font-bold">{number}</span>
           <span className="text-lg font-semibold">{view.job.booking?.body.vehicle}</span>
@@ -92,10 +92,10 @@ export default function JobPage({
           Book
         </Link>
         <button type="button" className="btn touch no-print" onClick={changeUnit}>
-          {unit} <kbd className="key">u</kbd>
+          {unit} <kbd className="key max-[1100px]:hidden">u</kbd>
         </button>
         <Link to={`/jobs/${number}/sheet`} className="btn touch no-print">
-          Build sheet <kbd className="key">b</kbd>
+          Build sheet <kbd className="key max-[1100px]:hidden">b</kbd>
         </Link>
       </div>
       {newer && !view.job.closed && (

@@ -1,15 +1,17 @@
 import { ArrowRight } from "lucide-react";
 import { Link } from "react-router";
-import { readyToLeave, stageWords } from "~core/job";
+import { readyToLeave, stageWords, stepsDone } from "~core/job";
 import { Correct } from "./correct";
 import { useJobView } from "./job";
 
 /** The job's first page: what it is, and the one thing to do next. */
 export default function Overview() {
-  const { job, book, sheets, number, opened } = useJobView();
+  const { job, book, applied, sheets, number, opened } = useJobView();
   const next = sheets.find(({ stage }) => !["quiet", "done", "signed"].includes(stage.at));
   const ready = readyToLeave(sheets);
   const booking = job.booking?.body;
+  const steps = stepsDone(job, applied);
+  const apart = !job.closed && steps.next !== null && (steps.done > 0 || job.chains.size === 0);
   // Before a wrench is put to it: what it does, and what that points at.
   const untold = !job.closed && job.chains.size === 0 && job.intake.answers.length === 0;
   return (
@@ -44,11 +46,20 @@ export default function Overview() {
             Tell the symptoms <ArrowRight aria-hidden="true" />
           </Link>
         )}
-        {!job.closed && !ready && (
-          <Link to={`/jobs/${number}/teardown`} className="btn btn-lg touch mb-4">
-            Tear down{job.work.steps.size > 0 && `: ${job.work.steps.size} steps so far`}{" "}
-            <ArrowRight aria-hidden="true" />
-          </Link>
+        {!job.closed && steps.next && (
+          <>
+            {apart && (
+              <p className="mb-2 text-2xl leading-tight font-bold" data-next-step={steps.next.id}>
+                {steps.next.name}
+              </p>
+            )}
+            <Link
+              to={`/jobs/${number}/teardown`}
+              className={`btn btn-lg touch mb-4 ${apart && !untold ? "btn-primary" : ""}`}
+            >
+              Tear down: {steps.done} of {steps.of} steps <ArrowRight aria-hidden="true" />
+            </Link>
+          </>
         )}
         {next && (
           <>
@@ -57,7 +68,7 @@ export default function Overview() {
             </p>
             <Link
               to={`/jobs/${number}/pack/${next.applied.chain.id}`}
-              className={`btn btn-lg touch ${untold ? "" : "btn-primary"}`}
+              className={`btn btn-lg touch ${untold || apart ? "" : "btn-primary"}`}
             >
               Go to {next.applied.pack.element.toUpperCase()} <ArrowRight aria-hidden="true" />
             </Link>

@@ -7,7 +7,7 @@ import { Budget, Working } from "~/look/working";
 import { useInside } from "~/door/inside";
 import { basis, type Worksheet } from "~core/job";
 import type { Plate } from "~core/pack";
-import { lengthText, roundedText, signedText, type LengthUnit } from "~core/quantity";
+import { lengthText, moneyText, roundedText, signedText, type LengthUnit } from "~core/quantity";
 import { thickness, type Candidate } from "~core/select";
 import type { FormAnswer } from "./form-answer";
 import { pieceText } from "./piece-text";
@@ -183,7 +183,7 @@ function sourceText(source: Candidate["source"]): string {
     case "odd piece":
       return "odd piece, shelf";
     case "order": {
-      const price = source.price === undefined ? "" : `, ${(source.price / 100).toFixed(2)}`;
+      const price = source.price === undefined ? "" : `, ${moneyText(source.price)}`;
       return `to order${source.days === undefined ? "" : `, ${source.days} d`}${price}`;
     }
   }

@@ -1,4 +1,4 @@
-import { draw } from "~/print/paper";
+import { draw, handOver } from "~/print/paper";
 import { ground } from "~/server/context";
 import { appliedTo, depthOf, fold, ruleOf, worksheets } from "~core/job";
 import { readHouse } from "~store/house";
@@ -51,10 +51,5 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       `± is the expanded uncertainty (95 %), house rule ${ruleOf(job, house)}. Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ` +
       `${book.unit.source}: made-up figures, not a maker’s specification. The maker’s service information comes first.`,
   });
-  return new Response(new Uint8Array(pdf), {
-    headers: {
-      "Content-Type": "application/pdf",
-      "Content-Disposition": `attachment; filename="build-sheet-${record.number}.pdf"`,
-    },
-  });
+  return handOver(pdf, `build-sheet-${record.number}`);
 };

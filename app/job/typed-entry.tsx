@@ -1,6 +1,7 @@
 import { Grid3x3 } from "lucide-react";
 import { useRef, useState, type FormEvent } from "react";
 import { Form } from "react-router";
+import { GaugeBar } from "~/gauge/gauge-bar";
 import { Pad } from "~/look/pad";
 import type { Phase, ReadingBody, Worksheet } from "~core/job";
 import type { LengthUnit, Nm } from "~core/quantity";
@@ -23,6 +24,7 @@ interface Props {
 /** A reading typed, or sent by a gauge that types into the field that waits and ends with Enter. */
 export function TypedEntry({ sheet, phase, unit, conditions, readingId, actionData, onStore }: Props) {
   const field = useRef<HTMLInputElement>(null);
+  const { min, max } = sheet.applied.spec;
   const sent = actionData?.intent === "read" ? actionData : undefined;
   const [value, setValue] = useState(sent?.typed?.value ?? "");
   const [problem, setProblem] = useState(sent?.problems?.value ?? "");
@@ -67,6 +69,7 @@ export function TypedEntry({ sheet, phase, unit, conditions, readingId, actionDa
           placeholder={unit === "mm" ? "1.09" : ".043"}
           value={value}
           onChange={(event) => change(event.target.value)}
+          data-nominal={(min + max) / 2}
           className={`input h-16 min-w-0 grow text-3xl font-bold ${problem ? "input-error" : ""}`}
           aria-invalid={problem ? true : undefined}
           aria-describedby={problem ? "reading-problem" : undefined}
@@ -83,6 +86,9 @@ export function TypedEntry({ sheet, phase, unit, conditions, readingId, actionDa
         <button className="btn btn-primary h-16 text-xl">
           Store <kbd className="key">Enter</kbd>
         </button>
+      </div>
+      <div className="mt-2">
+        <GaugeBar only="serial" />
       </div>
       {pad && (
         <Pad

@@ -1,7 +1,15 @@
 import type { Phase, ReadingBody, ReadingSet, Worksheet } from "~core/job";
 import { plausible } from "~core/pack";
-import { nm, parseLength, type LengthUnit, type Nm, type Pa } from "~core/quantity";
-import { METHODS, question, type Meaning, type Method, type PackState, type Reading } from "~core/reading";
+import { parseLength, type LengthUnit, type Nm, type Pa } from "~core/quantity";
+import {
+  METHODS,
+  question,
+  stepOf,
+  type Meaning,
+  type Method,
+  type PackState,
+  type Reading,
+} from "~core/reading";
 
 /** The conditions a run of readings is taken under. */
 export interface Conditions {
@@ -27,9 +35,6 @@ export function usualConditions({ applied }: Worksheet, phase: Phase, set: Readi
     air: 400_000 as Pa,
   };
 }
-
-/** A dial's step where nobody said otherwise: a hundredth of a millimetre, half a thousandth of an inch. */
-export const dialStep = (unit: LengthUnit): Nm => nm(unit === "mm" ? 10_000 : 12_700);
 
 export type TypedReading =
   | { ok: true; body: ReadingBody }
@@ -75,7 +80,7 @@ export function bodyOf(
 ): ReadingBody {
   return {
     ...{ kind: "reading", chain: applied.chain.id, phase, fit, method, state, reading },
-    ...{ resolution: dialStep(unit), unit },
+    ...{ resolution: stepOf("dial", unit), unit },
     ...(method === "air and dial" && air ? { air } : {}),
   };
 }

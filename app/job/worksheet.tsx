@@ -1,5 +1,5 @@
 import { ArrowRight } from "lucide-react";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
 import { Rule } from "~/look/rule";
@@ -16,6 +16,7 @@ import {
 import { plates } from "~core/pack";
 import type { LengthUnit } from "~core/quantity";
 import type { Candidate, Stock } from "~core/select";
+import { Bench } from "~core/teardown";
 import type { FormAnswer } from "./form-answer";
 import { FoundRing } from "./found-ring";
 import { forPage } from "~/look/use-keys";
@@ -104,6 +105,7 @@ export function Pack({
           </Link>
         )}
       </div>
+      {!closed && tab !== "found" && <Dirty sheet={sheet} />}
       {tab === "ring" ? (
         <RingTab {...{ sheet, candidates, unit, closed, ids, actionData, leads }} />
       ) : (
@@ -248,4 +250,25 @@ function useTabKeys(show: (tab: Tab) => void): void {
     document.addEventListener("keydown", onKey);
     return () => document.removeEventListener("keydown", onKey);
   });
+}
+
+/** What is still dirty of the pack that is being put together. */
+function Dirty({ sheet }: { sheet: Worksheet }) {
+  const { job, applied, number } = useJobView();
+  const dirty = useMemo(
+    () => new Bench(job, applied).dirtyOfPack(sheet.applied.pack),
+    [job, applied, sheet.applied.pack],
+  );
+  if (dirty.length === 0) return null;
+  return (
+    <p
+      className="border-accent bg-base-200 mb-2 border-l-4 px-3 py-1 font-semibold"
+      data-dirty={dirty.length}
+    >
+      Still dirty: {dirty.map(({ part }) => part.name).join(", ")}.{" "}
+      <Link to={`/jobs/${number}/bench`} className="underline underline-offset-4">
+        Clean them on the bench
+      </Link>
+    </p>
+  );
 }

@@ -1,23 +1,23 @@
-import { useState, type FormEvent } from "react";
+import type { FormEvent, KeyboardEvent } from "react";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
-import { evaluate, fitOf, type Point } from "~core/chain";
+import { useHalfTyped } from "~/look/use-half-typed";
+import { fitOf, type Point } from "~core/chain";
 import type { Phase, Row } from "~core/job";
-import { lengthText, nm, parseLength, type LengthUnit } from "~core/quantity";
+import { lengthText, parseLength, type LengthUnit } from "~core/quantity";
+import { byLinks } from "./entry";
 
 const ANGLES = [0, 60, 120];
-/** Half a step of a bore gauge and of a micrometer: two micrometres, taken as standard uncertainty. */
-const GAUGE = nm(2_000);
-
 /** A bore and its journal at several places and angles: the largest clearance, out of round and taper, worked out as one types. */
 export function FitSheet({ row, phase, onDone }: { row: Row; phase: Phase; onDone: () => void }) {
-  const { applied, job } = useJobView();
+  const { applied, job, number } = useJobView();
   const say = useSay();
   const unit: LengthUnit = applied.unit.unit.lengthUnit;
   const chain = applied.chains.find((one) => one.chain.id === row.id)?.chain;
-  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
+  const [typed, setTyped] = useHalfTyped(`${number} ${row.id} ${phase}`);
   const bore = chain?.links.find(([sign]) => sign === "+")?.[2] ?? "bore";
   const journal = chain?.links.find(([sign]) => sign === "-")?.[2] ?? "journal";
+  const nominal = (name: string): number => chain?.links.find(([, , link]) => link === name)?.[3] ?? 0;
   const places = chain?.read.places ?? ["front", "rear"];
   const points: Point[] = [];
   const problems: Record<string, string> = {};
@@ -31,19 +31,25 @@ export function FitSheet({ row, phase, onDone }: { row: Row; phase: Phase; onDon
         else problems[`${link} ${place} ${angle}`] = `${parsed.problem}; ${parsed.remedy}`;
       }
   const fit = fitOf(points, bore, journal);
+  // Enter is the end of one diameter, by hand or from a gauge that types: the next field waits. Only the button keeps the whole.
+  const onward = (event: KeyboardEvent<HTMLInputElement>): void => {
+    if (event.key !== "Enter") return;
+    event.preventDefault();
+    const { form } = event.currentTarget;
+    const fields = [
+      ...(form?.querySelectorAll<HTMLElement>("input, button[type=submit], button:not([type])") ?? []),
+    ];
+    fields[fields.indexOf(event.currentTarget) + 1]?.focus();
+  };
   const keep = (event: FormEvent): void => {
     event.preventDefault();
     if (!fit || !chain || Object.keys(problems).length > 0) return;
     const links = [
-      { name: `${bore}, ${fit.place}`, sign: 1 as const, value: fit.bore, uncertainty: GAUGE },
-      { name: `${journal}, ${fit.place}`, sign: -1 as const, value: fit.journal, uncertainty: GAUGE },
+      { name: `${bore}, ${fit.place}`, sign: 1 as const, value: fit.bore },
+      { name: `${journal}, ${fit.place}`, sign: -1 as const, value: fit.journal },
     ];
-    say({
-      ...{ kind: "reading", chain: row.id, phase, fit: 0, method: chain.read.with[0] ?? "bore gauge" },
-      state: { soak: "dry", facings: "run-in" },
-      reading: evaluate(links),
-      ...{ resolution: nm(1_000), unit, links, points },
-    });
+    say({ ...byLinks(chain, phase, unit, links), points });
+    setTyped({});
     onDone();
   };
   return (
@@ -78,12 +84,16 @@ export function FitSheet({ row, phase, onDone }: { row: Row; phase: Phase; onDon
                         <input
                           aria-label={`${link}, ${place}, ${angle} degrees`}
                           aria-invalid={problems[key] ? true : undefined}
+                          data-nominal={nominal(link)}
+                          data-gauge={link === bore ? "bore gauge" : "micrometer"}
+                          data-what={`${row.id} ${link}`}
                           inputMode="decimal"
                           autoComplete="off"
                           disabled={job.closed !== null}
                           className={`input touch w-full text-lg ${problems[key] ? "input-error" : ""}`}
                           value={typed[key] ?? ""}
                           onChange={(event) => setTyped({ ...typed, [key]: event.target.value })}
+                          onKeyDown={onward}
                         />
                       </td>
                     );

@@ -1,5 +1,5 @@
 import { configurationText } from "~/job/sheet-lines";
-import { draw } from "~/print/paper";
+import { draw, handOver } from "~/print/paper";
 import { ground } from "~/server/context";
 import { fold } from "~core/job";
 import type { Route } from "./+types/measure-pdf";
@@ -37,10 +37,5 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       `± is the expanded uncertainty (95 %). Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ` +
       `${book.unit.source}: made-up figures, not a maker’s specification. The maker’s service information comes first.`,
   });
-  return new Response(new Uint8Array(pdf), {
-    headers: {
-      "Content-Type": "application/pdf",
-      "Content-Disposition": `attachment; filename="spec-sheet-${record.number}.pdf"`,
-    },
-  });
+  return handOver(pdf, `spec-sheet-${record.number}`);
 };

@@ -1,16 +1,20 @@
 import { createColumnHelper, tableFeatures, useTable } from "@tanstack/react-table";
-import { Download } from "lucide-react";
+import { CornerDownLeft, Download } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
+import { GaugeBar } from "~/gauge/gauge-bar";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
-import { Mark, type MarkName } from "~/look/mark";
 import { useAnchor } from "~/look/use-scripted";
-import { gravestFirst, rows, type Phase, type Row, type RowFigure, type Standing } from "~core/job";
+import { gravestFirst, rows, type Phase, type Row, type Standing } from "~core/job";
 import type { Route } from "./+types/measure";
+import { EarlierVisit } from "./earlier-visit";
+import { EachSheet } from "./each-sheet";
+import { hasSheet, fedBy } from "./entry";
 import { FitSheet } from "./fit-sheet";
-import { INSTEAD, readRow } from "./read-row";
+import { INSTEAD, leaves, openItems, readRow } from "./read-row";
+import { Stands } from "./stands";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Measure ${params.number} · Yard Key` }];
 
@@ -21,6 +25,7 @@ const columns = helper.columns([
   helper.accessor("station", { header: "At" }),
   helper.accessor("spec", { header: "Spec" }),
   helper.display({ id: "other", header: "The other" }),
+  helper.display({ id: "earlier", header: "Earlier visit" }),
   helper.display({ id: "standing", header: "Stands" }),
   helper.display({ id: "entry", header: "Type" }),
 ]);
@@ -42,7 +47,8 @@ export default function Measure() {
     const here = station ? all.filter((row) => row.station === station) : all;
     return first ? gravestFirst(here, phase) : here;
   }, [all, station, first, phase]);
-  const table = useTable({ features, columns, data });
+  const shown = job.earlier ? columns : columns.filter(({ id }) => id !== "earlier");
+  const table = useTable({ features, columns: shown, data });
   const stations = [...new Set(all.map((row) => row.station))].filter(Boolean);
   const set = (name: string, value: string): void =>
     setSearch(
@@ -66,6 +72,8 @@ export default function Measure() {
       if (!read.ok) return field.select();
       for (const one of read.bodies) say(one);
       field.value = "";
+      // A figure taken of several things is typed one after the other in its one field.
+      if (!leaves(row, phase, read.bodies)) return field.focus();
     }
     focus(field, 1);
   };
@@ -108,7 +116,7 @@ export default function Measure() {
           className={`btn touch ${first ? "btn-secondary" : ""}`}
           onClick={() => set("first", first ? "" : "open")}
         >
-          Out and too close first
+          Gravest first
         </button>
         <label className="flex items-center gap-2">
           <span className="stamp">At</span>
@@ -125,6 +133,8 @@ export default function Measure() {
             ))}
           </select>
         </label>
+        <GaugeBar />
+        <EarlierVisit />
         <details className="relative">
           <summary className="touch quiet flex cursor-pointer items-center underline underline-offset-4">
             No figure can be taken?
@@ -141,7 +151,7 @@ export default function Measure() {
           </dl>
         </details>
       </div>
-      {work && <FitSheet key={work.id} row={work} phase={phase} onDone={() => set("work", "")} />}
+      {work && <WorkSheet key={work.id} row={work} phase={phase} onDone={() => set("work", "")} />}
       <div className="plate overflow-x-auto">
         <table className="w-full">
           <thead className="bg-base-200">
@@ -179,7 +189,7 @@ export default function Measure() {
                     row.name
                   )}
                   <span className="quiet block text-sm font-normal">{row.how}</span>
-                  {row.kind === "bushing clearance" && (
+                  {hasSheet(row) && (
                     <button
                       type="button"
                       className="touch underline underline-offset-4"
@@ -188,7 +198,7 @@ export default function Measure() {
                         window.scrollTo({ top: 0 });
                       }}
                     >
-                      By its points
+                      {byWhat(row)}
                     </button>
                   )}
                 </th>
@@ -197,26 +207,50 @@ export default function Measure() {
                 <td className="quiet px-3 py-1 whitespace-nowrap">
                   {row[phase === "found" ? "built" : "found"].text}
                 </td>
+                {job.earlier && (
+                  <td className="px-3 py-1 whitespace-nowrap" data-earlier>
+                    {row.earlier?.text}
+                    {row.earlier?.moved && (
+                      <span className="quiet block text-sm">{row.earlier.moved} since</span>
+                    )}
+                  </td>
+                )}
                 <td className="px-3 py-1">
                   <Stands figure={row[phase]} wanted={row.wanted} />
                 </td>
-                <td className="w-40 px-2 py-1">
-                  <input
-                    aria-label={`${row.name}, ${phase === "found" ? "as found" : "as built"}`}
-                    aria-invalid={problems[row.id] ? true : undefined}
-                    aria-describedby={problems[row.id] ? `problem-${row.id}` : undefined}
-                    inputMode="decimal"
-                    autoComplete="off"
-                    disabled={job.closed !== null}
-                    className={`input touch w-full text-lg ${problems[row.id] ? "input-error" : ""}`}
-                    onKeyDown={(event) => {
-                      if (event.key === "Enter") enter(row, event.currentTarget);
-                      else if (event.key === "ArrowDown") focus(event.currentTarget, 1);
-                      else if (event.key === "ArrowUp") focus(event.currentTarget, -1);
-                      else return;
-                      event.preventDefault();
-                    }}
-                  />
+                <td className="w-52 px-2 py-1">
+                  <div className="flex gap-1">
+                    <input
+                      aria-label={`${row.name}, ${phase === "found" ? "as found" : "as built"}`}
+                      aria-invalid={problems[row.id] ? true : undefined}
+                      aria-describedby={problems[row.id] ? `problem-${row.id}` : undefined}
+                      inputMode="decimal"
+                      autoComplete="off"
+                      {...fedBy(row, openItems(row, phase)[0]?.item, undefined, applied)}
+                      placeholder={openItems(row, phase)[0]?.item.name}
+                      disabled={job.closed !== null}
+                      className={`input touch w-full text-lg ${problems[row.id] ? "input-error" : ""}`}
+                      onKeyDown={(event) => {
+                        if (event.key === "Enter") enter(row, event.currentTarget);
+                        else if (event.key === "ArrowDown") focus(event.currentTarget, 1);
+                        else if (event.key === "ArrowUp") focus(event.currentTarget, -1);
+                        else return;
+                        event.preventDefault();
+                      }}
+                    />
+                    <button
+                      type="button"
+                      className="btn touch px-3"
+                      aria-label={`Keep ${row.name}`}
+                      disabled={job.closed !== null}
+                      onClick={(event) => {
+                        const field = event.currentTarget.parentElement?.querySelector("input");
+                        if (field) enter(row, field);
+                      }}
+                    >
+                      <CornerDownLeft size={20} aria-hidden="true" />
+                    </button>
+                  </div>
                   {problems[row.id] && (
                     <p id={`problem-${row.id}`} role="alert" className="text-error text-sm font-semibold">
                       {problems[row.id]}
@@ -236,55 +270,12 @@ export default function Measure() {
   );
 }
 
-const MARKS: Readonly<Partial<Record<Standing, MarkName>>> = {
-  "too close": "too close",
-  creeping: "creeping",
-  "too few": "too few",
-  inside: "inside",
-  said: "signed",
-};
-const WORDS: Readonly<Record<Standing, string>> = {
-  outside: "outside",
-  "too close": "too close to call",
-  creeping: "still creeping",
-  "too few": "read again",
-  said: "said",
-  inside: "inside",
-  "not stated": "no limit",
-  "not yet": "",
-};
+const WorkSheet = (props: { row: Row; phase: Phase; onDone: () => void }) =>
+  props.row.kind === "bushing clearance" ? <FitSheet {...props} /> : <EachSheet {...props} />;
 
-function Stands({
-  figure: { text, standing, verdict, readings, by },
-  wanted,
-}: {
-  figure: RowFigure;
-  wanted: number;
-}) {
-  if (standing === "not yet") return <span className="quiet">{wanted > 1 ? `${wanted} readings` : "–"}</span>;
-  const side = verdict?.kind === "outside" ? verdict.side : "loose";
-  const mark = standing === "outside" ? side : MARKS[standing];
-  const tone =
-    standing === "outside"
-      ? "text-error"
-      : standing === "inside"
-        ? "text-success"
-        : standing === "too close"
-          ? "text-warning"
-          : "";
-  return (
-    <span className="flex items-center gap-2 leading-tight">
-      {mark && <Mark name={mark} size={24} />}
-      <span>
-        <b className="text-lg whitespace-nowrap">{text}</b>
-        <span className={`block text-sm font-semibold ${tone}`}>
-          {WORDS[standing]}
-          <span className="quiet font-normal">
-            {readings.length > 1 && ` · ${readings.length}`}
-            {by && <span className="whitespace-nowrap"> · {by}</span>}
-          </span>
-        </span>
-      </span>
-    </span>
-  );
+/** What its worksheet takes it by. */
+function byWhat({ kind, items }: Row): string {
+  if (kind === "bushing clearance") return "By its points";
+  if (items.length > 0) return "Each by itself";
+  return kind === "leak-down" ? "From two pressures" : "From a pull and its radius";
 }

@@ -50,7 +50,34 @@ describe("a row of the spec sheet", () => {
     expect(read("input-end-play", "w")).toMatchObject([
       { kind: "figure", of: "chain", cannot: "gauge not here yet" },
     ]);
-    expect(read("valve-fall", "f")).toMatchObject([{ of: "measurement", cannot: "felt only, in order" }]);
+    expect(read("range-r", "f")).toMatchObject([{ of: "measurement", cannot: "felt only, in order" }]);
+  });
+
+  it("goes through the things a figure is taken of, one after the other", () => {
+    expect(read("front-pinion-play", "0.40 0.45/0.50")).toMatchObject([
+      { item: "pinion 1", reading: { kind: "single", value: 400_000 } },
+      { item: "pinion 2", method: "feeler", reading: { passes: 450_000, refuses: 500_000 } },
+    ]);
+    expect(read("solenoid-r", "5.4 5.5 5.6")).toMatchObject([
+      { item: "shift solenoid 1", text: "5.4 Ω" },
+      { item: "shift solenoid 2", text: "5.5 Ω" },
+      { item: "shift solenoid 3", text: "5.6 Ω" },
+    ]);
+    // A letter stands for all of them that are open; an answer has its number.
+    expect(read("valve-fall", "f")).toHaveLength(7);
+    expect(read("valve-fall", "1 1 2")).toMatchObject([
+      { item: "regulator", text: "falls both ways" },
+      { item: "boost", text: "falls both ways" },
+      { item: "lock-up control", text: "hangs going in" },
+    ]);
+    expect(read("d1-bushing-depth", "1.50 1.51")).toMatchObject([
+      { kind: "reading", chain: "d1-bushing-depth" },
+      { kind: "reading", chain: "d1-bushing-depth" },
+    ]);
+    expect(read("cover-flat", "0.03/0.04 0.05/")).toMatchObject([
+      { item: "across", text: "0.03/0.04 mm" },
+      { item: "along", text: "0.05/ mm" },
+    ]);
   });
 
   test.each([
@@ -58,6 +85,9 @@ describe("a row of the spec sheet", () => {
     ["d1-clearance", "12.2", "cannot be this pack’s clearance"],
     ["input-end-play", "abc", "abc"],
     ["input-end-play", "0.42 nonsense", "nonsense"],
+    ["front-pinion-play", "0.4 0.4 0.4 0.4 0.4", "5 figures for 4"],
+    ["front-pinion-play", "0.45/0.40", "the thicker one"],
+    ["valve-fall", "9", "1 falls both ways"],
     ["line-idle", "4.6 Ω", "no unit of pressure"],
     ["input-end-play", "", "Type"],
   ])("%s refuses “%s” with a word about it", (id, typed, words) => {

@@ -1,8 +1,18 @@
-import { readIntake } from "~/intake/intake-form";
-import { readTyped } from "~/job/typed";
+import { readIntake, type Fields } from "~/intake/intake-form";
+import { readTyped, type TypedReading } from "~/job/typed";
 import type { Book } from "~core/book";
-import type { Cannot, FactBody, Phase, Row } from "~core/job";
+import {
+  ANSWERS,
+  CLOCKING,
+  DEPTH,
+  type Cannot,
+  type FactBody,
+  type Phase,
+  type Row,
+  type RowItem,
+} from "~core/job";
 import type { LengthUnit } from "~core/quantity";
+import { READINGS_NEEDED } from "~core/reading";
 
 /** Keys for a figure that cannot be taken: recorded as what it is. */
 export const INSTEAD: Readonly<Record<string, Cannot>> = {
@@ -25,26 +35,106 @@ export type ReadRow = { ok: true; bodies: FactBody[] } | { ok: false; problem: s
 export function readRow(row: Row, typed: string, phase: Phase, unit: LengthUnit, book: Book): ReadRow {
   const text = typed.trim();
   const instead = INSTEAD[text.toLowerCase()];
+  const open = openItems(row, phase);
   if (instead !== undefined) {
     if (row.of === "pack") return { ok: false, problem: "A pack is judged by readings: type the clearance." };
-    return said(readIntake({ kind: "figure", of: row.of, id: row.id, cannot: instead, phase }, book, ""));
+    const fields = { kind: "figure", of: row.of, id: row.id, cannot: instead, phase };
+    if (row.items.length === 0) return all([readIntake(fields, book, "")]);
+    return all(
+      (open.length > 0 ? open : row.items).map(({ item }) =>
+        readIntake(itemFields(fields, item.name), book, ""),
+      ),
+    );
   }
-  if (row.of === "measurement")
-    return said(readIntake({ kind: "figure", of: "measurement", id: row.id, text, phase }, book, ""));
-  const bodies: FactBody[] = [];
-  for (const one of apart(text)) {
-    const read = row.sheet
-      ? readTyped(one, unit, row.sheet, phase, false)
-      : readIntake({ kind: "reading", chain: row.id, value: one, unit, phase }, book, "");
-    if (!read.ok) return { ok: false, problem: "problem" in read ? read.problem : firstOf(read.problems) };
-    bodies.push(read.body);
-  }
-  return bodies.length > 0 ? { ok: true, bodies } : { ok: false, problem: "Type the reading." };
+  const tokens = apart(text);
+  if (tokens.length === 0)
+    return { ok: false, problem: text === "" ? "Type the reading." : `“${text}” is no figure.` };
+  // The depth of a pressed-in part is read several times before the way it is turned is told.
+  const [next] = open;
+  if (next?.item.name === DEPTH)
+    return all(tokens.map((each) => readItem(row, DEPTH, each, phase, unit, book)));
+  const items = open.length > 0 ? open : row.items;
+  if (row.items.length > 0 && tokens.length > items.length)
+    return {
+      ok: false,
+      problem: `${tokens.length} figures for ${items.length}: ${items.map(({ item }) => item.name).join(", ")}.`,
+    };
+  if (row.of === "measurement" && row.items.length === 0)
+    return all([readIntake({ kind: "figure", of: "measurement", id: row.id, text, phase }, book, "")]);
+  return all(
+    tokens.map((one, i) => {
+      const item = items[i]?.item.name;
+      return row.sheet
+        ? readTyped(one, unit, row.sheet, phase, false)
+        : readItem(row, item, one, phase, unit, book);
+    }),
+  );
 }
+
+/** Those of a row’s things that nothing is said of yet, or not enough. */
+export const openItems = (row: Row, phase: Phase): RowItem[] =>
+  row.items.filter((each) => {
+    const { standing } = each[phase];
+    return standing === "not yet" || (each.item.name === DEPTH && standing === "too few");
+  });
+
+/** Whether nothing of a row is open any more once these facts are said. */
+export function leaves(row: Row, phase: Phase, bodies: readonly FactBody[]): boolean {
+  const told = new Set(bodies.map((body) => ("item" in body ? body.item : undefined) ?? DEPTH));
+  return openItems(row, phase).every(
+    (each) =>
+      told.has(each.item.name) &&
+      (each.item.name !== DEPTH || each[phase].readings.length + bodies.length >= READINGS_NEEDED.single),
+  );
+}
+
+/** One figure of one of a row’s things, or of the row itself. An answer may be given by its number. */
+export function readItem(
+  row: Row,
+  item: string | undefined,
+  text: string,
+  phase: Phase,
+  unit: LengthUnit,
+  book: Book,
+): ReturnType<typeof readIntake> {
+  const answers = item === CLOCKING ? answersOf(CLOCKING) : answersOf(row.kind);
+  if (answers.length > 0) {
+    const answer = answers[Number(text) - 1] ?? (answers.includes(text) ? text : undefined);
+    if (answer === undefined)
+      return { ok: false, problems: { text: answers.map((one, i) => `${i + 1} ${one}`).join(", ") } };
+    return readIntake(
+      itemFields({ kind: "figure", of: row.of, id: row.id, text: answer, phase }, item),
+      book,
+      "",
+    );
+  }
+  const fields: Fields =
+    row.of === "measurement"
+      ? { kind: "figure", of: "measurement", id: row.id, text, phase }
+      : { kind: "reading", chain: row.id, value: text, unit, phase };
+  return readIntake(itemFields(fields, item), book, "");
+}
+
+/** What can be answered of a kind of figure that nothing is measured of, the good answer first. */
+export const answersOf = (kind: string): string[] => Object.keys(ANSWERS[kind] ?? {});
+
+/** The depth of a pressed-in part is the chain’s own figure; only the way it is turned is told apart. */
+const itemFields = (fields: Fields, item: string | undefined): Fields =>
+  item === undefined || item === DEPTH ? fields : { ...fields, item };
 
 /** Readings apart by blanks; a unit after its figure stays with it. */
 const apart = (text: string): string[] => text.split(/\s+(?=[-+.\d])/).filter(Boolean);
 
 const firstOf = (problems: Readonly<Record<string, string>>): string => Object.values(problems)[0] ?? "";
-const said = (read: ReturnType<typeof readIntake>): ReadRow =>
-  read.ok ? { ok: true, bodies: [read.body] } : { ok: false, problem: firstOf(read.problems) };
+/** What a single one makes. */
+export const one = (read: ReturnType<typeof readIntake>): ReadRow => all([read]);
+
+/** All of them, or what is wrong with the first that is. */
+function all(read: readonly (ReturnType<typeof readIntake> | TypedReading)[]): ReadRow {
+  const bodies: FactBody[] = [];
+  for (const one of read) {
+    if (!one.ok) return { ok: false, problem: "problem" in one ? one.problem : firstOf(one.problems) };
+    bodies.push(one.body);
+  }
+  return { ok: true, bodies };
+}

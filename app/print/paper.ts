@@ -97,3 +97,12 @@ export function draw({ title, shop, facts, told, columns, lines, foot }: Sheet):
   document.end();
   return done;
 }
+
+/** @returns the answer that hands a PDF over under a name. */
+export const handOver = (pdf: Uint8Array, name: string): Response =>
+  new Response(new Uint8Array(pdf), {
+    headers: {
+      "Content-Type": "application/pdf",
+      "Content-Disposition": `attachment; filename="${name}.pdf"`,
+    },
+  });

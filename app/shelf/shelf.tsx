@@ -57,7 +57,12 @@ export default function Shelf({ loaderData: { rows, more }, actionData }: Route.
   const problems: Record<string, string> = actionData?.problems ?? {};
   return (
     <main className="mx-auto max-w-[1320px] p-4">
-      <h1 className="mb-3 text-3xl font-bold">Shelf</h1>
+      <div className="mb-3 flex items-center gap-3">
+        <h1 className="text-3xl font-bold">Shelf</h1>
+        <Link to="/shelf/prices" className="btn touch">
+          Prices
+        </Link>
+      </div>
       {rows.length === 0 && <p className="plate p-8 text-xl">Nothing is kept on the shelf yet.</p>}
       <ul className="grid grid-cols-2 gap-2">
         {rows.map((row) => (

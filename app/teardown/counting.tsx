@@ -1,8 +1,8 @@
 import { Minus, Plus } from "lucide-react";
-import { Link } from "react-router";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { ballCount, otherVersions, type Count } from "~core/teardown";
+import { VersionHint } from "./version-hint";
 
 /** What is counted as it comes out; a number that is not the book's says what it may mean. */
 export function Counting({ one }: { one: Count }) {
@@ -55,7 +55,7 @@ export function Counting({ one }: { one: Count }) {
 
 /** A count that is not the book's: found wrong, or another version than was thought. */
 function Differs({ of, more }: { of: string; more: boolean }) {
-  const { job, applied, depth, book, number } = useJobView();
+  const { job, applied, depth } = useJobView();
   const say = useSay();
   const what = more ? "too many" : "too few";
   const noted = job.work.wrongs.some(({ body }) => body.of === of && body.what === what);
@@ -63,19 +63,11 @@ function Differs({ of, more }: { of: string; more: boolean }) {
   return (
     <div role="alert" className="border-error my-1 border-l-4 pl-3">
       <p className="font-semibold">Not what the book has for this version.</p>
-      {others.map(({ trait, value }) => {
-        const known = book.traits.find(({ id }) => id === trait);
-        return (
-          <p key={`${trait} ${value}`}>
-            It would be right for: <b>{known?.values[value]?.name ?? value}</b> ({known?.values[value]?.tell}
-            ). Look, and{" "}
-            <Link to={`/jobs/${number}#configuration`} className="underline underline-offset-4">
-              correct the configuration
-            </Link>{" "}
-            if it is.
-          </p>
-        );
-      })}
+      {others.map((version) => (
+        <VersionHint key={`${version.trait} ${version.value}`} version={version}>
+          It would be right for:
+        </VersionHint>
+      ))}
       {noted ? (
         <p className="quiet">Noted as found wrong: it may be part of the cause.</p>
       ) : (

@@ -1,7 +1,7 @@
 import { AlertTriangle, ArrowRight, Hammer, RotateCw, TriangleRight } from "lucide-react";
 import { useState, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
-import { v7 as newId } from "uuid";
+import { GaugeBar } from "~/gauge/gauge-bar";
 import { Figure } from "~/intake/figures";
 import { SayForm } from "~/intake/say-form";
 import { useInside } from "~/door/inside";
@@ -9,12 +9,16 @@ import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { useKeys } from "~/look/use-keys";
 import { TakePhoto } from "~/photos/take";
-import { asFound, FOUND_WRONG, ruleOf } from "~core/job";
-import { counts, type Notice, type StepState, type Teardown } from "~core/teardown";
+import { asFound, ruleOf } from "~core/job";
+import { counts, type StepState, type Teardown } from "~core/teardown";
 import { Balls, Counting } from "./counting";
 import { Bolts } from "./bolts";
+import { FoundWrong } from "./found-wrong";
+import { GoesTo } from "./goes-to";
+import { Notices } from "./notices";
 import { PartRow } from "./part-row";
-import { lastPlace, placesOf, whenText } from "./places";
+import { lastPlace, whenText } from "./places";
+import { Skip } from "./skip";
 
 /** One step at arm's length: what comes off, how, with what, what to mind, and one large target when it is done. */
 export function StepPanel({ state, plan }: { state: StepState; plan: Teardown }) {
@@ -22,14 +26,18 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Teardown })
   const { job, applied, unit } = view;
   const { house } = useInside();
   const { step, parts, fasteners, at, fact } = state;
-  const [, search] = useSearchParams();
+  const [asked, search] = useSearchParams();
   const [to, setTo] = useState<string | null>(null);
   const place = to ?? lastPlace(job);
   const say = useSay();
+  // Back from a step picked in the list to the one that is next.
+  const onward = (): void => {
+    if (asked.has("step")) search({}, { replace: true, preventScrollReset: true });
+  };
   const ticked = at === "done" || at === "skipped";
   const done = (): void => {
     say({ kind: "step", step: step.id, did: "done", reason: "", to: place });
-    search({}, { replace: true });
+    onward();
   };
   const open = fasteners.filter(({ id, count }) => (plan.bench.bolts.get(id)?.out.length ?? 0) < count);
   useKeys({
@@ -67,7 +75,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Teardown })
         </p>
       )}
       <div className="mt-2 grid gap-x-6 text-lg md:grid-cols-2">
-        <Line name="How" text={step.how} icon={<ArrowRight size={20} aria-hidden="true" />} />
+        <Line wide name="How" text={step.how} icon={<ArrowRight size={20} aria-hidden="true" />} />
         <Line name="Sits" text={step.round} icon={<RotateCw size={20} aria-hidden="true" />} />
         <Line name="Unit lies" text={step.lies} icon={<TriangleRight size={20} aria-hidden="true" />} />
         <Line name="Pry" text={step.pry} icon={<Hammer size={20} aria-hidden="true" />} />
@@ -106,6 +114,11 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Teardown })
         </ul>
       )}
       {balls && <Balls />}
+      {!job.closed && wanted.some(({ kind }) => kind === "chain") && (
+        <div className="mt-2">
+          <GaugeBar />
+        </div>
+      )}
       {wanted.length > 0 && (
         <ul className="mt-2" aria-label="Figures as found">
           {wanted.map((one) => (
@@ -118,7 +131,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Teardown })
         <>
           <FoundWrong state={state} />
           <div className="border-base-300 bg-base-100 sticky bottom-0 z-10 -mx-4 mt-3 border-t-2 px-4 pt-2 pb-3">
-            {!ticked && parts.length > 0 && <Places place={place} onPick={setTo} />}
+            {!ticked && parts.length > 0 && <GoesTo place={place} onPick={setTo} />}
             <div className="mt-2 flex flex-wrap items-start gap-3">
               {ticked ? (
                 <SayForm kind="step" fixed={{ step: step.id, did: "undone" }}>
@@ -129,7 +142,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Teardown })
                   <SayForm
                     kind="step"
                     fixed={{ step: step.id, did: "done", to: place }}
-                    onSaid={() => search({}, { replace: true })}
+                    onSaid={onward}
                     className="grow"
                   >
                     {() => (
@@ -138,7 +151,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Teardown })
                       </button>
                     )}
                   </SayForm>
-                  <Skip step={step.id} onSaid={() => search({}, { replace: true })} />
+                  <Skip step={step.id} onSaid={onward} />
                 </>
               )}
               <TakePhoto of={`step ${step.id}`} view={view} small />
@@ -154,180 +167,23 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Teardown })
   );
 }
 
-const Line = ({ name, text, icon }: { name: string; text: string | undefined; icon: ReactNode }) =>
+const Line = ({
+  name,
+  text,
+  icon,
+  wide = false,
+}: {
+  name: string;
+  text: string | undefined;
+  icon: ReactNode;
+  wide?: boolean;
+}) =>
   text ? (
-    <p className="flex items-center gap-2">
-      {icon}
-      <span className="stamp quiet">{name}</span> {text}
+    <p className={`flex items-baseline gap-2 ${wide ? "md:col-span-2" : ""}`}>
+      <span className="shrink-0 self-center">{icon}</span>
+      <span className="stamp quiet shrink-0">{name}</span> {text}
     </p>
   ) : null;
-
-/** What doing it now runs into: said, not forbidden. */
-function Notices({ notices }: { notices: readonly Notice[] }) {
-  const { applied } = useJobView();
-  if (notices.length === 0) return null;
-  const { unit, work } = applied;
-  const name = (id: string): string =>
-    [
-      ...unit.parts,
-      ...(unit.fasteners ?? []),
-      ...(work.teardown ?? []),
-      ...unit.chains,
-      ...(unit.measurements ?? []),
-    ].find((one) => one.id === id)?.name ?? id;
-  const words = (notice: Notice): string => {
-    switch (notice.kind) {
-      case "held":
-        return `${name(notice.by)} still in: it holds ${name(notice.part)}.`;
-      case "fasteners":
-        return `${notice.out} of ${notice.of} ${name(notice.group).toLowerCase()} out.`;
-      case "spoils":
-        return `Not done yet: ${name(notice.step)}. Once this is off, ${notice.what.map((one) => name(one).toLowerCase()).join(", ")} can no longer be had.`;
-    }
-  };
-  return (
-    <div role="alert" className="border-warning mt-3 border-l-4 pl-3" data-notices={notices.length}>
-      <ul className="text-lg font-semibold">
-        {notices.map((notice) => (
-          <li key={JSON.stringify(notice)} className="first-letter:uppercase">
-            {words(notice)}
-          </li>
-        ))}
-      </ul>
-    </div>
-  );
-}
-
-function Places({ place, onPick }: { place: string; onPick: (place: string) => void }) {
-  const { job } = useJobView();
-  const say = useSay();
-  const places = placesOf(job);
-  const trays = places.filter(({ sort }) => sort === "tray").length;
-  const add = (): void => {
-    const id = newId().slice(-8);
-    say({ kind: "place", place: id, sort: "tray", name: `Tray ${trays + 1}` });
-    onPick(id);
-  };
-  return (
-    <div className="flex flex-wrap items-center gap-2" role="group" aria-label="Goes to">
-      <span className="stamp quiet">Goes to</span>
-      {places.map(({ id, name }) => (
-        <button
-          key={id}
-          type="button"
-          aria-pressed={id === place}
-          className={`btn touch ${id === place ? "btn-secondary" : ""}`}
-          onClick={() => onPick(id)}
-        >
-          {name}
-        </button>
-      ))}
-      <button type="button" className="btn btn-ghost touch" onClick={add}>
-        + tray
-      </button>
-    </div>
-  );
-}
-
-const REASONS = ["already off", "not needed here", "left together on purpose"];
-
-function Skip({ step, onSaid }: { step: string; onSaid: () => void }) {
-  return (
-    <details>
-      <summary className="btn touch">Skip …</summary>
-      <SayForm
-        kind="step"
-        fixed={{ step, did: "skipped" }}
-        onSaid={onSaid}
-        className="mt-2 flex flex-wrap gap-2"
-      >
-        {(problems) => (
-          <>
-            <input
-              name="reason"
-              aria-label="Why it is skipped"
-              className="input touch w-64"
-              placeholder="why"
-              list="skip-reasons"
-            />
-            <datalist id="skip-reasons">
-              {REASONS.map((reason) => (
-                <option key={reason} value={reason} />
-              ))}
-            </datalist>
-            <button className="btn touch">Skip it</button>
-            {problems.reason && (
-              <p role="alert" className="text-error w-full font-semibold">
-                {problems.reason}
-              </p>
-            )}
-          </>
-        )}
-      </SayForm>
-    </details>
-  );
-}
-
-/** What an earlier builder did, or another version left: it can be the cause. */
-function FoundWrong({ state: { parts } }: { state: StepState }) {
-  const { job } = useJobView();
-  const say = useSay();
-  if (parts.length === 0) return null;
-  const ids = new Set(parts.map(({ id }) => id));
-  const noted = job.work.wrongs.filter(({ body }) => ids.has(body.of));
-  return (
-    <div className="mt-2">
-      {noted.map(({ id, by, body }) => (
-        <p key={id} className="flex items-center gap-3 font-semibold" data-wrong={body.what}>
-          <span className="text-error">Found wrong:</span> {parts.find((part) => part.id === body.of)?.name}{" "}
-          {body.what}
-          {body.note && `, ${body.note}`} ({by})
-          <button
-            type="button"
-            className="btn btn-ghost touch"
-            onClick={() => say({ ...body, there: false })}
-          >
-            Take back
-          </button>
-        </p>
-      ))}
-      <details>
-        <summary className="touch quiet flex cursor-pointer items-center underline underline-offset-4">
-          Something is wrong here
-        </summary>
-        <SayForm kind="wrong" className="flex flex-wrap items-end gap-2">
-          {(problems) => (
-            <>
-              <select
-                name="of"
-                aria-label="Which part"
-                className="select touch w-56"
-                defaultValue={parts[0]?.id}
-              >
-                {parts.map(({ id, name }) => (
-                  <option key={id} value={id}>
-                    {name}
-                  </option>
-                ))}
-              </select>
-              <input name="note" aria-label="Note" className="input touch w-56" placeholder="note" />
-              {FOUND_WRONG.map((what) => (
-                <button key={what} name="what" value={what} className="btn touch">
-                  {what}
-                </button>
-              ))}
-              {problems.what && (
-                <p role="alert" className="text-error font-semibold">
-                  {problems.what}
-                </p>
-              )}
-            </>
-          )}
-        </SayForm>
-      </details>
-    </div>
-  );
-}
 
 /** Figures of the step that have pages of their own. */
 function Elsewhere({ state: { step }, shown }: { state: StepState; shown: readonly string[] }) {

@@ -1,4 +1,4 @@
-import { useMemo } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useJobView } from "~/job/job";
 import { UnitDrawing } from "~/look/unit-drawing";
@@ -19,6 +19,13 @@ export default function TearDown() {
   const shown = plan.steps.find(({ step }) => step.id === search.get("step")) ?? plan.next ?? plan.last;
   const ticked = plan.steps.filter(({ at }) => at === "done" || at === "skipped").length;
   const nowhere = plan.bench.nowhere.length;
+  const panel = useRef<HTMLDivElement>(null);
+  const before = useRef(shown?.step.id);
+  useEffect(() => {
+    // The next step begins at its head, also for whoever had scrolled down to the last one’s parts.
+    if (before.current !== shown?.step.id && window.scrollY > 0) panel.current?.scrollIntoView();
+    before.current = shown?.step.id;
+  }, [shown?.step.id]);
   if (!shown)
     return (
       <p className="plate p-5 text-xl">The book has no steps for taking this unit down at this depth.</p>
@@ -47,7 +54,9 @@ export default function TearDown() {
       <Where state={shown} />
       <div className="mt-2 grid grid-cols-[minmax(0,2fr)_minmax(0,5fr)] items-start gap-3">
         <StepList steps={plan.steps} shown={shown.step.id} />
-        <StepPanel key={shown.step.id} state={shown} plan={plan} />
+        <div ref={panel} className="min-w-0">
+          <StepPanel key={shown.step.id} state={shown} plan={plan} />
+        </div>
       </div>
     </>
   );
@@ -70,7 +79,7 @@ function Where({ state: { parts, fasteners } }: { state: StepState }) {
   return (
     <svg
       viewBox={`0 0 ${layout.width} ${layout.height}`}
-      className="plate block w-full px-3 py-1"
+      className="plate block max-h-20 w-full px-3 py-1"
       role="img"
       aria-label={`The unit along its axis: ${stations.find(({ id }) => id === station)?.name ?? "no one station"}`}
     >

@@ -1,0 +1,31 @@
+import { dispositions, metalEverywhere, unitPart, worth, type Worth } from "~core/inspect";
+import { ruleOf, type Job } from "~core/job";
+import type { Applied, Book } from "~core/book";
+import type { HouseSettings } from "~store/house";
+
+export const WAY_NAMES = {
+  rebuild: "Rebuild",
+  reconditioned: "Reconditioned unit",
+  used: "Used unit",
+} as const;
+
+/** Everything a price is looked up for when a unit is weighed: its parts, and other units like it. */
+export const pricedParts = ({ unit, parts }: Pick<Book, "unit" | "parts">): string[] => [
+  ...parts.map(({ number }) => number),
+  unitPart(unit.id, "reconditioned"),
+  unitPart(unit.id, "used"),
+];
+
+/** The ways on for a job's unit, by its findings so far, the shop's prices and its house values. */
+export const worthOf = (
+  job: Job,
+  applied: Applied,
+  house: Pick<HouseSettings, "rule" | "target" | "steels" | "bushings" | "hourCents" | "comebackCents">,
+  prices: readonly (readonly [string, number])[],
+): Worth =>
+  worth(job, applied, dispositions(job, applied, house, ruleOf(job, house)), {
+    prices: new Map(prices),
+    rate: house.hourCents,
+    comeback: house.comebackCents,
+    metal: metalEverywhere(job) !== null,
+  });

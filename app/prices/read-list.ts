@@ -1,0 +1,53 @@
+import Papa from "papaparse";
+import { parseMoney } from "~core/quantity";
+import type { Price } from "~store/prices";
+
+export type ReadList = { ok: true; prices: Price[] } | { ok: false; problems: string[] };
+
+const MOST_LINES = 20_000;
+const SHOWN = 8;
+
+/**
+ * A supplier's price list: a table with the columns `part`, `price` and, where it is known, `days`; whatever else it has is passed over.
+ * Commas, semicolons or tabs between them, as the spreadsheet wrote it.
+ *
+ * @returns every price, the last where a part stands twice; or what is wrong, by line. Nothing is taken of a list that has a fault.
+ */
+export function readPriceList(text: string): ReadList {
+  const { data, meta } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ""), {
+    header: true,
+    skipEmptyLines: "greedy",
+    transformHeader: (name) => name.trim().toLowerCase(),
+    transform: (value) => value.trim(),
+  });
+  const columns = meta.fields ?? [];
+  const missing = ["part", "price"].filter((name) => !columns.includes(name));
+  if (missing.length > 0)
+    return {
+      ok: false,
+      problems: [
+        `The first line has no column “${missing.join("” and no “")}”; it should read: part,price,days`,
+      ],
+    };
+  if (data.length === 0) return { ok: false, problems: ["There is no line below the first."] };
+  if (data.length > MOST_LINES)
+    return { ok: false, problems: [`Over ${MOST_LINES} lines; take it in as several lists.`] };
+  const problems: string[] = [];
+  const prices = new Map<string, Price>();
+  data.forEach(({ part = "", price = "", days = "" }, i) => {
+    // The first line names the columns.
+    const line = i + 2;
+    const cents = parseMoney(price);
+    if (part === "" || part.length > 80) problems.push(`Line ${line}: no part number of at most 80 letters.`);
+    else if (cents === null) problems.push(`Line ${line}, ${part}: “${price}” is no price; write 12.50.`);
+    else if (days !== "" && !/^\d{1,3}$/.test(days))
+      problems.push(`Line ${line}, ${part}: “${days}” is no number of days; write 3, or nothing.`);
+    else prices.set(part, { part, cents, days: days === "" ? null : Number(days) });
+  });
+  if (problems.length === 0) return { ok: true, prices: [...prices.values()] };
+  const more = problems.length - SHOWN;
+  return {
+    ok: false,
+    problems: [...problems.slice(0, SHOWN), ...(more > 0 ? [`and ${more} more like these.`] : [])],
+  };
+}
