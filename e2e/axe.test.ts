@@ -7,7 +7,7 @@ let shop: Shop;
 let edda: Person;
 
 beforeAll(async () => {
-  shop = await openShop();
+  shop = await openShop({ devices: ["gauge"] });
   edda = await Person.sitDown();
 }, 90_000);
 afterAll(async () => {

@@ -2,6 +2,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { setTimeout as pause } from "node:timers/promises";
 import {
   Builder,
   By,
@@ -12,9 +13,18 @@ import {
   type WebElement,
 } from "selenium-webdriver";
 import chrome from "selenium-webdriver/chrome";
+import { FAST_MS } from "../app/scan/wedge";
 
 const { StaleElementReferenceError } = errors;
 const PATIENCE = 10_000;
+
+/** Without a monitor, and asking nothing of any other machine. */
+export const FLAGS: readonly string[] = [
+  ...["--headless=new", "--disable-gpu", "--disable-quic", "--no-first-run", "--hide-scrollbars"],
+  ...["--disable-background-networking", "--disable-component-update", "--disable-sync"],
+  "--disable-dev-shm-usage",
+  ...(process.getuid?.() === 0 ? ["--no-sandbox"] : []),
+];
 
 /** A person at a screen: what journeys are told in. */
 export class Person {
@@ -29,18 +39,10 @@ export class Person {
     const options = new chrome.Options();
     options.setChromeBinaryPath("/usr/bin/chromium");
     options.addArguments(
-      ...[
-        "--headless=new",
-        "--disable-gpu",
-        "--disable-quic",
-        "--no-first-run",
-        "--disable-background-networking",
-      ],
-      ...["--disable-component-update", "--disable-sync", "--disable-dev-shm-usage", "--hide-scrollbars"],
+      ...FLAGS,
       ...[
         `--window-size=${width},${height}`,
         `--user-data-dir=${profile}`,
-        ...(process.getuid?.() === 0 ? ["--no-sandbox"] : []),
         ...(camera
           ? [
               "--use-fake-device-for-media-stream",
@@ -131,13 +133,16 @@ export class Person {
     await element.click();
   }
 
-  /** Keys to whatever has the focus. */
+  /** Keys to whatever has the focus; at one go as quick as a scanner, from one go to the next no quicker than a hand. */
   async keys(...keys: string[]): Promise<void> {
+    await pause(Math.max(0, this.lastKeys + FAST_MS + 20 - performance.now()));
     await this.driver
       .actions()
       .sendKeys(...keys)
       .perform();
+    this.lastKeys = performance.now();
   }
+  private lastKeys = -Infinity;
 
   /** Marks everything in the field, so that typing replaces it. */
   async selectAll(): Promise<void> {

@@ -6,7 +6,7 @@ let shop: Shop;
 let mira: Person;
 
 beforeAll(async () => {
-  shop = await openShop();
+  shop = await openShop({ devices: ["gauge"] });
   mira = await Person.sitDown();
   await mira.signIn(shop.url, "Mira K.");
   await mira.go(`${shop.url}/jobs/1030/pack/d1-clearance?show=found`);

@@ -7,7 +7,7 @@ let shop: Shop;
 let mira: Person;
 
 beforeAll(async () => {
-  shop = await openShop({ webs: 2 });
+  shop = await openShop({ webs: 2, devices: ["scan tool"] });
   mira = await Person.sitDown();
   await mira.signIn(shop.url, "Mira K.");
 }, 90_000);

@@ -13,7 +13,7 @@ let mira: Person;
 let folder: string;
 
 beforeAll(async () => {
-  shop = await openShop({ webs: 2 });
+  shop = await openShop({ webs: 2, devices: ["printer"] });
   mira = await Person.sitDown();
   await mira.signIn(shop.url, "Mira K.");
   folder = mkdtempSync(join(tmpdir(), "yard-key-pictures-"));

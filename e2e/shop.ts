@@ -29,14 +29,21 @@ export interface Shop {
   close: () => Promise<void>;
 }
 
-export async function openShop({ webs: count = 1, empty = false } = {}): Promise<Shop> {
+export async function openShop({
+  webs: count = 1,
+  empty = false,
+  devices = [],
+}: {
+  webs?: number;
+  empty?: boolean;
+  /** Which stand-ins are switched on. */
+  devices?: readonly ("gauge" | "scan tool" | "printer")[];
+} = {}): Promise<Shop> {
   mkdirSync("test-results", { recursive: true });
-  const database = await testDatabase();
-  if (!empty) await loadShop(database.url);
+  const database = await testDatabase(empty ? undefined : { name: "demo_shop", fill: loadShop });
   const gauge = part(await freePort(), "", (port) =>
     run(["standins/gauge/server.ts"], { PORT: `${port}`, SEED: "42" }),
   );
-  await gauge.start();
   const scanTool = part(await freePort(), "", (port) =>
     run(["standins/scan-tool/server.ts"], { PORT: `${port}` }),
   );
@@ -44,7 +51,9 @@ export async function openShop({ webs: count = 1, empty = false } = {}): Promise
   const printer = part(await freePort(), "/printed", (port) =>
     run(["standins/printer/server.ts"], { PORT: `${port}`, OUT: printed }),
   );
-  await Promise.all([scanTool.start(), printer.start()]);
+  if (devices.includes("gauge")) await gauge.start();
+  if (devices.includes("scan tool")) await scanTool.start();
+  if (devices.includes("printer")) await printer.start();
   const webs: Part[] = [];
   for (let i = 0; i < count; i++) {
     const env = {

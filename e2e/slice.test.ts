@@ -11,7 +11,7 @@ let shop: Shop;
 let mira: Person;
 
 beforeAll(async () => {
-  shop = await openShop();
+  shop = await openShop({ devices: ["gauge"] });
   mira = await Person.sitDown();
 }, 90_000);
 afterAll(async () => {
