@@ -7,7 +7,7 @@ import { build } from "./serve";
 const cluster = await startCluster("shots", { fresh: true, careless: true });
 process.env.TEST_DATABASE_URL = cluster.url;
 build();
-const shop = await openShop();
+const shop = await openShop({ devices: ["gauge"] });
 const mira = await Person.sitDown();
 const shot = async (name: string): Promise<void> => {
   await mira.driver.sleep(400);
@@ -67,8 +67,10 @@ try {
   await shot("measure");
   await open("/jobs/1029/cause");
   await shot("cause");
-  await open("/jobs/1030/labels");
-  await shot("labels");
+  await open("/jobs/1029/measure?work=valve-fall");
+  await mira.press("//button[contains(., 'All of them')]");
+  await mira.press("//button[@aria-label='shift 2: hangs coming out']");
+  await shot("valves");
   await open("/jobs/1029");
   await shot("job");
   await open("/jobs/1030/pack/d1-clearance?show=found");

@@ -19,14 +19,21 @@ interface Report {
   numRuntimeErrorTestSuites: number;
 }
 
-async function jest(projects: string[], extra: string[], env: Record<string, string>): Promise<void> {
-  const file = `test-results/jest-${projects.join("-")}.json`;
+async function jest(
+  name: string,
+  projects: string[],
+  extra: string[],
+  env: Record<string, string>,
+): Promise<void> {
+  const file = `test-results/jest-${name}.json`;
   const args = [
     "node_modules/jest/bin/jest.js",
     "--selectProjects",
     ...projects,
     "--json",
     `--outputFile=${file}`,
+    // What a failed test leaves open must not keep the run from ending.
+    "--forceExit",
     ...extra,
     ...only,
   ];
@@ -59,10 +66,10 @@ const cluster = await startCluster("test", { fresh: true, careless: true });
 try {
   const env = { TEST_DATABASE_URL: cluster.url };
   say("testing core, store and server …");
-  await jest(["core", "store"], ["--passWithNoTests"], env);
+  await jest("units", ["core", "store"], ["--passWithNoTests"], env);
   build();
   say("going through the journeys in the browser …");
-  await jest(["e2e"], ["--runInBand", "--passWithNoTests"], env);
+  await jest("journeys", ["e2e"], ["--runInBand", "--passWithNoTests"], env);
 } finally {
   await cluster.stop();
 }
