@@ -93,8 +93,7 @@ describe("taking down", () => {
         const before = await factsOf(shop, 1028, "step");
         await mira.go(`${shop.url}/jobs/1028/teardown`);
         await mira.ready();
-        await mira.driver.sleep(500);
-        await mira.keys(`${shop.url}/scan/YK-1028-p-d3-drum`, Key.ENTER);
+        await mira.scan(`${shop.url}/scan/YK-1028-p-d3-drum`);
         await mira.until(
           "return location.pathname + location.hash",
           (at) => at === "/books/marram-dunlin/parts#part-d3-drum",
@@ -173,14 +172,11 @@ describe("handed over half torn down", () => {
         await mira.driver.actions().release().perform();
         await mira.gone("//*[@data-carried]");
         await mira.see("//section[@data-place='tray-1']//button[@data-thing='input-shaft']");
-        // A scanner types faster than a browser that is still drawing takes keys from a driver.
-        await allSent(mira);
-        await mira.driver.sleep(500);
-        await mira.keys(`${shop.url}/scan/YK-1028-p-front-carrier`, Key.ENTER);
+        // Something else happens while the scanner still types.
+        await mira.scan(`${shop.url}/scan/YK-1028-p-front-carrier`, "a[href$='/jobs/1028/bench']");
         await mira.see("//button[@data-thing='front-carrier' and @aria-checked='true']");
         expect(await mira.driver.findElements({ css: "dialog[open]" })).toEqual([]);
-        await mira.driver.sleep(500);
-        await mira.keys("YK-1028-t-tray-3", Key.ENTER);
+        await mira.scan("YK-1028-t-tray-3");
         await mira.see("//section[@data-place='tray-3']//button[@data-thing='front-carrier']");
       }),
     60_000,

@@ -133,11 +133,11 @@ describe("labels", () => {
         await mira.read("The label printer does not answer.");
         await mira.go(`${shop.url}/`);
         await mira.ready();
-        await mira.keys(`YK-1030-t-${id}`, Key.ENTER);
+        await mira.scan(`YK-1030-t-${id}`);
         await mira.see("//*[@data-place][contains(@class, 'outline')][contains(., 'Check balls')]");
         await mira.go(`${shop.url}/`);
         await mira.ready();
-        await mira.keys(`${shop.url}/scan/YK-1030-p-d1-piston`, Key.ENTER);
+        await mira.scan(`${shop.url}/scan/YK-1030-p-d1-piston`);
         await mira.until(
           "return location.pathname + location.hash",
           (at) => at === "/books/marram-dunlin/parts#part-d1-piston",

@@ -11,12 +11,12 @@ import type { Route } from "./+types/ways-pdf";
 import { pricedParts, WAY_NAMES, worthOf } from "./worth-of";
 
 const COLUMNS = [
-  { words: "Way", part: 0.2 },
-  { words: "What it is", part: 0.36 },
-  { words: "Parts or unit", part: 0.13 },
-  { words: "Work", part: 0.09 },
-  { words: "Together", part: 0.12 },
-  { words: "Comeback", part: 0.1 },
+  { words: "Way", part: 0.19 },
+  { words: "What it is", part: 0.32 },
+  { words: "Parts or unit", part: 0.13, figures: true },
+  { words: "Work", part: 0.11, figures: true },
+  { words: "Together", part: 0.12, figures: true },
+  { words: "Comeback", part: 0.13, figures: true },
 ];
 const WHAT = {
   rebuild: "this unit, with what is worn or never used twice new",
@@ -32,7 +32,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
   const { book } = record;
   const job = fold(record.facts);
   const applied = appliedTo(book, job, record.houseValues);
-  const { options, needs } = worthOf(job, applied, house, await pricesOf(pool, pricedParts(book)));
+  const { options, needs, breakEven } = worthOf(job, applied, house, await pricesOf(pool, pricedParts(book)));
   const failures = failed(job, applied);
   const found = failures.map((one) => {
     const seen = [...new Set(one.findings.map(({ body }) => body.wear))].join(", ");
@@ -51,19 +51,34 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
   const metal = metalEverywhere(job);
   const chosen = job.work.wayOn;
   const pdf = await draw({
-    title: `Ways on · job ${record.number}`,
+    title: `What can be done · job ${record.number}`,
     shop: house.shopName,
     facts: [
       ["Vehicle", job.booking?.body.vehicle ?? ""],
       ["Unit", `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`],
+      ["Date", new Date().toISOString().slice(0, 10)],
+      ["Odometer", job.booking?.body.odometer || "not read"],
     ],
     told: [
       ["You told us", job.booking?.body.words ?? ""],
-      ["We found", [...found, ...beyond].join("; ") || "nothing that failed so far"],
+      ["We found", [...found, ...beyond].join("\n") || "nothing that failed so far"],
       ...(metal
-        ? [["Metal", `${metal}: converter, cooler and filters go with any way`] as [string, string]]
+        ? [
+            ["Metal", `${metal}; the converter, the cooler and the filters go with any way`] as [
+              string,
+              string,
+            ],
+          ]
         : []),
       ["To be new", `${needs.length} kinds of parts for a rebuild`],
+      ...(breakEven === null
+        ? []
+        : [
+            [
+              "Break-even",
+              `the rebuild stays the cheapest way while its chance of a comeback is below ${percent(breakEven)}`,
+            ] as [string, string],
+          ]),
       [
         "We advise",
         chosen ? `${WAY_NAMES[chosen.body.way]}: ${chosen.body.reason} (${chosen.by})` : "not decided yet",
@@ -73,15 +88,20 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
     lines: options.map(line),
     foot:
       "Together is parts or unit and work; taking the unit out and putting it back is the same in every way and not in it. " +
-      `Comeback is our estimate of the chance that it must be seen again. Made-up figures of book ${book.unit.id}; the maker’s service information comes first.`,
+      "Comeback is our estimate of the chance that it must be seen again. " +
+      `Prices and hours are of this day; those of ${book.unit.name} are made up. The maker’s service information comes first.`,
+    sign: ["The way we go", "Date", "Signature"],
   });
   return handOver(pdf, `ways-on-${record.number}`);
 };
 
+const work = (hours: number): string => (hours === 0 ? "none" : `${hours} h`);
+const percent = (part: number): string => `${(part * 100).toFixed(0)} %`;
+
 const line = ({ way, price, hours, labour, risk, from }: Option): string[] =>
   from === null
-    ? [WAY_NAMES[way], WHAT[way], "not priced yet", `${hours} h`, "", ""]
+    ? [WAY_NAMES[way], WHAT[way], "not priced", work(hours), "", ""]
     : [
-        ...[WAY_NAMES[way], WHAT[way], moneyText(price), `${hours} h`],
-        ...[moneyText(price + labour), `${(risk * 100).toFixed(0)} %`],
+        ...[WAY_NAMES[way], WHAT[way], moneyText(price), work(hours)],
+        ...[moneyText(price + labour), percent(risk)],
       ];

@@ -1,5 +1,6 @@
 import PDFDocument from "pdfkit";
 import { qrPath } from "~/look/qr";
+import { faceOf, registerFaces } from "~/print/faces";
 import { placeOn, type Sheet } from "./sheets";
 
 export interface Label {
@@ -16,6 +17,7 @@ const MM = 72 / 25.4;
 export function labelsPdf(labels: readonly Label[], sheet: Sheet, used: number): Promise<Buffer> {
   const size: [number, number] = [sheet.width * MM, sheet.height * MM];
   const pdf = new PDFDocument({ size, margin: 0, autoFirstPage: false, info: { Title: "Labels" } });
+  registerFaces(pdf);
   const parts: Buffer[] = [];
   const done = new Promise<Buffer>((resolve, reject) => {
     pdf.on("data", (part: Buffer) => parts.push(part));
@@ -54,13 +56,13 @@ function draw(
   const room = width - side - 3 * pad;
   pdf
     .fillColor("#000")
-    .font("Helvetica-Bold")
+    .font(faceOf(title, "bold"))
     .fontSize(13)
     .text(title, left, y + 2.4 * pad, { width: room, height: 30, ellipsis: true });
-  pdf.font("Helvetica").fontSize(8.5);
-  for (const line of lines) pdf.text(line, { width: room, height: 20, ellipsis: true });
+  for (const line of lines)
+    pdf.font(faceOf(line, "plain")).fontSize(8.5).text(line, { width: room, height: 20, ellipsis: true });
   pdf
-    .font("Helvetica-Bold")
+    .font("bold")
     .fontSize(7.5)
     .text(code, left, y + height - 3.2 * pad, { width: room, lineBreak: false, ellipsis: true });
 }

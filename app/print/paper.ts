@@ -1,5 +1,5 @@
-import { createRequire } from "node:module";
 import PDFDocument from "pdfkit";
+import { faceOf, registerFaces, type Weight } from "./faces";
 
 const MARGIN = 40;
 
@@ -9,18 +9,16 @@ export interface Sheet {
   shop: string;
   facts: [string, string][];
   told: [string, string][];
-  columns: readonly { words: string; part: number }[];
+  /** Of the table, each with its part of the width; figures stand to the right. */
+  columns: readonly { words: string; part: number; figures?: boolean }[];
   lines: readonly (readonly string[])[];
   foot: string;
+  /** What is filled in and signed by hand. */
+  sign?: readonly string[];
 }
 
-const font = (weight: 400 | 700): string =>
-  createRequire(import.meta.url).resolve(
-    `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`,
-  );
-
 /** @returns the sheet as a PDF; a table longer than a page goes on over its heading on the next. */
-export function draw({ title, shop, facts, told, columns, lines, foot }: Sheet): Promise<Buffer> {
+export function draw({ title, shop, facts, told, columns, lines, foot, sign = [] }: Sheet): Promise<Buffer> {
   const document = new PDFDocument({
     size: "A4",
     margin: MARGIN,
@@ -32,30 +30,42 @@ export function draw({ title, shop, facts, told, columns, lines, foot }: Sheet):
     document.on("end", () => finish(Buffer.concat(chunks)));
     document.on("error", fail);
   });
-  document.registerFont("plain", font(400)).registerFont("bold", font(700));
+  registerFaces(document);
   // Letter is 50 points shorter than A4 and 17 wider: keep within both.
   const width = document.page.width - 2 * MARGIN;
   const bottom = 792 - MARGIN;
 
-  document.font("bold").fontSize(17).text(title, MARGIN, MARGIN);
-  document
-    .font("plain")
-    .fontSize(10)
-    .text(shop, MARGIN, MARGIN + 5, { width, align: "right" });
+  /** Sets the face and size a text is measured and written in. */
+  const set = (words: string, weight: Weight, size: number): PDFKit.PDFDocument =>
+    document.font(faceOf(words, weight)).fontSize(size);
+  /** Writes a text at a place. @returns its height. */
+  const put = (
+    words: string,
+    weight: Weight,
+    size: number,
+    x: number,
+    y: number,
+    options: { width: number; align?: "right" },
+  ): number => {
+    set(words, weight, size).text(words, x, y, options);
+    return document.heightOfString(words, options);
+  };
+
+  put(title, "bold", 17, MARGIN, MARGIN, { width: width * 0.72 });
+  put(shop, "plain", 10, MARGIN + width * 0.73, MARGIN + 5, { width: width * 0.27, align: "right" });
   let y = MARGIN + 34;
   facts.forEach(([name, value], i) => {
     const x = MARGIN + (i % 2) * (width / 2);
-    document.font("plain").fontSize(9).text(name, x, y, { width: 55 });
-    document.font("bold").text(value, x + 58, y, { width: width / 2 - 64 });
-    if (i % 2 === 1) y += Math.max(15, document.heightOfString(value, { width: width / 2 - 64 }) + 3);
+    put(name, "plain", 9, x, y, { width: 55 });
+    const height = put(value, "bold", 9, x + 58, y, { width: width / 2 - 64 });
+    if (i % 2 === 1) y += Math.max(15, height + 3);
   });
   y += 8;
   for (const [name, value] of told) {
     // A customer can say a great deal: what does not fit one page is in the job itself.
     const text = value.length > 400 ? `${value.slice(0, 400)} …` : value;
-    document.font("plain").fontSize(9).text(name, MARGIN, y, { width: 85 });
-    document.font("bold").text(text, MARGIN + 88, y, { width: width - 88 });
-    y += document.heightOfString(text, { width: width - 88 }) + 3;
+    put(name, "plain", 9, MARGIN, y, { width: 85 });
+    y += put(text, "bold", 9, MARGIN + 88, y, { width: width - 88 }) + 3;
   }
   y += 10;
   const heading = (): void =>
@@ -64,20 +74,21 @@ export function draw({ title, shop, facts, told, columns, lines, foot }: Sheet):
       true,
     );
   const row = (cells: readonly string[], bold: boolean): void => {
-    document.font(bold ? "bold" : "plain").fontSize(8.5);
+    const weight = bold ? "bold" : "plain";
     const widths = columns.map(({ part }) => part * width);
-    const height = Math.max(
-      ...cells.map((cell, i) => document.heightOfString(cell, { width: (widths[i] ?? 0) - 6 })),
+    const heights = cells.map((cell, i) =>
+      set(cell, weight, 8.5).heightOfString(cell, { width: (widths[i] ?? 0) - 6 }),
     );
+    const height = Math.max(...heights);
     if (y + height + 12 > bottom) {
       document.addPage();
       y = MARGIN;
       if (!bold) heading();
-      document.font(bold ? "bold" : "plain").fontSize(8.5);
     }
     let x = MARGIN;
     cells.forEach((cell, i) => {
-      document.text(cell, x, y, { width: (widths[i] ?? 0) - 6 });
+      const align = columns[i]?.figures ? "right" : undefined;
+      put(cell, weight, 8.5, x, y, { width: (widths[i] ?? 0) - 6, align });
       x += widths[i] ?? 0;
     });
     y += height + 5;
@@ -90,10 +101,25 @@ export function draw({ title, shop, facts, told, columns, lines, foot }: Sheet):
   };
   heading();
   for (const line of lines) row(line, false);
-  document
-    .font("plain")
-    .fontSize(8)
-    .text(foot, MARGIN, Math.min(y + 10, bottom - 40), { width });
+  put(foot, "plain", 8, MARGIN, Math.min(y + 10, bottom - 40), { width });
+  if (sign.length > 0) {
+    // Room for a hand above each line; on a page of its own where the table leaves none.
+    y = document.y + 60;
+    if (y + 20 > bottom) {
+      document.addPage();
+      y = MARGIN + 60;
+    }
+    const part = width / sign.length;
+    sign.forEach((words, i) => {
+      const x = MARGIN + i * part;
+      document
+        .moveTo(x, y)
+        .lineTo(x + part - 16, y)
+        .lineWidth(0.5)
+        .stroke("#222");
+      put(words, "plain", 8, x, y + 4, { width: part - 16 });
+    });
+  }
   document.end();
   return done;
 }

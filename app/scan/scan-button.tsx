@@ -7,19 +7,21 @@ import { Wedge } from "./wedge";
 
 /** Scanners that type, wherever one is on the page: a label's code opens what it belongs to and leaves no trace in a field. */
 function useWedge(open: (code: string) => void): void {
+  // Kept beyond the effect: what the scanner has typed so far outlives the page being drawn anew.
+  const [wedge] = useState(() => new Wedge());
+  const filled = useRef<{ field: HTMLInputElement | HTMLTextAreaElement; value: string } | null>(null);
   useEffect(() => {
-    const wedge = new Wedge();
-    let before: { field: HTMLInputElement | HTMLTextAreaElement; value: string } | null = null;
     const onKey = (event: KeyboardEvent): void => {
       const field = event.target;
       const begins = wedge.length === 0;
       const isField = field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement;
       const value = isField ? field.value : "";
       const code = wedge.key(event.key, event.timeStamp);
-      if (wedge.length === 1 || begins) before = isField ? { field, value } : null;
+      if (wedge.length === 1 || begins) filled.current = isField ? { field, value } : null;
       if (!code) return;
       event.preventDefault();
       event.stopPropagation();
+      const before = filled.current;
       if (before) {
         before.field.value = before.value;
         before.field.dispatchEvent(new Event("input", { bubbles: true }));
