@@ -1,6 +1,7 @@
 import { fileURLToPath } from "node:url";
 import { runner } from "node-pg-migrate";
 import pg from "pg";
+import { forgetKept } from "./kept-texts";
 
 export type Pool = pg.Pool;
 /** Something queries can be sent to: the pool, or one connection inside a transaction. */
@@ -17,7 +18,11 @@ export function openPool(connectionString: string, onError: (error: Error) => vo
     statement_timeout: 15_000,
     application_name: "yard-key",
   });
-  pool.on("error", onError);
+  pool.on("error", (error) => {
+    // What answers next may be a copy put back.
+    forgetKept(pool);
+    onError(error);
+  });
   return pool;
 }
 

@@ -1,5 +1,6 @@
 import type { Fact, FactKind } from "~core/job";
 import type { Queryable } from "./database";
+import { keptOf, type FactsText } from "./kept-texts";
 
 /** Who a fact is stored under; `id` is null for one imported from elsewhere, which keeps the name it came with. */
 export interface Author {
@@ -88,19 +89,34 @@ export async function factsSince(
 
 /**
  * Every fact of a job in the order stored, as JSON text made by the database: a page passes it on as it is, and a long job is not taken
- * apart into rows and put together again on the way.
+ * apart into rows and put together again on the way. Only what came since it was last read here is asked for.
  */
-export async function factsTextOf(db: Queryable, job: string): Promise<{ text: string; seq: number }> {
-  const { rows } = await db.query<{ text: string; seq: number }>({
+export async function factsTextOf(db: Queryable, job: string): Promise<FactsText> {
+  const kept = keptOf(db);
+  const before = kept?.get(job) ?? NOTHING;
+  const { rows } = await db.query<{ later: string | null; last: number }>({
     name: "fact-text",
-    text: `select coalesce(max(seq), 0) as seq, coalesce('[' || string_agg(
+    text: `select coalesce((select max(seq) from fact where job = $1), 0) as last, string_agg(
              '{"id":"' || id || '","at":"' || to_char(at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') || '","by":' || to_json(by_name)
-             || coalesce(',"replaces":"' || replaces || '"', '') || ',"body":' || body || '}', ',' order by seq) || ']', '[]') as text
-             from fact where job = $1`,
-    values: [job],
+             || coalesce(',"replaces":"' || replaces || '"', '') || ',"body":' || body || '}', ',' order by seq) as later
+             from fact where job = $1 and seq > $2`,
+    values: [job, before.seq],
   });
-  return rows[0] ?? { text: "[]", seq: 0 };
+  const { later, last } = rows[0] ?? { later: null, last: 0 };
+  if (last < before.seq) {
+    // The database is one from before what was read: a copy put back.
+    kept?.keep(job, NOTHING);
+    return factsTextOf(db, job);
+  }
+  const text = later === null ? before.text : joined(before.text, later);
+  const read = { text, seq: last };
+  kept?.keep(job, read);
+  return read;
 }
+
+const NOTHING: FactsText = { text: "[]", seq: 0 };
+const joined = (list: string, later: string): string =>
+  list === NOTHING.text ? `[${later}]` : `${list.slice(0, -1)},${later}]`;
 
 /** Every fact of a job in the order stored. */
 export const factsOf = async (db: Queryable, job: string): Promise<Fact[]> =>

@@ -1,5 +1,5 @@
 import type { Book } from "~core/book";
-import type { Fact } from "~core/job";
+import { fold, type Fact, type Job } from "~core/job";
 import type { JobRecord } from "~store/jobs";
 import { benchBook } from "./bench-book";
 
@@ -56,4 +56,21 @@ export function bookOfPage(text: string): Book {
   return book;
 }
 
-export const factsOfPage = (text: string): Fact[] => JSON.parse(text) as Fact[];
+const told = new Map<string, readonly Fact[]>();
+/** The facts of a page; the same text gives the same facts. */
+export function factsOfPage(text: string): readonly Fact[] {
+  const known = told.get(text);
+  if (known) return known;
+  if (told.size >= 8) told.delete([...told.keys()][0] ?? "");
+  const facts = JSON.parse(text) as Fact[];
+  told.set(text, facts);
+  return facts;
+}
+
+const folded = new WeakMap<readonly Fact[], Job>();
+/** The job that facts of a page make; the same facts give the same job, so that what is worked out from it is worked out once. */
+export function jobOfPage(facts: readonly Fact[]): Job {
+  const known = folded.get(facts) ?? fold(facts);
+  folded.set(facts, known);
+  return known;
+}

@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
 import { Find } from "~/book/find";
 import { orKept, withSaid } from "~/offline/kept";
-import { bookOfPage, factsOfPage, jobPage } from "./job-page";
+import { bookOfPage, factsOfPage, jobOfPage, jobPage } from "./job-page";
 import { JobTabs } from "~/intake/tabs";
 import { TakePhoto } from "~/photos/take";
 import { useInside } from "~/door/inside";
@@ -15,7 +15,7 @@ import { useLive } from "~/live/use-live";
 import { whenItMatters } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
 import { resolve, type Applied, type Book, type HouseValue, type System } from "~core/book";
-import { appliedTo, depthOf, fold, stageWords, worksheets, type Job, type Worksheet } from "~core/job";
+import { appliedTo, depthOf, stageWords, worksheets, type Job, type Worksheet } from "~core/job";
 import { thisJob } from "./this-job";
 import type { Route } from "./+types/job";
 
@@ -51,11 +51,11 @@ export default function JobPage({
   const { house } = useInside();
   const { chain } = useParams();
   const book = bookOfPage(bookText);
-  const told = useMemo(() => factsOfPage(factsText), [factsText]);
+  const told = factsOfPage(factsText);
   const facts = useFacts(number, told, useLive(number, seq));
   const [unit, changeUnit] = useUnit(book.unit.lengthUnit);
   const view = useMemo((): JobView => {
-    const job = fold(facts);
+    const job = jobOfPage(facts);
     const depth = depthOf(book, job);
     const applied = appliedTo(book, job, houseValues);
     let sheets: Worksheet[] | undefined;

@@ -11,13 +11,13 @@ export function useOutbox(): OutboxState {
  * A job's facts as the server told them, with the page and since then, and after them those said here that it has not told yet. The same
  * array as long as nothing is added.
  */
-export function useFacts(job: number, told: readonly Fact[], since: readonly Fact[]): Fact[] {
+export function useFacts(job: number, told: readonly Fact[], since: readonly Fact[]): readonly Fact[] {
   const { waiting, sent } = useOutbox();
   return useMemo(() => {
     const known = new Set(told.map(({ id }) => id));
     const add = (fact: Fact): Fact[] => (known.has(fact.id) ? [] : (known.add(fact.id), [fact]));
     const later = since.flatMap(add);
     const own = [...sent, ...waiting].filter((entry) => entry.job === job).flatMap(({ fact }) => add(fact));
-    return [...told, ...later, ...own];
+    return later.length + own.length === 0 ? told : [...told, ...later, ...own];
   }, [job, told, since, waiting, sent]);
 }

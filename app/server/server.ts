@@ -64,7 +64,8 @@ export async function createApp({
   );
   app.use(
     createRequestHandler({
-      build: () => import("virtual:react-router/server-build"),
+      // The pages themselves, not a way to ask for them: each request would rank all routes anew.
+      build: await import("virtual:react-router/server-build"),
       getLoadContext: (_request, response) => {
         const context = new RouterContextProvider();
         context.set(ground, { pool, log, live, gallery, https, cookieKey: key, ...standins });
