@@ -66,7 +66,7 @@ const cluster = await startCluster("test", { fresh: true, careless: true });
 try {
   const env = { TEST_DATABASE_URL: cluster.url };
   say("testing core, store and server …");
-  await jest("units", ["core", "store"], ["--passWithNoTests"], env);
+  await jest("units", ["core", "store"], ["--maxWorkers=2", "--passWithNoTests"], env);
   build();
   say("going through the journeys in the browser …");
   await jest("journeys", ["e2e"], ["--runInBand", "--passWithNoTests"], env);

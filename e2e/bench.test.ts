@@ -223,7 +223,9 @@ describe("looking", () => {
         await mira.until(first, (id) => id === "piston");
         await mira.ready();
         await mira.press("//section[@data-failure='d1']//button[.='Likely']");
-        await mira.read("Choose the cause, or write it.");
+        await mira.see(
+          "//section[@data-failure='d1']//label[contains(., 'The cause')]//*[@role='alert'][.='Choose the cause, or write it.']",
+        );
         await mira.press("//section[@data-failure='d1']//select[@name='cause']/option[@value='piston']");
         await mira.press("//section[@data-failure='d1']//button[.='Found: this is it']");
         await mira.read("found: Piston cracked or its bond torn");

@@ -179,7 +179,12 @@ function Failure({
               <div className="grid grid-cols-2 gap-2">
                 <label>
                   <span className="stamp block">The cause</span>
-                  <select name="cause" className="select touch w-full" defaultValue={said?.cause ?? ""}>
+                  <select
+                    name="cause"
+                    className={`select touch w-full ${problems.cause ? "select-error" : ""}`}
+                    aria-invalid={problems.cause ? true : undefined}
+                    defaultValue={said?.cause ?? ""}
+                  >
                     <option value="">choose</option>
                     {candidates
                       .filter(({ id }) => id !== "unknown")
@@ -189,6 +194,11 @@ function Failure({
                         </option>
                       ))}
                   </select>
+                  {problems.cause && (
+                    <span role="alert" className="text-error block font-semibold">
+                      {problems.cause}
+                    </span>
+                  )}
                 </label>
                 <label>
                   <span className="stamp block">Followed from</span>
@@ -220,9 +230,9 @@ function Failure({
                   </button>
                 ))}
               </span>
-              {(problems.cause ?? problems.standing) && (
+              {problems.standing && (
                 <p role="alert" className="text-error font-semibold">
-                  {problems.cause ?? problems.standing}
+                  {problems.standing}
                 </p>
               )}
             </>

@@ -144,7 +144,7 @@ function Line({
             {moneyText(price)}
             <span className="quiet block text-sm">{from === "offer" ? "offered" : "by the price list"}</span>
           </td>
-          <td>{hours} h</td>
+          <td className="whitespace-nowrap">{hours} h</td>
           <td>{(risk * 100).toFixed(0)} %</td>
           <td>
             <b className={best ? "text-success" : ""}>{moneyText(expected)}</b>
