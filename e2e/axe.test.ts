@@ -46,6 +46,7 @@ const SCREENS = [
   "/jobs/1029/measure",
   "/offline",
   "/shelf",
+  "/shelf/prices",
   "/house",
   "/books",
   "/books/selwyn-sanderling",
