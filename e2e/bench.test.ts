@@ -224,7 +224,7 @@ describe("looking", () => {
         await mira.ready();
         await mira.press("//section[@data-failure='d1']//button[.='Likely']");
         await mira.see(
-          "//section[@data-failure='d1']//label[contains(., 'The cause')]//*[@role='alert'][.='Choose the cause, or write it.']",
+          "//section[@data-failure='d1']//label[contains(., 'The cause')]//*[@role='alert'][.='Choose the cause.']",
         );
         await mira.press("//section[@data-failure='d1']//select[@name='cause']/option[@value='piston']");
         await mira.press("//section[@data-failure='d1']//button[.='Found: this is it']");

@@ -303,7 +303,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
     return when(
       {
         standing: !how && "Say how sure it is.",
-        cause: how !== "not found" && cause.length < 2 && "Choose the cause, or write it.",
+        cause: how !== "not found" && cause.length < 2 && "Choose the cause.",
       },
       () => ({
         kind: "cause",
