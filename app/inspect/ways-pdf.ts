@@ -8,7 +8,7 @@ import { readHouse } from "~store/house";
 import { jobByNumber } from "~store/jobs";
 import { pricesOf } from "~store/prices";
 import type { Route } from "./+types/ways-pdf";
-import { pricedParts, WAY_NAMES, worthOf } from "./worth-of";
+import { percent, pricedParts, WAY_NAMES, worthOf } from "./worth-of";
 
 const COLUMNS = [
   { words: "Way", part: 0.19 },
@@ -96,7 +96,6 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
 };
 
 const work = (hours: number): string => (hours === 0 ? "none" : `${hours} h`);
-const percent = (part: number): string => `${(part * 100).toFixed(0)} %`;
 
 const line = ({ way, price, hours, labour, risk, from }: Option): string[] =>
   from === null

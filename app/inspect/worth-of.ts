@@ -9,6 +9,9 @@ export const WAY_NAMES = {
   used: "Used unit",
 } as const;
 
+/** @param part of one. */
+export const percent = (part: number): string => `${(part * 100).toFixed(0)} %`;
+
 /** Everything a price is looked up for when a unit is weighed: its parts, and other units like it. */
 export const pricedParts = ({ unit, parts }: Pick<Book, "unit" | "parts">): string[] => [
   ...parts.map(({ number }) => number),

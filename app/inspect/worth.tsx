@@ -8,7 +8,7 @@ import { Field } from "~/look/field";
 import type { Option, Worth } from "~core/inspect";
 import { WAYS_ON } from "~core/job";
 import { moneyText } from "~core/quantity";
-import { WAY_NAMES, worthOf } from "./worth-of";
+import { percent, WAY_NAMES, worthOf } from "./worth-of";
 
 /** Rebuild, a reconditioned or a used unit: what each costs with its risk, for the lead to decide and the customer to see. */
 export function RebuildOrReplace({ prices }: { prices: readonly (readonly [string, number])[] }) {
@@ -48,8 +48,7 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
       </div>
       {breakEven !== null && (
         <p className="mt-1" data-break-even>
-          The rebuild stays cheaper while its chance of a comeback is below{" "}
-          <b>{(breakEven * 100).toFixed(0)} %</b>.
+          The rebuild stays cheaper while its chance of a comeback is below <b>{percent(breakEven)}</b>.
         </p>
       )}
       <p className="quiet text-sm">
@@ -145,7 +144,7 @@ function Line({
             <span className="quiet block text-sm">{from === "offer" ? "offered" : "by the price list"}</span>
           </td>
           <td className="whitespace-nowrap">{hours} h</td>
-          <td>{(risk * 100).toFixed(0)} %</td>
+          <td>{percent(risk)}</td>
           <td>
             <b className={best ? "text-success" : ""}>{moneyText(expected)}</b>
             {best && <span className="text-success"> ✓ cheapest</span>}

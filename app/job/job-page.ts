@@ -23,49 +23,35 @@ export const jobPage = ({
   book: benchText(bookId, book),
 });
 
+/** What is made of a key, made once for each of the last so many. */
+function remembering<T>(most: number): (key: string, make: () => T) => T {
+  const known = new Map<string, T>();
+  return (key, make) => {
+    const made = known.get(key);
+    if (made !== undefined) return made;
+    if (known.size >= most) known.delete([...known.keys()][0] ?? "");
+    const fresh = make();
+    known.set(key, fresh);
+    return fresh;
+  };
+}
+
 // A revision never changes, so remembering its text cannot differ between processes.
-const texts = new Map<string, string>();
-function benchText(id: string, book: Book): string {
-  const known = texts.get(id);
-  if (known) return known;
-  if (texts.size > 200) texts.clear();
-  const text = JSON.stringify(benchBook(book));
-  texts.set(id, text);
-  return text;
-}
+const texts = remembering<string>(200);
+const benchText = (id: string, book: Book): string => texts(id, () => JSON.stringify(benchBook(book)));
 
-const wholes = new Map<string, string>();
+const wholes = remembering<string>(200);
 /** The whole book of a job, as JSON text. */
-export function wholeText({ bookId, book }: Pick<JobRecord, "bookId" | "book">): string {
-  const known = wholes.get(bookId);
-  if (known) return known;
-  if (wholes.size > 200) wholes.clear();
-  const text = JSON.stringify(book);
-  wholes.set(bookId, text);
-  return text;
-}
+export const wholeText = ({ bookId, book }: Pick<JobRecord, "bookId" | "book">): string =>
+  wholes(bookId, () => JSON.stringify(book));
 
-const books = new Map<string, Book>();
+const books = remembering<Book>(200);
 /** The book of a page; the same text gives the same book, so that what is worked out from it is worked out once. */
-export function bookOfPage(text: string): Book {
-  const known = books.get(text);
-  if (known) return known;
-  if (books.size > 200) books.clear();
-  const book = JSON.parse(text) as Book;
-  books.set(text, book);
-  return book;
-}
+export const bookOfPage = (text: string): Book => books(text, () => JSON.parse(text) as Book);
 
-const told = new Map<string, readonly Fact[]>();
+const told = remembering<readonly Fact[]>(8);
 /** The facts of a page; the same text gives the same facts. */
-export function factsOfPage(text: string): readonly Fact[] {
-  const known = told.get(text);
-  if (known) return known;
-  if (told.size >= 8) told.delete([...told.keys()][0] ?? "");
-  const facts = JSON.parse(text) as Fact[];
-  told.set(text, facts);
-  return facts;
-}
+export const factsOfPage = (text: string): readonly Fact[] => told(text, () => JSON.parse(text) as Fact[]);
 
 const folded = new WeakMap<readonly Fact[], Job>();
 /** The job that facts of a page make; the same facts give the same job, so that what is worked out from it is worked out once. */
