@@ -202,6 +202,14 @@ describe("the spec sheet", () => {
         // Typing again replaces it: it stands marked.
         await mira.keys("0.09 0.091", Key.ENTER);
         await mira.see("//tr[@data-row='pump-side' and @data-standing='outside']");
+        // A slip of the hand is left out with its reason, and no longer counts.
+        const end = "//tr[@data-row='rear-pinion-play']";
+        await mira.press(`${end}//input`);
+        await mira.keys("4.4", Key.ENTER);
+        await mira.press(`${end}//button[@aria-label='Readings of Rear pinion end play']`);
+        await mira.press(`${end}//ul[@aria-label='Readings']//button[contains(., '4.4')]`);
+        await mira.press(`${end}//button[.='mistyped']`);
+        await mira.see(`${end}//li[contains(., 'out: mistyped')]`);
         await mira.press("//tr[@data-row='pump-tip']//input");
         await mira.keys("w", Key.ENTER);
         await mira.see(

@@ -1,10 +1,10 @@
 import { useState } from "react";
-import type { JobReading, ReadingSet } from "~core/job";
+import type { JobReading } from "~core/job";
 import { lengthText, roundedText, type LengthUnit } from "~core/quantity";
 import type { Mark } from "~core/reading";
 import { useSay } from "./say";
 
-const REASONS = ["drum not turned", "needle slipped", "air leaked", "wrong place"];
+const REASONS = ["mistyped", "drum not turned", "needle slipped", "air leaked", "wrong place"];
 const USE: Record<Mark["use"], string> = {
   used: "",
   out: "left out",
@@ -18,11 +18,14 @@ const SHOWN = 12;
 
 /** Readings as chips, in the order taken, the latest at once. Touching one leaves it out with a reason; it stays, struck. */
 export function Readings({
-  set: { readings, assessment },
+  readings,
+  marks,
   unit,
   closed,
 }: {
-  set: ReadingSet;
+  readings: readonly JobReading[];
+  /** What became of each. */
+  marks: readonly Mark[];
   unit: LengthUnit;
   closed: boolean;
 }) {
@@ -48,7 +51,7 @@ export function Readings({
           </li>
         )}
         {readings.slice(from).map((one, i) => {
-          const use = assessment.marks[from + i]?.use ?? "used";
+          const use = marks[from + i]?.use ?? "used";
           return (
             <li key={one.fact.id}>
               <button

@@ -161,7 +161,7 @@ function ReadTab({
           house={applied.house !== null}
         />
         <Rule spec={applied.spec} target={sheet.target} assessment={set.assessment} unit={unit} />
-        <Readings set={set} unit={unit} closed={closed} />
+        <Readings readings={set.readings} marks={set.assessment.marks} unit={unit} closed={closed} />
         {tab === "built" && sheet.choice && <Outcome sheet={sheet} unit={unit} />}
         <Working applied={applied} assessment={set.assessment} rule={ruleOf(job, house)} unit={unit} />
       </section>

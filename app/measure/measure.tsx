@@ -13,6 +13,7 @@ import { EarlierVisit } from "./earlier-visit";
 import { EachSheet } from "./each-sheet";
 import { hasSheet, fedBy } from "./entry";
 import { FitSheet } from "./fit-sheet";
+import { Readings } from "~/job/readings";
 import { INSTEAD, leaves, openItems, readRow } from "./read-row";
 import { Stands } from "./stands";
 
@@ -40,6 +41,7 @@ export default function Measure() {
   const station = search.get("at") ?? "";
   const first = search.get("first") === "open";
   const anchor = useAnchor();
+  const [looked, lookAt] = useState("");
   const [problems, tell] = useState<Readonly<Record<string, string>>>({});
   const body = useRef<HTMLTableSectionElement>(null);
   const all = useMemo(() => rows(job, applied, house, unit), [job, applied, house, unit]);
@@ -217,6 +219,18 @@ export default function Measure() {
                 )}
                 <td className="px-3 py-1">
                   <Stands figure={row[phase]} wanted={row.wanted} />
+                  {row.of === "chain" && row[phase].readings.length > 0 && (
+                    <button
+                      type="button"
+                      className="touch underline underline-offset-4"
+                      aria-expanded={looked === row.id}
+                      aria-label={`Readings of ${row.name}`}
+                      onClick={() => lookAt(looked === row.id ? "" : row.id)}
+                    >
+                      Readings
+                    </button>
+                  )}
+                  {looked === row.id && <RowReadings row={row} phase={phase} />}
                 </td>
                 <td className="w-52 px-2 py-1">
                   <div className="flex gap-1">
@@ -268,6 +282,23 @@ export default function Measure() {
       </p>
     </>
   );
+}
+
+/** What a figure was read from; one that was mistyped can be left out. */
+function RowReadings({ row, phase }: { row: Row; phase: Phase }) {
+  const { job, unit } = useJobView();
+  const figures =
+    row.items.length > 0
+      ? row.items.map((each) => ({ name: each.item.name, figure: each[phase] }))
+      : [{ name: "", figure: row[phase] }];
+  return figures
+    .filter(({ figure }) => figure.readings.length > 0)
+    .map(({ name, figure: { readings, marks } }) => (
+      <div key={name} className="my-1">
+        {name && <span className="stamp">{name}</span>}
+        <Readings readings={readings} marks={marks} unit={unit} closed={job.closed !== null} />
+      </div>
+    ));
 }
 
 const WorkSheet = (props: { row: Row; phase: Phase; onDone: () => void }) =>

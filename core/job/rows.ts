@@ -1,6 +1,6 @@
 import { measurementWords, specWords, type Applied, type System } from "../book";
 import { lengthText, nm, plusMinusText, rangeText, roundedText, signedText, type Nm } from "../quantity";
-import { isSpread, type Assessment, type Verdict } from "../reading";
+import { isSpread, type Assessment, type Mark, type Verdict } from "../reading";
 import type { Cannot, Phase } from "./fact";
 import type { EarlierFigure } from "./inspect-fact";
 import { figures, type Figure } from "./figures";
@@ -27,6 +27,8 @@ export interface RowFigure {
   text: string;
   standing: Standing;
   readings: readonly JobReading[];
+  /** What became of each of its readings. */
+  marks: readonly Mark[];
   verdict: Verdict | null;
   said: Cannot | null;
   /** The mean of its readings, where it is one figure and they have one. */
@@ -62,7 +64,15 @@ export interface RowItem {
   built: RowFigure;
 }
 
-const NOTHING: RowFigure = { text: "", standing: "not yet", readings: [], verdict: null, said: null, by: "" };
+const NOTHING: RowFigure = {
+  text: "",
+  standing: "not yet",
+  readings: [],
+  marks: [],
+  verdict: null,
+  said: null,
+  by: "",
+};
 
 /**
  * The whole unit as one table: the clearances of packs, every other chain, every measurement in scope, in the book's order, as it came apart
@@ -183,7 +193,9 @@ function ofFigure(one: Figure, each: ReturnType<typeof itemFigures>, unit: Syste
     mean: undefined,
     text: grave ? `${worst.figure.text}, ${worst.item.name}` : spanOf(one, read, unit),
     standing: grave || read.length === each.length ? worst.figure.standing : "too few",
+    // Each of the things has its own.
     readings: one.kind === "chain" ? one.readings : [],
+    marks: [],
   };
 }
 
@@ -222,6 +234,7 @@ function ofSet(
     text: estimateText(assessment, readings, unit),
     standing: verdict.kind,
     readings,
+    marks: assessment.marks,
     verdict,
     said: null,
     ...(assessment.estimate ? { mean: assessment.estimate.mean } : {}),
@@ -251,6 +264,7 @@ function ofSaid(said: FactOf<"figure"> | null, verdict: Judgement | null): RowFi
     text: text ?? cannot ?? "",
     standing,
     readings: [],
+    marks: [],
     verdict: null,
     said: cannot ?? null,
     by: said.by,
