@@ -1,0 +1,80 @@
+// Jobs exported by an earlier Yard Key, with what they said there: they must open and say the same for as long as there is one.
+import { readdirSync, readFileSync } from "node:fs";
+import { describe, expect, it } from "@jest/globals";
+import { readBook } from "../book";
+import { candidateCauses, dispositions, failed, unlooked, USUAL_SCHOOLS, weakPoints } from "../inspect";
+import { appliedTo, asFound, fold, rows, worksheets, type Fact, type RowFigure } from "../job";
+import { ballCount, counts, teardown } from "../teardown";
+
+const folder = new URL("jobs/", import.meta.url);
+const read = (file: string): unknown => JSON.parse(readFileSync(new URL(file, folder), "utf8"));
+const NAMES = readdirSync(folder)
+  .filter((file) => file.endsWith(".said.json"))
+  .map((file) => file.replace(".said.json", ""));
+const HOUSE = { rule: "proven", target: "middle" } as const;
+
+const figureOf = ({ text, standing, readings }: RowFigure) => ({ text, standing, n: readings.length });
+
+/** Everything a job says that somebody relies on, as plain values. */
+function saidBy(document: { book: unknown; facts: Fact[] }) {
+  const book = readBook(document.book);
+  if (!book.ok) throw new Error(JSON.stringify(book.problems.slice(0, 3)));
+  const { facts } = document;
+  const job = fold(facts);
+  const applied = appliedTo(book.book, job, []);
+  const plan = teardown(job, applied);
+  const states = dispositions(job, applied, USUAL_SCHOOLS, "proven");
+  const sheet = (unit: "mm" | "in") =>
+    rows(job, applied, HOUSE, unit).map((row) => ({
+      ...{ id: row.id, spec: row.spec, found: figureOf(row.found), built: figureOf(row.built) },
+      items: row.items.map(({ item, found, built }) => [item.name, figureOf(found), figureOf(built)]),
+      earlier: row.earlier,
+    }));
+  return {
+    facts: facts.length,
+    kinds: [...new Set(facts.map(({ body }) => body.kind))].sort(),
+    closed: job.closed !== null,
+    figures: { mm: sheet("mm"), in: sheet("in") },
+    packs: worksheets(job, applied, HOUSE).map((one) => ({
+      ...{ chain: one.applied.chain.id, at: one.stage.at, fit: one.fit, fitted: one.fitted },
+      ...{ choice: one.choice?.body.kept ?? null, waiver: one.waiver !== null },
+      mean: one.built.assessment.estimate?.mean ?? null,
+    })),
+    asFound: asFound(job, applied, "proven").map(({ id, said }) => [
+      id,
+      said?.body.text ?? said?.body.cannot ?? null,
+    ]),
+    dispositions: states.map(({ part, proposed, is, because }) => [
+      ...[part.id, proposed, is],
+      because.map(({ rule, words }) => `${rule}: ${words}`),
+    ]),
+    unlooked: unlooked(states).map(({ part }) => part.id),
+    weakPoints: weakPoints(job, applied).map(({ point, fact }) => [point.name, fact?.body.answer ?? null]),
+    failed: failed(job, applied).map((one) => ({
+      ...{ of: one.of, kind: one.kind, cause: one.cause?.body ?? null },
+      candidates: candidateCauses(job, applied, "proven", one)
+        .slice(0, 3)
+        .map(({ id, chance }) => [id, Math.round(chance * 1e6) / 1e6]),
+    })),
+    steps: plan.steps.map(({ step, at }) => [step.id, at]),
+    lies: [...plan.bench.things.values()].map(({ part, place, state }) => [part.id, place, state]),
+    bolts: [...plan.bench.bolts.values()].map(({ group, out, place }) => [group, out.length, place]),
+    counts: counts(job, applied).map(({ name, expected, found }) => [name, expected, found]),
+    balls: ballCount(job, applied),
+    wrongs: job.work.wrongs.map(({ body }) => [body.what, body.of]),
+    told: job.intake.told(applied.unit),
+    codes: job.intake.codes.map(({ body }) => body.code),
+    photos: job.intake.photos.map(({ id, fact, marks }) => [id, fact.body.caption, marks.length]),
+    places: job.intake.places.map(({ body }) => body),
+    ...{ booking: job.booking?.body, holder: job.holder?.body.name, depth: job.depth },
+    configuration: job.configuration,
+  };
+}
+
+describe("jobs of an earlier Yard Key", () => {
+  it.each(NAMES)("%s says what it said", (name) => {
+    const document = read(`${name}.json`) as { book: unknown; facts: Fact[] };
+    // Through JSON, as what was kept has gone: what is undefined is absent.
+    expect(JSON.parse(JSON.stringify(saidBy(document)))).toEqual(read(`${name}.said.json`));
+  });
+});
