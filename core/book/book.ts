@@ -19,20 +19,21 @@ import {
   trap,
 } from "./format/work";
 import {
+  check,
+  id,
+  jsonSchemaOf,
   list,
   map,
   names,
   object,
   oneOf,
   optional,
-  Reading,
   text,
   whole,
-  id,
   type JsonSchema,
   type Problem,
   type Read,
-} from "./shape";
+} from "../shape";
 
 /** `yard-key/book@1`: what is known about one unit. This file is the one description of the document. */
 export const BOOK_FORMAT = "yard-key/book@1";
@@ -92,7 +93,7 @@ export type Trait = Book["traits"][number];
 export const bookSchema: JsonSchema = {
   $schema: "https://json-schema.org/draft/2020-12/schema",
   title: BOOK_FORMAT,
-  ...book.schema,
+  ...jsonSchemaOf(book),
 };
 
 export type ReadBook =
@@ -105,9 +106,8 @@ export type ReadBook =
  * @returns null when its form is broken.
  */
 export function keptBook(document: unknown): Book | null {
-  const reading = new Reading();
-  const result = book.read(document, "", reading);
-  return reading.problems.length === 0 ? result : null;
+  const { value, problems } = check(book, document);
+  return problems.length === 0 ? value : null;
 }
 
 /**
@@ -118,22 +118,20 @@ export function keptBook(document: unknown): Book | null {
  * @returns the book with lengths in nanometres, or every problem with its path and remedy; warnings in either case.
  */
 export function readBook(document: unknown): ReadBook {
-  const reading = new Reading();
-  const result = book.read(document, "", reading);
-  reading.settle();
-  const broken = new Set(reading.problems.map(({ path }) => /^\w*/.exec(path)?.[0] ?? ""));
-  const problems = [...reading.problems, ...reading.loose];
+  const { value, problems: formal, gathered } = check(book, document);
+  const broken = new Set(formal.map(({ path }) => /^\w*/.exec(path)?.[0] ?? ""));
+  const problems = [...formal, ...gathered.twice, ...gathered.astray()];
   // Every check looks at versions and depths.
   const blind = ["", "traits", "depths"].some((section) => broken.has(section));
   for (const one of blind ? [] : checks) {
     if (one.reads.some((section) => broken.has(section))) continue;
-    one.check(result, reading.conditions, (path, message, remedy, warning) =>
+    one.check(value, gathered.conditions, (path, message, remedy, warning) =>
       problems.push({ path, message, remedy, ...(warning ? { warning } : {}) }),
     );
   }
   const warnings = problems.filter(({ warning }) => warning);
   const errors = problems.filter(({ warning }) => !warning);
   return errors.length === 0
-    ? { ok: true, book: result, warnings }
+    ? { ok: true, book: value, warnings }
     : { ok: false, problems: errors, warnings };
 }

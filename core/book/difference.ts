@@ -1,4 +1,4 @@
-import { isRecord } from "./shape";
+import { isRecord } from "../shape";
 
 /** One thing that two revisions, or two versions of a unit, say differently; in the trade's words. */
 export interface Difference {

@@ -31,7 +31,7 @@ export {
   type HouseValue,
   type PackChain,
 } from "./resolve";
-export { type Problem } from "./shape";
+export { type Problem } from "../shape";
 export { partsOf, stationOf } from "./assembly";
 export { difference, differenceText, type Difference } from "./difference";
 export {

@@ -1,7 +1,7 @@
 import { lengthOf, measureOf, compareMeasures, type Quantity } from "../../quantity";
 import type { FastenerGroup, Measurement } from "../format/parts";
 import type { Book } from "../book";
-import type { Condition } from "../shape";
+import type { Condition } from "../../shape";
 import { once, versions, type Check, type Say } from "./check";
 
 /** Parts trees without loops, numbers once, traits that exist, no part sold only with what this version has not. */

@@ -1,5 +1,16 @@
 import { lengthOf, measureOf, type Measure, type Quantity } from "../../quantity";
-import { list, map, object, oneOrMore, optional, refersTo, text, written, type Shape } from "../shape";
+import {
+  condition,
+  list,
+  map,
+  object,
+  oneOrMore,
+  optional,
+  refersTo,
+  text,
+  written,
+  type Shape,
+} from "../../shape";
 
 export const length = written(lengthOf, "1.80 mm");
 
@@ -16,20 +27,7 @@ const EXAMPLES: Readonly<Partial<Record<Quantity, string>>> = {
 export const measure = <Q extends Quantity>(quantity: Q): Shape<Measure<Q>> =>
   written((value) => measureOf(value, quantity), EXAMPLES[quantity] ?? `a ${quantity} with its unit`);
 
-const values = map(oneOrMore(text));
-const when: typeof values = {
-  read: (value, path, reading) => {
-    const read = values.read(value, path, reading) as Record<string, string[]> | undefined;
-    // What could not be read has been said; the rest is kept, so that checks of other sections can go on.
-    const whole = Object.entries(read ?? {}).filter(([, list]) =>
-      list?.every((one) => typeof one === "string"),
-    );
-    const condition = Object.fromEntries(whole);
-    reading.conditions.push({ path, when: condition });
-    return condition;
-  },
-  schema: { ...values.schema, description: "trait → value, or a list of values" },
-};
+const when = condition(map(oneOrMore(text)));
 
 /** An entry holds only for some configurations (`when`) and belongs to some depths of work (`depth`). */
 export const holds = { when: optional(when), depth: optional(list(refersTo("depth", text), 1)) };

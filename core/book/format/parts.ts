@@ -1,4 +1,5 @@
 import {
+  about,
   flag,
   list,
   map,
@@ -11,7 +12,7 @@ import {
   tuple,
   whole,
   type Read,
-} from "../shape";
+} from "../../shape";
 import { holds, length, measure } from "./common";
 
 /** What a part is: how it can lie, how it wears and what becomes of it follow from that. */
@@ -63,29 +64,28 @@ export const part = object({
   name: text,
   kind: optional(oneOf(...PART_KINDS)),
   number: text,
-  /** The assembly it is part of. */
-  of: optional(refersTo("part")),
+  of: about("The assembly it is part of.", optional(refersTo("part"))),
   station: optional(refersTo("station")),
   count: optional(whole(1, 60)),
-  /** How it is sold, when not alone. */
-  sold: optional(oneOf("with its assembly", "as a set")),
-  /** Never goes in twice. */
-  oneTime: optional(flag),
-  /** Replaced on principle, with the reason. */
-  always: optional(text),
+  sold: about("How it is sold, when not alone.", optional(oneOf("with its assembly", "as a set"))),
+  oneTime: about("Never goes in twice.", optional(flag)),
+  always: about("Replaced on principle, with the reason.", optional(text)),
   kit: optional(list(oneOf("seal kit", "friction kit", "full kit", "bushing kit", "filter kit"), 1)),
-  /** What must come off before this can. */
-  heldBy: optional(list(refersTo(["part", "fastener group"]), 1)),
-  /** How it wears or breaks. */
-  wear: optional(list(text, 1)),
-  /** A later or other part that goes in instead, and what it brings along. */
-  instead: optional(list(object({ number: text, brings: text }), 1)),
-  /** Parts that look the same, and what tells them apart. */
-  lookAlikes: optional(list(object({ part: refersTo("part"), tell: text }), 1)),
-  /** Traits of the unit that change when this part is fitted. */
-  sets: optional(map(text)),
-  /** How a valve's bore, a spring, a facing is when good. */
-  good: optional(text),
+  heldBy: about(
+    "What must come off before this can.",
+    optional(list(refersTo(["part", "fastener group"]), 1)),
+  ),
+  wear: about("How it wears or breaks.", optional(list(text, 1))),
+  instead: about(
+    "A later or other part that goes in instead, and what it brings along.",
+    optional(list(object({ number: text, brings: text }), 1)),
+  ),
+  lookAlikes: about(
+    "Parts that look the same, and what tells them apart.",
+    optional(list(object({ part: refersTo("part"), tell: text }), 1)),
+  ),
+  sets: about("Traits of the unit that change when this part is fitted.", optional(map(text))),
+  good: about("How a valve's bore, a spring, a facing is when good.", optional(text)),
   ...holds,
 });
 
@@ -120,31 +120,36 @@ export const measurement = object({
     "plate thickness",
     "fastener stretch",
   ),
-  /** What it is taken of, each judged by itself: solenoids, valves, bolts. */
-  each: optional(list(text, 1)),
-  /** Taken of every plate of this role in every pack in scope. */
-  over: optional(oneOf("steels", "frictions")),
-  /** How much thinner than its stack states a plate may be. */
-  under: optional(length),
+  each: about(
+    "What it is taken of, each judged by itself: solenoids, valves, bolts.",
+    optional(list(text, 1)),
+  ),
+  over: about(
+    "Taken of every plate of this role in every pack in scope.",
+    optional(oneOf("steels", "frictions")),
+  ),
+  under: about("How much thinner than its stack states a plate may be.", optional(length)),
   part: optional(refersTo("part")),
   element: optional(refersTo("element")),
   range: optional(refersTo("range", text)),
   condition: optional(text),
   min: optional(text),
   max: optional(text),
-  /** Taken before the unit is opened, to be held against what it leaves with. */
-  asFound: optional(flag),
-  /** What should be seen, where it is no figure: falls by its own weight both ways. */
-  expect: optional(text),
+  asFound: about("Taken before the unit is opened, to be held against what it leaves with.", optional(flag)),
+  expect: about(
+    "What should be seen, where it is no figure: falls by its own weight both ways.",
+    optional(text),
+  ),
   ...holds,
 });
 
 const position = object({
-  /** Where it sits on the drawn face, in hundredths from the upper left. */
-  at: tuple([whole(0, 100), whole(0, 100)]),
+  at: about(
+    "Where it sits on the drawn face, in hundredths from the upper left.",
+    tuple([whole(0, 100), whole(0, 100)]),
+  ),
   length: optional(length),
-  /** A wrench does not reach it. */
-  unreached: optional(flag),
+  unreached: about("A wrench does not reach it.", optional(flag)),
 });
 
 export const fastenerGroup = object({
@@ -156,14 +161,11 @@ export const fastenerGroup = object({
   length: optional(length),
   places: list(position),
   torque: optional(measure("torque")),
-  /** Turned on by so much after the torque. */
-  angle: optional(measure("angle")),
-  /** Torques of the passes before the last. */
-  passes: optional(list(measure("torque"), 1)),
+  angle: about("Turned on by so much after the torque.", optional(measure("angle"))),
+  passes: about("Torques of the passes before the last.", optional(list(measure("torque"), 1))),
   pattern: oneOf("star", "crosswise", "spiral", "in line", "any order"),
   thread: oneOf("dry", "transmission fluid", "grease", "anti-seize", "thread locker", "sealer"),
-  /** What it carries: washer, O-ring under the head, ground strap, bracket. */
-  carries: optional(text),
+  carries: about("What it carries: washer, O-ring under the head, ground strap, bracket.", optional(text)),
   oneTime: optional(flag),
   retorque: optional(object({ wait: measure("time"), torque: measure("torque") })),
   part: optional(refersTo("part")),

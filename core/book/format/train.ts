@@ -1,4 +1,5 @@
 import {
+  about,
   list,
   names,
   number,
@@ -10,7 +11,7 @@ import {
   tuple,
   whole,
   type Read,
-} from "../shape";
+} from "../../shape";
 import { holds } from "./common";
 
 /** Where things sit along the shaft, and what kind of thing is drawn there. */
@@ -35,13 +36,19 @@ export const station = object({
     "park lock",
     "output",
   ),
-  /** Which of the unit's shafts it sits on, the input's being 0; each is drawn as a line of its own. */
-  line: optional(whole(0, 3)),
-  /** Where it sits along the shaft, in hundredths of the unit's length from the front. */
-  from: number(0, 100),
+  line: about(
+    "Which of the unit's shafts it sits on, the input's being 0; each is drawn as a line of its own.",
+    optional(whole(0, 3)),
+  ),
+  from: about(
+    "Where it sits along the shaft, in hundredths of the unit's length from the front.",
+    number(0, 100),
+  ),
   to: number(0, 100),
-  /** How far it reaches out from the shaft, in hundredths of the case's half height. */
-  reach: number(5, 100),
+  reach: about(
+    "How far it reaches out from the shaft, in hundredths of the case's half height.",
+    number(5, 100),
+  ),
 });
 
 const toothed = (most: number) => tuple([refersTo("member"), whole(5, most)]);
@@ -56,16 +63,14 @@ export const gearSet = object({
   sun: optional(toothed(200)),
   ring: optional(toothed(400)),
   carrier: optional(refersTo("member")),
-  /** Teeth of a pinion and how many there are, where the source tells. */
-  pinion: optional(whole(5, 200)),
+  pinion: about("Teeth of a pinion and how many there are, where the source tells.", optional(whole(5, 200))),
   pinions: optional(whole(1, 12)),
   driver: optional(toothed(200)),
   driven: optional(toothed(200)),
   idlers: optional(whole(0, 3)),
   primary: optional(refersTo("member")),
   secondary: optional(refersTo("member")),
-  /** Turns of the primary for one of the secondary at both ends. */
-  low: optional(number(0.1, 10)),
+  low: about("Turns of the primary for one of the secondary at both ends.", optional(number(0.1, 10))),
   high: optional(number(0.1, 10)),
 });
 
@@ -75,12 +80,15 @@ export const element = object({
   kind: oneOf("clutch", "brake", "band", "one-way clutch", "synchroniser"),
   joins: tuple([refersTo("member"), refersTo("member")]),
   aka: list(text),
-  /** The sense in which the first member of a one-way clutch may turn past the second, seen from the front. */
-  free: optional(oneOf("forward", "backward")),
-  /** What works a band or brake: where its servo sits, in words. */
-  servo: optional(text),
-  /** Applied for something other than a range: the converter's lock-up, driven wheels front and rear. */
-  outside: optional(text),
+  free: about(
+    "The sense in which the first member of a one-way clutch may turn past the second, seen from the front.",
+    optional(oneOf("forward", "backward")),
+  ),
+  servo: about("What works a band or brake: where its servo sits, in words.", optional(text)),
+  outside: about(
+    "Applied for something other than a range: the converter's lock-up, driven wheels front and rear.",
+    optional(text),
+  ),
   ...holds,
 });
 
@@ -88,16 +96,14 @@ export const range = object({
   id: names("range", text),
   name: optional(text),
   applied: list(refersTo("element")),
-  /** Applied besides under engine braking only. */
-  braking: optional(list(refersTo("element"))),
+  braking: about("Applied besides under engine braking only.", optional(list(refersTo("element")))),
   ratio: number(-40, 40),
 });
 
 export const train = object({
   input: refersTo("member"),
   output: refersTo("member"),
-  /** The member that never turns. */
-  held: refersTo("member"),
+  held: about("The member that never turns.", refersTo("member")),
 });
 
 export type Station = Read<typeof station>;

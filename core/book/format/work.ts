@@ -1,4 +1,5 @@
 import {
+  about,
   flag,
   list,
   names,
@@ -10,16 +11,17 @@ import {
   tuple,
   whole,
   type Read,
-} from "../shape";
+} from "../../shape";
 import { holds, measure } from "./common";
 
 export const tool = object({
   id: names("tool"),
   name: text,
-  /** What serves instead, and how far. */
-  substitutes: optional(list(object({ name: text, limit: optional(text) }), 1)),
-  /** What the tool itself must not be asked to do. */
-  limit: optional(text),
+  substitutes: about(
+    "What serves instead, and how far.",
+    optional(list(object({ name: text, limit: optional(text) }), 1)),
+  ),
+  limit: about("What the tool itself must not be asked to do.", optional(text)),
   ...holds,
 });
 
@@ -29,27 +31,25 @@ export const caution = object({ id: names("caution"), text });
 export const step = object({
   id: names("step"),
   name: text,
-  /** How, when it needs saying. */
-  how: optional(text),
-  /** Which way up and round the thing sits. */
-  round: optional(text),
+  how: about("How, when it needs saying.", optional(text)),
+  round: about("Which way up and round the thing sits.", optional(text)),
   tools: optional(list(refersTo("tool"), 1)),
   parts: optional(list(refersTo("part"), 1)),
   fasteners: optional(list(refersTo("fastener group"), 1)),
   chains: optional(list(refersTo("chain"), 1)),
   measurements: optional(list(refersTo("measurement"), 1)),
   airChecks: optional(list(refersTo("element"), 1)),
-  /** Where one may pry or strike, and where not. */
-  pry: optional(text),
-  /** How the unit lies. */
-  lies: optional(text),
+  pry: about("Where one may pry or strike, and where not.", optional(text)),
+  lies: about("How the unit lies.", optional(text)),
   caution: optional(refersTo("caution")),
   record: optional(list(text, 1)),
   check: optional(list(text, 1)),
   minutes: optional(whole(1, 600)),
-  /** Done only when the part has this disposition. */
-  onlyIf: optional(
-    object({ part: refersTo("part"), is: oneOf("reuse", "clean", "replace", "machine", "upgrade") }),
+  onlyIf: about(
+    "Done only when the part has this disposition.",
+    optional(
+      object({ part: refersTo("part"), is: oneOf("reuse", "clean", "replace", "machine", "upgrade") }),
+    ),
   ),
   ...holds,
 });
@@ -60,8 +60,7 @@ export const airCheck = object({
   at: optional(tuple([whole(0, 100), whole(0, 100)])),
   pressure: measure("pressure"),
   expect: text,
-  /** A leak that belongs there. */
-  hiss: optional(text),
+  hiss: about("A leak that belongs there.", optional(text)),
   ...holds,
 });
 
@@ -70,8 +69,7 @@ export const pressureTap = object({
   name: text,
   where: text,
   thread: text,
-  /** The element it is fed with; absent for line pressure. */
-  element: optional(refersTo("element")),
+  element: about("The element it is fed with; absent for line pressure.", optional(refersTo("element"))),
   ...holds,
 });
 
@@ -124,12 +122,10 @@ export const soak = object({ id: names("soak"), what: text, time: measure("time"
 export const relearn = object({
   id: names("relearn"),
   name: text,
-  /** The routines are run in this order. */
-  order: whole(1, 50),
-  /** What calls for it; new, used, or either. */
-  after: list(
-    object({ part: optional(refersTo("part")), what: text, state: oneOf("new", "used", "either") }),
-    1,
+  order: about("The routines are run in this order.", whole(1, 50)),
+  after: about(
+    "What calls for it; new, used, or either.",
+    list(object({ part: optional(refersTo("part")), what: text, state: oneOf("new", "used", "either") }), 1),
   ),
   needs: list(text, 1),
   minutes: optional(whole(1, 240)),

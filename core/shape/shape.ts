@@ -1,0 +1,186 @@
+import type { Nm } from "../quantity";
+
+/**
+ * What a value must look like, said once: books, facts, forms, price lists and imported files are all declared in shapes. A shape is plain
+ * data that carries its TypeScript type; what checks a value (Joi), the JSON Schema and the words of a refusal are made from it, so that
+ * they cannot differ. It knows nothing of Joi itself: a page that only folds facts does not carry the checker.
+ */
+export interface Shape<T> {
+  readonly is: Node;
+  /** What the value means, for the JSON Schema and docs/formats.md. */
+  readonly about?: string;
+  /** The type it stands for; never there at run time. */
+  readonly type?: T;
+}
+export type Read<S> = S extends Shape<infer T> ? T : never;
+
+/** A key that may be missing. */
+export interface Optional<T> {
+  readonly optional: Shape<T>;
+}
+
+/** What is asked of a value, and what is said where it is not so. */
+export interface Rule {
+  test: (value: never) => boolean;
+  message: string;
+  remedy: string;
+  /** Where in an object it is told: the key to look at. */
+  key?: string;
+}
+
+export type Node =
+  | { kind: "text"; least: number; most: number }
+  | { kind: "pattern"; pattern: RegExp; what: string; remedy: string; format?: string }
+  | { kind: "day" }
+  | { kind: "time" }
+  | { kind: "number"; least: number; most: number }
+  | { kind: "whole"; least: number; most: number }
+  | { kind: "flag" }
+  | { kind: "nothing" }
+  | { kind: "one of"; words: readonly (string | number)[] }
+  | { kind: "written"; parse: (value: string) => unknown; example: string }
+  | { kind: "list"; item: Shape<unknown>; least: number; most: number; once: boolean }
+  | { kind: "one or more"; item: Shape<unknown> }
+  | { kind: "tuple"; items: readonly Shape<unknown>[]; least: number }
+  | { kind: "map"; item: Shape<unknown> }
+  | { kind: "object"; keys: Readonly<Record<string, Shape<unknown> | Optional<unknown>>> }
+  | { kind: "choice"; by: string; among: Readonly<Record<string, Shape<unknown>>> }
+  | { kind: "or nothing"; inner: Shape<unknown> }
+  | { kind: "such that"; inner: Shape<unknown>; rule: Rule }
+  /** Names a thing of a kind; an object may be named by one of its keys. */
+  | { kind: "names"; thing: string; inner: Shape<unknown>; key?: string }
+  | { kind: "refers to"; things: readonly string[]; inner: Shape<unknown> }
+  /** An entry that holds only for some configurations. */
+  | { kind: "condition"; inner: Shape<unknown> }
+  | { kind: "any" };
+
+const shape = <T>(is: Node): Shape<T> => ({ is });
+
+/** Words: not empty, and no more than `most` characters. */
+export const words = (least: number, most: number): Shape<string> => shape({ kind: "text", least, most });
+/** A text of a document, which is not empty. */
+export const text: Shape<string> = words(1, 20_000);
+/** Words that may be left empty. */
+export const maybeWords = (most: number): Shape<string> => words(0, most);
+
+export const ID = /^[a-z0-9]+(-[a-z0-9]+)*$/;
+export const id: Shape<string> = shape({
+  kind: "pattern",
+  pattern: ID,
+  what: "an id",
+  remedy: "use lower-case words with dashes, such as front-drum",
+});
+export const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+/** An id made by whoever says a thing, so that sending it twice stores it once. */
+export const uuid: Shape<string> = shape({
+  kind: "pattern",
+  pattern: UUID,
+  what: "an id of ours",
+  remedy: "make one with UUID version 7",
+  format: "uuid",
+});
+
+/** A day as 2026-05-04. */
+export const day: Shape<string> = shape({ kind: "day" });
+/** A moment as 2026-05-04T08:15:00.000Z. */
+export const time: Shape<string> = shape({ kind: "time" });
+
+export const number = (least: number, most: number): Shape<number> => shape({ kind: "number", least, most });
+export const whole = (least: number, most: number): Shape<number> => shape({ kind: "whole", least, most });
+
+/** Ten metres: nothing on a bench is longer. */
+const LONGEST = 10_000_000_000;
+/** A length in whole nanometres, as facts keep it. */
+export const nanometres = (least = -LONGEST): Shape<Nm> => shape({ kind: "whole", least, most: LONGEST });
+
+export const flag: Shape<boolean> = shape({ kind: "flag" });
+/** The value null. */
+export const nothing: Shape<null> = shape({ kind: "nothing" });
+export const orNothing = <T>(inner: Shape<T>): Shape<T | null> => shape({ kind: "or nothing", inner });
+/** Anything at all: what is checked elsewhere. */
+export const anything: Shape<unknown> = shape({ kind: "any" });
+
+export const oneOf = <const T extends string | number>(...words: readonly T[]): Shape<T> =>
+  shape({ kind: "one of", words });
+
+/** A value written as a string with its unit, read by a throwing parser such as `lengthOf`. */
+export const written = <T>(parse: (value: string) => T, example: string): Shape<T> =>
+  shape({ kind: "written", parse, example });
+
+export const list = <T>(item: Shape<T>, least = 0, most = 20_000): Shape<T[]> =>
+  shape({ kind: "list", item, least, most, once: false });
+/** A list in which nothing stands twice. */
+export const listOnce = <T>(item: Shape<T>, least = 0, most = 20_000): Shape<T[]> =>
+  shape({ kind: "list", item, least, most, once: true });
+/** One, or several in a list; read as a list. */
+export const oneOrMore = <T>(item: Shape<T>): Shape<T[]> => shape({ kind: "one or more", item });
+
+/** So many values in [ ]; those from `least` on may be left out. */
+export const tuple = <const S extends readonly Shape<unknown>[]>(
+  items: S,
+  least: number = items.length,
+): Shape<{ [K in keyof S]: Read<S[K]> }> => shape({ kind: "tuple", items, least });
+
+/** A record from ids to values. */
+export const map = <T>(item: Shape<T>): Shape<Record<string, T>> => shape({ kind: "map", item });
+
+export const optional = <T>(of: Shape<T>): Optional<T> => ({ optional: of });
+
+export type Keys = Record<string, Shape<unknown> | Optional<unknown>>;
+export type Obj<K extends Keys> = {
+  -readonly [P in keyof K as K[P] extends Optional<unknown> ? never : P]: Read<K[P]>;
+} & {
+  -readonly [P in keyof K as K[P] extends Optional<unknown> ? P : never]?: K[P] extends Optional<infer T>
+    ? T
+    : never;
+};
+
+/** An object with exactly these keys: an unknown key is an error, so that a slip of the pen is found. */
+export const object = <const K extends Keys>(keys: K): Shape<Obj<K>> => shape({ kind: "object", keys });
+
+/** Objects told apart by one of their keys: each has the keys of its own kind and no others. */
+export const choice = <const B extends string, const C extends Record<string, Shape<unknown>>>(
+  by: B,
+  among: C,
+): Shape<{ [K in keyof C]: Read<C[K]> & Record<B, K> }[keyof C]> => shape({ kind: "choice", by, among });
+
+/** The value must be so besides; what is said where it is not. */
+export const suchThat = <T>(
+  inner: Shape<T>,
+  rule: Omit<Rule, "test"> & { test: (value: T) => boolean },
+): Shape<T> => shape({ kind: "such that", inner, rule });
+
+/** The value names a thing of this kind; twice is an error. */
+export const names = (thing: string, inner: Shape<string> = id): Shape<string> =>
+  shape({ kind: "names", thing, inner });
+/** An object that is named by one of its keys, which itself refers to something else. */
+export const namedBy = <T>(thing: string, key: keyof T & string, inner: Shape<T>): Shape<T> =>
+  shape({ kind: "names", thing, inner, key });
+/** The value refers to a thing that is named elsewhere: in the document itself, or in the book of a job. */
+export const refersTo = (things: string | readonly string[], inner: Shape<string> = id): Shape<string> =>
+  shape({ kind: "refers to", things: typeof things === "string" ? [things] : things, inner });
+/** Trait → the values for which an entry holds. */
+export const condition = (inner: Shape<Record<string, string[]>>): Shape<Record<string, string[]>> =>
+  shape({ kind: "condition", inner });
+
+/** Says what a value means. */
+export function about<T>(meaning: string, of: Optional<T>): Optional<T>;
+export function about<T>(meaning: string, of: Shape<T>): Shape<T>;
+export function about<T>(meaning: string, of: Shape<T> | Optional<T>): Shape<T> | Optional<T> {
+  return "optional" in of ? optional({ ...of.optional, about: meaning }) : { ...of, about: meaning };
+}
+
+/** The shape behind a key, and whether it may miss. */
+export const ofKey = (key: Shape<unknown> | Optional<unknown>): [shape: Shape<unknown>, mayMiss: boolean] =>
+  "optional" in key ? [key.optional, true] : [key, false];
+
+export const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
+
+/** The shape of one key of an object’s shape, as its declaration has it. */
+export function keyOf<T, K extends keyof T & string>(of: Shape<T>, key: K): Shape<NonNullable<T[K]>> {
+  const inner = of.is.kind === "such that" ? of.is.inner : of;
+  const found = inner.is.kind === "object" ? inner.is.keys[key] : undefined;
+  if (!found) throw new RangeError(`no key ${key} in this shape`);
+  return ofKey(found)[0] as Shape<NonNullable<T[K]>>;
+}
