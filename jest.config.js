@@ -21,7 +21,11 @@ const common = {
   testEnvironment: "node",
 };
 
+/** Journeys that kill the database itself: nothing else may be using it. */
+const ALONE = ["resilience.test.ts", "storm.test.ts"];
+
 export default {
+  testSequencer: "<rootDir>/bin/slowest-first.mjs",
   testTimeout: 60_000,
   projects: [
     { ...common, displayName: "core", testMatch: ["<rootDir>/core/**/*.test.ts"] },
@@ -30,6 +34,12 @@ export default {
       displayName: "store",
       testMatch: ["<rootDir>/{store,app,bin,demo,standins}/**/*.test.ts"],
     },
-    { ...common, displayName: "e2e", testMatch: ["<rootDir>/e2e/**/*.test.ts"] },
+    {
+      ...common,
+      displayName: "e2e",
+      testMatch: ["<rootDir>/e2e/**/*.test.ts"],
+      testPathIgnorePatterns: ["/node_modules/", ...ALONE],
+    },
+    { ...common, displayName: "alone", testMatch: ALONE.map((name) => `<rootDir>/e2e/${name}`) },
   ],
 };

@@ -1,5 +1,4 @@
-import type { ReactNode } from "react";
-import { use } from "react";
+import { type ReactNode, use } from "react";
 import {
   isRouteErrorResponse,
   Links,

@@ -258,7 +258,7 @@ function books(): void {
     }));
   const grown = { ...book, parts: copies(book.parts, 200), chains: copies(book.chains, 60) };
   const version = Object.fromEntries(book.traits.map(({ id, values }) => [id, Object.keys(values)[0] ?? ""]));
-  const applied = resolve(grown, version, "full");
+  const applied = resolve(grown, version, ["full"]);
   const search = searcher(answers(applied, "mm"));
   const frame = (ms: number): string => `${(ms / 16).toFixed(2)}×`;
   say(
@@ -266,7 +266,7 @@ function books(): void {
       `solving its ${book.ranges.length} ranges ${frame(each(() => solveRanges(book)))} a frame of 16 ms`,
   );
   say(
-    `200 parts, 60 chains: resolving a version ${frame(each(() => resolve(grown, version, "full")))} a frame, ` +
+    `200 parts, 60 chains: resolving a version ${frame(each(() => resolve(grown, version, ["full"])))} a frame, ` +
       `making the find ${frame(each(() => searcher(answers(applied, "mm"))))}, one question ${frame(each(() => search("pump bolt torque")))} (aim ≤ 1×)`,
   );
 }
@@ -291,7 +291,7 @@ async function longJob(shop: Shop): Promise<number> {
   const bodies: unknown[] = [
     { kind: "booking", vehicle: "Skerry 400", customer: "", words: "slips", odometer: "" },
     { kind: "configuration", traits: { body: "late" } },
-    { kind: "scope", depth: "full" },
+    { kind: "scope", depths: ["full"] },
   ];
   for (let i = 0; bodies.length < 1500; i++) {
     const range = ranges[i % 7];

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { loadShop } from "../demo/load";
 import { migrate } from "../store/database";
 import { freePort, startCluster } from "./cluster";
-import { build, choosePort, keep, standing, up } from "./serve";
+import { processOf, build, choosePort, keep, standing, up } from "./serve";
 
 const reset = process.argv.includes("--reset");
 const LOCK = join(".yard-key", "demo.json");
@@ -51,9 +51,12 @@ await standing(async (started) => {
   );
   build();
 
-  const standin = async (name: string, more: Record<string, string> = {}): Promise<string> => {
+  const standin = async (
+    name: Parameters<typeof processOf>[0],
+    more: Record<string, string> = {},
+  ): Promise<string> => {
     const own = await freePort();
-    started(keep([`standins/${name}/server.ts`], { PORT: `${own}`, ...more }).stop);
+    started(keep([processOf(name)], { PORT: `${own}`, ...more }).stop);
     return `http://127.0.0.1:${own}`;
   };
   const standins = {
@@ -68,7 +71,7 @@ await standing(async (started) => {
     ...standins,
     LOG_LEVEL: process.env.LOG_LEVEL ?? "warn",
   };
-  started(keep(["bin/web.ts"], env).stop);
+  started(keep([processOf("web")], env).stop);
   await up(`${url}/healthz`);
   console.log(`\nYard Key is ready at ${url}\nEveryone's PIN in the demo shop is 2580. Ctrl-C stops it.\n`);
 });

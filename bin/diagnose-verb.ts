@@ -1,6 +1,7 @@
 import Joi from "joi";
 import { holding, readBook } from "../core/book";
-import { CONDITIONS, Diagnostician, readSpeeds, report, type Speeds, type Told } from "../core/diagnose";
+import { CONDITIONS } from "../core/fact";
+import { Diagnostician, readSpeeds, report, type Speeds, type Told } from "../core/diagnose";
 import type { Answer } from "./verbs";
 import { problemOf } from "./problem";
 

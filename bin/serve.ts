@@ -16,7 +16,15 @@ const SOURCES = [
   "vite.config.ts",
   "react-router.config.ts",
   "bin/service-worker.ts",
+  "bin/processes.ts",
+  "bin/web.ts",
+  "standins",
+  "package.json",
 ];
+
+/** A process that was built beside the web application, as Node is told to run it. */
+export const processOf = (name: "web" | "gauge" | "scan-tool" | "printer"): string =>
+  `build/processes/${name}.js`;
 
 function newest(path: string): number {
   const stat = statSync(path);
@@ -33,6 +41,7 @@ export function build(): void {
   const steps: [string, string[]][] = [
     ["npx", ["--no-install", "react-router", "build"]],
     [process.execPath, ["--import", "tsx", "bin/service-worker.ts"]],
+    [process.execPath, ["--import", "tsx", "bin/processes.ts"]],
   ];
   for (const [program, args] of steps) {
     const result = spawnSync(program, args, { encoding: "utf8" });
@@ -98,7 +107,7 @@ export function keep(args: readonly string[], env: Record<string, string>, { aga
   let child: ChildProcess;
   let stopping = false;
   const launch = (): void => {
-    child = spawn(process.execPath, ["--import", "tsx", ...args], {
+    child = spawn(process.execPath, [...args], {
       // The channel closes when this process dies, however it dies; the child then ends by itself and blocks no port.
       stdio: ["ignore", "inherit", "inherit", "ipc"],
       env: { ...process.env, ...env },

@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { migrate } from "../store/database";
 import { localTls, ownersTls } from "./authority";
 import { startCluster } from "./cluster";
-import { build, chooseHttpsPort, choosePort, keep, standing, up } from "./serve";
+import { processOf, build, chooseHttpsPort, choosePort, keep, standing, up } from "./serve";
 
 await standing(async (started) => {
   const port = await choosePort();
@@ -32,7 +32,7 @@ await standing(async (started) => {
     TLS_KEY: process.env.TLS_KEY ?? join(folder, "server.key"),
     ...(tls.authority ? { AUTHORITY: join(folder, "authority.crt") } : {}),
   };
-  started(keep(["bin/web.ts"], env).stop);
+  started(keep([processOf("web")], env).stop);
   await up(`http://127.0.0.1:${port}/healthz`);
   const address = Object.values(networkInterfaces())
     .flatMap((all) => all ?? [])

@@ -59,7 +59,7 @@ rmSync("test-results", { recursive: true, force: true });
 mkdirSync("test-results", { recursive: true });
 if (only.length === 0) {
   say("checking types, lint and format …");
-  count(check());
+  count(await check());
 }
 say("starting a database for the tests …");
 const cluster = await startCluster("test", { fresh: true, careless: true });
@@ -69,7 +69,9 @@ try {
   await jest("units", ["core", "store"], ["--maxWorkers=2", "--passWithNoTests"], env);
   build();
   say("going through the journeys in the browser …");
-  await jest("journeys", ["e2e"], ["--runInBand", "--passWithNoTests"], env);
+  await jest("journeys", ["e2e"], ["--maxWorkers=2", "--passWithNoTests"], env);
+  say("the journeys that kill the database, by themselves …");
+  await jest("alone", ["alone"], ["--runInBand", "--passWithNoTests"], env);
 } finally {
   await cluster.stop();
 }

@@ -9,7 +9,8 @@ import {
   type Spec,
   type TakenReading,
 } from "../core/reading";
-import { candidates, target, type Piece, type Stock, type TargetSchool } from "../core/select";
+import { candidates, target, type Stock, type TargetSchool } from "../core/select";
+import type { Piece } from "../core/chain";
 
 import { BOOK_VERBS } from "./book-verbs";
 import { problemOf } from "./problem";

@@ -3,6 +3,8 @@
 import { readFileSync } from "node:fs";
 import { createServer, type Server } from "node:http";
 import { createServer as createTlsServer } from "node:https";
+import { resolve } from "node:path";
+import { pathToFileURL } from "node:url";
 import pino from "pino";
 import type { createApp as CreateApp } from "../app/server/server";
 
@@ -21,7 +23,7 @@ const { HTTPS_PORT = "", TLS_CERT = "", TLS_KEY = "", AUTHORITY = "" } = process
 if (!databaseUrl || !PORT) throw new Error("DATABASE_URL and PORT must be set");
 
 // The path is put together so that the type checker does not look for a build that may not be there yet.
-const built = new URL("../build/server/index.js", import.meta.url).href;
+const built = pathToFileURL(resolve("build/server/index.js")).href;
 const { createApp } = (await import(built)) as { createApp: typeof CreateApp };
 const { app, close } = await createApp({
   databaseUrl,

@@ -4,7 +4,7 @@ import { makeCard } from "../app/jobs/card";
 import { readJobDocument } from "../app/jobs/job-document";
 import { readBook } from "../core/book";
 import { pricedParts, worthOf } from "../app/inspect/worth-of";
-import { appliedTo, fold, jobDocument } from "../core/job";
+import { appliedTo, fold, jobDocument } from "../core/fact";
 import { readHouse } from "../store/house";
 import { jobByNumber, listJobs, type CardRow } from "../store/jobs";
 import { pricesOf } from "../store/prices";
@@ -30,7 +30,7 @@ async function all(which: "open" | "closed"): Promise<CardRow[]> {
   const make = makeCard(await readHouse(db.pool));
   const rows: CardRow[] = [];
   for (;;) {
-    const page = await listJobs(db.pool, { which, before: rows.at(-1)?.number }, make);
+    const page = await listJobs(db.pool, { which, before: rows.at(-1)?.number }, "test", make);
     rows.push(...page.rows);
     if (!page.more) return rows;
   }
@@ -130,7 +130,7 @@ describe("an exported job that was tampered with", () => {
       "facts[0]",
     ],
     ["a key too many", (d) => ({ ...d, owner: "me" }), "owner"],
-    ["no document at all", () => 7, "object"],
+    ["no document at all", () => 7, "put it in { }"],
   ])("%s is refused with its place", async (_name, change, place) => {
     const read = readJobDocument(JSON.stringify(change(await good())));
     expect(read.ok ? "" : read.problems.join()).toContain(place);

@@ -3,12 +3,12 @@ import sharp from "sharp";
 import { v5 as idFrom } from "uuid";
 import { scaled } from "../app/photos/picture";
 import { readPriceList } from "../app/prices/read-list";
-import type { Condition } from "../core/diagnose";
+import { type Condition, fold, type Fact, type FactBody } from "../core/fact";
 import { resolve, type Book } from "../core/book";
-import { fold, worksheet, worksheetCandidates, type Fact, type FactBody } from "../core/job";
+import { worksheet, worksheetCandidates } from "../core/measure";
 import { lengthOf, nm } from "../core/quantity";
 import type { PackState } from "../core/reading";
-import type { Piece } from "../core/select";
+import type { Piece } from "../core/chain";
 import { addBook } from "../store/books";
 import { openPool, type Pool } from "../store/database";
 import { setHouse } from "../store/house";
@@ -166,7 +166,7 @@ function progressOf(i: number): Progress {
         ? {
             story: {
               element: "h2",
-              cause: { id: "", standing: "not found", note: "pressure, clearance and seals in order" },
+              cause: { id: "", standing: "not-found", note: "pressure, clearance and seals in order" },
             },
           }
         : {}),
@@ -183,7 +183,7 @@ function progressOf(i: number): Progress {
       ...{ finished: 2, next: "trial" },
       story: {
         element: "d3",
-        beyond: [["d3-piston", "lip flat"]],
+        beyond: [["d3-piston", "lip-flat"]],
         cause: { id: "seal-leak", standing: "found", note: "lip flat all round, no spring back" },
       },
     },
@@ -196,9 +196,9 @@ function progressOf(i: number): Progress {
       ...{ finished: 1, unit: 2, next: "trial" },
       story: {
         beyond: [
-          ["case-half", "cracked at the differential seat"],
-          ["differential", "pin loose"],
-          ["transfer-shaft", "teeth pitted"],
+          ["case-half", "cracked-at-the-differential-seat"],
+          ["differential", "pin-loose"],
+          ["transfer-shaft", "teeth-pitted"],
         ],
       },
     },
@@ -332,7 +332,7 @@ function jobFacts(
   };
   say({ kind: "booking", vehicle, customer, words: progress.words ?? words, odometer });
   say({ kind: "configuration", traits });
-  say({ kind: "scope", depth });
+  say({ kind: "scope", depths: [depth] });
   say({ kind: "holder", name: progress.holder, staff: null });
   for (const body of intakeFacts(i)) say(body);
   if (progress.elsewhere) {
@@ -341,7 +341,7 @@ function jobFacts(
     return { facts, opened, bookId };
   }
   const random = scatter(i * 7919 + 17);
-  const applied = resolve(book, traits, depth);
+  const applied = resolve(book, traits, [depth]);
   for (const body of tornDown(applied, progress.down)) say(body);
   if (progress.down === 1) for (const body of inspected(applied, progress.story)) say(body);
   const chains = applied.packs.filter(({ inScope }) => inScope);

@@ -2,7 +2,7 @@
 import { bookOf, UNITS, type UnitId } from "./units";
 import { resolve, type Applied, type Configuration } from "../core/book";
 import { dispositions, USUAL_SCHOOLS, type PartState, type Schools } from "../core/inspect";
-import { fold, type Fact, type FactBody, type Job, type Severity } from "../core/job";
+import { fold, type Fact, type FactBody, type Job, type Severity } from "../core/fact";
 import { lengthOf } from "../core/quantity";
 
 export const books = new Map(UNITS.map((unit) => [unit, bookOf(unit)]));
@@ -12,7 +12,7 @@ export function unitOf(id: UnitId, told: Configuration = {}): Applied {
   const version = Object.fromEntries(
     book.traits.map(({ id: trait, values }) => [trait, told[trait] ?? Object.keys(values).at(-1) ?? ""]),
   );
-  return resolve(book, version, book.depths.at(-1) ?? "");
+  return resolve(book, version, book.depths.slice(-1));
 }
 let n = 0;
 export const jobOf = (bodies: readonly FactBody[]): Job =>
@@ -35,7 +35,7 @@ export const figure = (id: string, text: string): FactBody => ({
 });
 export const wrong = (
   of: string,
-  what: "turned round" | "too many" | "another version’s part" | "from another pack",
+  what: "turned-round" | "too-many" | "another-versions-part" | "from-another-pack",
 ): FactBody => ({
   ...{ kind: "wrong", what, of, note: "", there: true },
 });

@@ -1,5 +1,6 @@
+import { LOOKED_AT } from "../core/inspect";
 import type { Applied } from "../core/book";
-import { fold, type FactBody } from "../core/job";
+import { type CauseStanding, fold, type FactBody } from "../core/fact";
 import { counts, waysOf } from "../core/teardown";
 
 const TRAYS = ["Front end", "Drums and packs", "Rear end"];
@@ -10,17 +11,17 @@ export interface Story {
   element?: string;
   /** Parts with the wear that shows the cause, or that condemns them. */
   beyond?: [part: string, wear: string][];
-  cause?: { id: string; standing: "found" | "likely" | "not found"; note: string };
+  cause?: { id: string; standing: CauseStanding; note: string };
 }
 
 /** A unit looked at part by part: good but for its story, its weak points answered. */
 export function inspected({ work }: Pick<Applied, "work">, story?: Story): FactBody[] {
   const facts: FactBody[] = [{ kind: "good", parts: work.parts.map(({ id }) => id) }];
   for (const { id, answers } of work.weakPoints ?? [])
-    facts.push({ kind: "weak-point", point: id, answer: answers[0] ?? "in order", note: "" });
+    facts.push({ kind: "weak-point", point: id, answer: answers[0]?.id ?? LOOKED_AT, note: "" });
   if (!story) return facts;
   const found = (part: string, wear: string): FactBody => ({
-    ...{ kind: "finding", part, wear, severity: "beyond use", sure: true, note: "", there: true },
+    ...{ kind: "finding", part, wear, severity: "beyond-use", sure: true, note: "", there: true },
   });
   const friction = work.packs
     .find(({ element }) => element === story.element)
@@ -61,7 +62,7 @@ export function tornDown(applied: Pick<Applied, "unit" | "work">, share: number)
       const part = parts.get(id);
       const way = part && waysOf(part)[0];
       if (way && part.of === undefined)
-        facts.push({ kind: "sat", part: id, way, mark: "needs none", note: "" });
+        facts.push({ kind: "sat", part: id, way, mark: "needs-none", note: "" });
       const one = counted.find(({ of }) => of === id);
       if (one) facts.push({ kind: "count", of: id, found: one.expected });
     }

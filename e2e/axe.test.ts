@@ -69,7 +69,7 @@ it(
       const found: string[] = [];
       await edda.go(`${shop.url}/sign-in`);
       found.push(...(await edda.axe()).map((problem) => `sign-in ${problem}`));
-      await edda.signIn(shop.url, "Edda L.");
+      await edda.sitsAs(shop, "Edda L.", shop.url);
       for (const theme of ["chalk", "lamp"]) {
         await edda.driver.executeScript(`document.cookie = 'look-theme=${theme}; path=/'`);
         for (const screen of SCREENS) {

@@ -12,8 +12,8 @@ beforeAll(async () => {
   shop = await openShop({ webs: 2 });
   mira = await Person.sitDown();
   tomas = await Person.sitDown();
-  await mira.signIn(shop.url, "Mira K.");
-  await tomas.signIn(shop.webs[1]?.url ?? "", "Tomas B.");
+  await mira.sitsAs(shop, "Mira K.", shop.url);
+  await tomas.sitsAs(shop, "Tomas B.", shop.webs[1]?.url ?? "");
 }, 90_000);
 afterAll(async () => {
   await mira.leave();
@@ -84,8 +84,8 @@ describe("taking down", () => {
         await mira.read("Noted as found wrong");
         await allSent(mira);
         const wrongs = await factsOf<{ what: string; there: boolean }>(shop, 1028, "wrong");
-        expect(wrongs.filter(({ what }) => what === "too many")).toMatchObject([{ of: "d1-friction" }]);
-        expect(wrongs.filter(({ what }) => what !== "too many").map(({ there }) => there)).toEqual([
+        expect(wrongs.filter(({ what }) => what === "too-many")).toMatchObject([{ of: "d1-friction" }]);
+        expect(wrongs.filter(({ what }) => what !== "too-many").map(({ there }) => there)).toEqual([
           true,
           false,
         ]);

@@ -13,8 +13,8 @@ const at = (path: string, web = 0): string => `${shop.webs[web]?.url ?? ""}${pat
 beforeAll(async () => {
   shop = await openShop({ webs: 2 });
   [edda, joost] = await Promise.all([Person.sitDown(), Person.sitDown()]);
-  await edda.signIn(at(""), "Edda L.");
-  await joost.signIn(at("", 1), "Joost W.");
+  await edda.sitsAs(shop, "Edda L.", at(""));
+  await joost.sitsAs(shop, "Joost W.", at("", 1));
 }, 120_000);
 afterAll(async () => {
   await edda.leave();
@@ -361,7 +361,7 @@ describe("keeping a book", () => {
   it("only a lead changes books, and a builder reads them all", () =>
     journey("builder-reads", [joost], async () => {
       await joost.press("//button[@aria-label='Sign out']");
-      await joost.signIn(at("", 1), "Mira K.");
+      await joost.sitsAs(shop, "Mira K.", at("", 1));
       await joost.go(at("/books/corrie-godwit/revisions", 1));
       await joost.ready();
       await joost.gone("//button[contains(., 'Begin a draft')]");

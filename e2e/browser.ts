@@ -14,6 +14,7 @@ import {
 } from "selenium-webdriver";
 import chrome from "selenium-webdriver/chrome";
 import { FAST_MS } from "../app/scan/wedge";
+import type { Shop } from "./shop";
 
 const { StaleElementReferenceError } = errors;
 /** A machine under load is slow: long enough that only what never comes is missed. */
@@ -197,6 +198,17 @@ export class Person {
     await (await this.see(`//label[contains(., ${quoted(name)})]`)).click();
     await (await this.see("//input[@name='pin']")).sendKeys(pin, Key.ENTER);
     await this.see("//h1[.='Jobs']");
+  }
+
+  /** Sits down signed in: where signing in is not what a journey is about. */
+  async sitsAs(shop: Pick<Shop, "cookieOf">, name: string, url: string): Promise<void> {
+    const [cookie = "", value = ""] = (await shop.cookieOf(name)).split(/=(.*)/s);
+    await (this.driver as chrome.Driver).sendDevToolsCommand("Network.setCookie", {
+      ...{ name: cookie, value, url, httpOnly: true, sameSite: "Lax" },
+    });
+    await this.go(url);
+    await this.see("//h1[.='Jobs']");
+    await this.ready();
   }
 
   /** Until the page's script has taken over. */

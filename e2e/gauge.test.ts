@@ -8,7 +8,7 @@ let mira: Person;
 beforeAll(async () => {
   shop = await openShop({ devices: ["gauge"] });
   mira = await Person.sitDown();
-  await mira.signIn(shop.url, "Mira K.");
+  await mira.sitsAs(shop, "Mira K.", shop.url);
   await mira.go(`${shop.url}/jobs/1030/pack/d1-clearance?show=found`);
   await mira.ready();
   await mira.keys(Key.ESCAPE, "g");

@@ -9,7 +9,7 @@ let mira: Person;
 beforeAll(async () => {
   shop = await openShop({ webs: 2, devices: ["scan tool"] });
   mira = await Person.sitDown();
-  await mira.signIn(shop.url, "Mira K.");
+  await mira.sitsAs(shop, "Mira K.", shop.url);
 }, 90_000);
 afterAll(async () => {
   await mira.leave();
@@ -192,7 +192,7 @@ describe("two builders on one job", () => {
     const tomas = await Person.sitDown();
     try {
       await journey("live", [mira, tomas], async () => {
-        await tomas.signIn(shop.webs[1]?.url ?? "", "Tomas B.");
+        await tomas.sitsAs(shop, "Tomas B.", shop.webs[1]?.url ?? "");
         await tomas.go(`${shop.webs[1]?.url}/jobs/1027/symptoms`);
         await tomas.until(FIRST, Boolean);
         await mira.go(`${shop.url}/jobs/1027/symptoms`);

@@ -10,7 +10,7 @@ let mira: Person;
 beforeAll(async () => {
   shop = await openShop({ devices: ["gauge"] });
   mira = await Person.sitDown();
-  await mira.signIn(shop.url, "Mira K.");
+  await mira.sitsAs(shop, "Mira K.", shop.url);
 }, 90_000);
 afterAll(async () => {
   await mira.leave();

@@ -15,7 +15,7 @@ let folder: string;
 beforeAll(async () => {
   shop = await openShop({ webs: 2, devices: ["printer"] });
   mira = await Person.sitDown();
-  await mira.signIn(shop.url, "Mira K.");
+  await mira.sitsAs(shop, "Mira K.", shop.url);
   folder = mkdtempSync(join(tmpdir(), "yard-key-pictures-"));
 }, 90_000);
 afterAll(async () => {
@@ -161,7 +161,7 @@ describe("labels", () => {
     const runa = await Person.sitDown({ camera: film });
     try {
       await journey("camera", [runa], async () => {
-        await runa.signIn(shop.url, "Runa S.");
+        await runa.sitsAs(shop, "Runa S.", shop.url);
         await runa.press("//button[@aria-label='Scan a label']");
         await runa.until("return location.pathname", (at) => at === "/jobs/1029", 20_000);
       });

@@ -10,7 +10,7 @@ let ines: Person;
 beforeAll(async () => {
   shop = await openShop();
   ines = await Person.sitDown();
-  await ines.signIn(shop.url, "Ines R.");
+  await ines.sitsAs(shop, "Ines R.", shop.url);
 }, 90_000);
 afterAll(async () => {
   await ines.leave();
@@ -57,7 +57,7 @@ it(
     journey("missing-price", [ines], async () => {
       await ines.go(`${shop.url}/jobs/1029/inspect?at=centre-support&part=f1`);
       await ines.ready();
-      await ines.touch("//li[@data-wear='rollers galled']//button[.='beyond use']");
+      await ines.touch("//li[@data-wear='rollers-galled']//button[.='beyond use']");
       await ines.see("//li[@data-inspect='f1' and @data-is='replace']");
       await ines.go(`${shop.url}/jobs/1029/cause`);
       await ines.ready();

@@ -2,11 +2,14 @@ import { spawn, type ChildProcess } from "node:child_process";
 import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { createCookie } from "react-router";
 import { loadShop } from "../demo/load";
+import { cookieKey } from "../store/house";
+import { beginSession, listStaff } from "../store/staff";
 import { testDatabase } from "../store/testing";
 import type { Pool } from "../store/database";
 import { freePort } from "../bin/cluster";
-import { up } from "../bin/serve";
+import { processOf, up } from "../bin/serve";
 
 /** A process of the shop that can be killed and started again on the same port. */
 export interface Part {
@@ -25,6 +28,8 @@ export interface Shop {
   printed: string;
   url: string;
   pool: Pool;
+  /** The cookie of a session of this person’s, as `name=value`. */
+  cookieOf: (name: string) => Promise<string>;
   databaseUrl: string;
   close: () => Promise<void>;
 }
@@ -42,14 +47,12 @@ export async function openShop({
   mkdirSync("test-results", { recursive: true });
   const database = await testDatabase(empty ? undefined : { name: "demo_shop", fill: loadShop });
   const gauge = part(await freePort(), "", (port) =>
-    run(["standins/gauge/server.ts"], { PORT: `${port}`, SEED: "42" }),
+    run([processOf("gauge")], { PORT: `${port}`, SEED: "42" }),
   );
-  const scanTool = part(await freePort(), "", (port) =>
-    run(["standins/scan-tool/server.ts"], { PORT: `${port}` }),
-  );
+  const scanTool = part(await freePort(), "", (port) => run([processOf("scan-tool")], { PORT: `${port}` }));
   const printed = mkdtempSync(join(tmpdir(), "yard-key-printed-"));
   const printer = part(await freePort(), "/printed", (port) =>
-    run(["standins/printer/server.ts"], { PORT: `${port}`, OUT: printed }),
+    run([processOf("printer")], { PORT: `${port}`, OUT: printed }),
   );
   if (devices.includes("gauge")) await gauge.start();
   if (devices.includes("scan tool")) await scanTool.start();
@@ -62,7 +65,7 @@ export async function openShop({
       ...{ SCAN_TOOL_URL: scanTool.url, PRINTER_URL: printer.url },
     };
     const web = part(await freePort(), "/healthz", (port) =>
-      run(["bin/web.ts"], { ...env, PORT: `${port}` }),
+      run([processOf("web")], { ...env, PORT: `${port}` }),
     );
     await web.start();
     webs.push(web);
@@ -75,6 +78,7 @@ export async function openShop({
     printed,
     url: webs[0]?.url ?? "",
     pool: database.pool,
+    cookieOf: (name) => sessionCookie(database.pool, name),
     databaseUrl: database.url,
     close: async () => {
       for (const web of webs) await web.kill();
@@ -83,6 +87,13 @@ export async function openShop({
       await database.drop();
     },
   };
+}
+
+async function sessionCookie(pool: Pool, name: string): Promise<string> {
+  const person = (await listStaff(pool)).find((one) => one.name === name);
+  if (!person) throw new Error(`nobody here is called ${name}`);
+  const cookie = createCookie("yard-key", { secrets: [await cookieKey(pool)] });
+  return (await cookie.serialize(await beginSession(pool, person.id))).split(";")[0] ?? "";
 }
 
 function part(port: number, health: string, launch: (port: number) => ChildProcess): Part {
@@ -105,7 +116,7 @@ function part(port: number, health: string, launch: (port: number) => ChildProce
 }
 
 const run = (args: string[], env: Record<string, string>): ChildProcess =>
-  spawn(process.execPath, ["--import", "tsx", ...args], {
+  spawn(process.execPath, args, {
     stdio: ["ignore", "ignore", "inherit"],
     env: { ...process.env, NODE_OPTIONS: "", ...env },
   });

@@ -4,7 +4,7 @@ import { setTimeout as pause } from "node:timers/promises";
 import sharp from "sharp";
 import { v7 as newId } from "uuid";
 import { Outbox } from "../app/outbox/outbox";
-import type { Fact, FactBody } from "../core/job";
+import type { Fact, FactBody } from "../core/fact";
 import { listJobs } from "../store/jobs";
 import type { Shop } from "./shop";
 
@@ -107,8 +107,8 @@ export async function storm(shop: Shop, { benches: count, each, seed }: Storm): 
       return answer;
     }) as typeof fetch;
 
-  const { rows } = await listJobs(shop.pool, { which: "open" }, () => ({
-    ...{ vehicle: "", unit: "", depth: "", waitsFor: "", done: 0, packs: 0 },
+  const { rows } = await listJobs(shop.pool, { which: "open" }, "storm", () => ({
+    ...{ vehicle: "", unit: "", depth: "", holder: null, waitsFor: "", done: 0, packs: 0 },
   }));
   const cookie = await signIn(shop.webs[0]?.url ?? "", shop);
   const benches = Array.from({ length: count }, (_, i): Bench => {

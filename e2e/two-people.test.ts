@@ -11,8 +11,8 @@ beforeAll(async () => {
   shop = await openShop({ webs: 2 });
   mira = await Person.sitDown();
   tomas = await Person.sitDown();
-  await mira.signIn(shop.webs[0]?.url ?? "", "Mira K.");
-  await tomas.signIn(shop.webs[1]?.url ?? "", "Tomas B.");
+  await mira.sitsAs(shop, "Mira K.", shop.webs[0]?.url ?? "");
+  await tomas.sitsAs(shop, "Tomas B.", shop.webs[1]?.url ?? "");
 }, 90_000);
 afterAll(async () => {
   await mira.leave();

@@ -1,7 +1,8 @@
 // A whole journey: a unit from the first step of taking down to the last measurement.
 import { afterAll, afterEach, beforeAll, expect, it } from "@jest/globals";
 import { bookOf, type UnitId } from "../demo/units";
-import { appliedTo, CLOCKING, DEPTH, fold, rows, type Fact, type Item } from "../core/job";
+import { appliedTo, fold, type Fact } from "../core/fact";
+import { CLOCKING, DEPTH, rows, type Item } from "../core/measure";
 import { lengthText, nm } from "../core/quantity";
 import { Key, Person, journey } from "./browser";
 import { openShop, type Shop } from "./shop";
@@ -104,7 +105,7 @@ export function wholeJourneys(trips: readonly Trip[]): void {
   beforeAll(async () => {
     shop = await openShop();
     mira = await Person.sitDown();
-    await mira.signIn(shop.url, "Mira K.");
+    await mira.sitsAs(shop, "Mira K.", shop.url);
   }, 90_000);
   afterAll(async () => {
     await mira.leave();

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
 import { v7 as newId } from "uuid";
-import type { Fact, FactBody } from "~core/job";
+import type { Fact, FactBody } from "~core/fact";
 import { nm } from "~core/quantity";
 import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook, bookById, listBooks } from "./books";
@@ -142,6 +142,7 @@ describe("jobs", () => {
     vehicle: "",
     unit: "",
     depth: "",
+    holder: null,
     waitsFor,
     done: 0,
     packs: 0,
@@ -175,19 +176,24 @@ describe("jobs", () => {
     };
     const jobs = [];
     for (let i = 0; i < PAGE + 5; i++) jobs.push(await open([reading(1_000_000 + i)]));
-    const first = await listJobs(db.pool, { which: "open" }, make);
+    const first = await listJobs(db.pool, { which: "open" }, "test", make);
     expect(first.rows).toHaveLength(PAGE);
     expect(first.more).toBe(true);
-    const second = await listJobs(db.pool, { which: "open", before: first.rows.at(-1)?.number ?? 0 }, make);
+    const second = await listJobs(
+      db.pool,
+      { which: "open", before: first.rows.at(-1)?.number ?? 0 },
+      "test",
+      make,
+    );
     const numbers = [...first.rows, ...second.rows].map(({ number }) => number);
     expect(new Set(numbers).size).toBe(numbers.length);
     for (const { number } of jobs) expect(numbers).toContain(number);
 
     made.length = 0;
-    await listJobs(db.pool, { which: "open" }, make);
+    await listJobs(db.pool, { which: "open" }, "test", make);
     expect(made).toEqual([]);
     await addFacts(db.pool, jobs.at(-1)?.id ?? "", [reading(3_000_000)], author);
-    const again = await listJobs(db.pool, { which: "open" }, make);
+    const again = await listJobs(db.pool, { which: "open" }, "test", make);
     expect(made).toEqual([2]);
     expect(again.rows[0]?.waitsFor).toBe("2 facts");
   });
@@ -196,12 +202,14 @@ describe("jobs", () => {
     const job = await open([fact({ kind: "holder", name: "Runa S.", staff: null })]);
     const make = (): Card => card("");
     expect(
-      (await listJobs(db.pool, { which: "open", holder: "Runa S." }, make)).rows.map((row) => row.number),
+      (await listJobs(db.pool, { which: "open", holder: "Runa S." }, "test", make)).rows.map(
+        (row) => row.number,
+      ),
     ).toEqual([job.number]);
     await addFacts(db.pool, job.id, [fact({ kind: "closed", rule: "proven" })], author);
-    expect((await listJobs(db.pool, { which: "open", holder: "Runa S." }, make)).rows).toEqual([]);
-    expect((await listJobs(db.pool, { which: "closed" }, make)).rows.map((row) => row.number)).toContain(
-      job.number,
-    );
+    expect((await listJobs(db.pool, { which: "open", holder: "Runa S." }, "test", make)).rows).toEqual([]);
+    expect(
+      (await listJobs(db.pool, { which: "closed" }, "test", make)).rows.map((row) => row.number),
+    ).toContain(job.number);
   });
 });

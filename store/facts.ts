@@ -1,5 +1,5 @@
-import type { Fact, FactKind } from "~core/job";
-import type { Queryable } from "./database";
+import type { Fact, FactKind } from "~core/fact";
+import { inTransaction, type Pool, type Queryable } from "./database";
 import { keptOf, type FactsText } from "./kept-texts";
 
 /** Who a fact is stored under; `id` is null for one imported from elsewhere, which keeps the name it came with. */
@@ -25,14 +25,14 @@ export async function addFacts(
   const { rows } = await db.query<{ open: boolean | null; elsewhere: boolean; missing: number }>({
     name: "fact-add",
     text: `with given as (
-             select * from jsonb_to_recordset($2::jsonb) as f (id uuid, at timestamptz, by text, replaces uuid, body jsonb)
+             select * from jsonb_to_recordset($2::jsonb) as f (id uuid, at timestamptz, by text, replaces uuid, after uuid, body jsonb)
            ), card as (
              select open from job_card where job = $1 for no key update
            ), elsewhere as (
              select from fact f join given g on g.id = f.id where f.job <> $1
            ), added as (
-             insert into fact (id, job, kind, by_staff, by_name, sent_by, at, replaces, body)
-             select id, $1, body ->> 'kind', $3, coalesce($4, by), $5, least(at, now()), replaces, body from given
+             insert into fact (id, job, kind, by_staff, by_name, sent_by, at, replaces, said_after, body)
+             select id, $1, body ->> 'kind', $3, coalesce($4, by), $5, least(at, now()), replaces, after, body from given
               where (select open from card) and not exists (select from elsewhere)
              on conflict (id) do nothing returning kind, body
            ), held as (
@@ -57,19 +57,45 @@ export async function addFacts(
   return { ok: true };
 }
 
+/**
+ * Adds the fact that closes a job, unless something was said of it since it was decided: the card's lock keeps writers out until then.
+ *
+ * @param decidedOn the place in the order stored that the decision was made on.
+ */
+export async function closeJob(
+  pool: Pool,
+  job: string,
+  fact: Fact,
+  decidedOn: number,
+  author: Author,
+): Promise<AddedFacts | { ok: false; why: "more said" }> {
+  return inTransaction(pool, async (db) => {
+    await db.query("select from job_card where job = $1 for update", [job]);
+    const { rows } = await db.query<{ last: number; known: boolean }>(
+      `select coalesce(max(seq), 0) as last, bool_or(id = $2) as known from fact where job = $1`,
+      [job, fact.id],
+    );
+    const now = rows[0];
+    if (now && now.last !== decidedOn && !now.known) return { ok: false, why: "more said" };
+    return addFacts(db, job, [fact], author);
+  });
+}
+
 interface FactRow {
   id: string;
   at: Date;
   by_name: string;
   replaces: string | null;
+  said_after: string | null;
   body: Fact["body"];
 }
 
-const toFact = ({ id, at, by_name, replaces, body }: FactRow): Fact => ({
+const toFact = ({ id, at, by_name, replaces, said_after, body }: FactRow): Fact => ({
   id,
   at: at.toISOString(),
   by: by_name,
   ...(replaces ? { replaces } : {}),
+  ...(said_after ? { after: said_after } : {}),
   body,
 });
 
@@ -81,7 +107,7 @@ export async function factsSince(
 ): Promise<{ facts: Fact[]; seq: number }> {
   const { rows } = await db.query<FactRow & { seq: number }>({
     name: "fact-since",
-    text: `select seq, id, at, by_name, replaces, body from fact where job = $1 and seq > $2 order by seq`,
+    text: `select seq, id, at, by_name, replaces, said_after, body from fact where job = $1 and seq > $2 order by seq`,
     values: [job, seq],
   });
   return { facts: rows.map(toFact), seq: rows.at(-1)?.seq ?? seq };
@@ -98,7 +124,7 @@ export async function factsTextOf(db: Queryable, job: string): Promise<FactsText
     name: "fact-text",
     text: `select coalesce((select max(seq) from fact where job = $1), 0) as last, string_agg(
              '{"id":"' || id || '","at":"' || to_char(at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') || '","by":' || to_json(by_name)
-             || coalesce(',"replaces":"' || replaces || '"', '') || ',"body":' || body || '}', ',' order by seq) as later
+             || coalesce(',"replaces":"' || replaces || '"', '') || coalesce(',"after":"' || said_after || '"', '') || ',"body":' || body || '}', ',' order by seq) as later
              from fact where job = $1 and seq > $2`,
     values: [job, before.seq],
   });
@@ -130,7 +156,7 @@ export async function factsOfMany(
 ): Promise<Map<string, Fact[]>> {
   const { rows } = await db.query<FactRow & { job: string }>({
     name: "fact-of-many",
-    text: `select job, id, at, by_name, replaces, body from fact
+    text: `select job, id, at, by_name, replaces, said_after, body from fact
             where job = any ($1::uuid[]) and kind = any ($2::text[]) order by job, seq`,
     values: [jobs, kinds],
   });

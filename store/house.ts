@@ -1,6 +1,6 @@
 import { randomBytes } from "node:crypto";
 import { USUAL_SCHOOLS, type Schools } from "~core/inspect";
-import type { House } from "~core/job";
+import type { House } from "~core/measure";
 import type { Queryable } from "./database";
 
 /** Everything a house can set, with what holds until it does. */

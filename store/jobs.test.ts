@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
 import { v7 as newId } from "uuid";
-import { fold, type Fact, type FactBody } from "../core/job";
+import { fold, type Fact, type FactBody } from "../core/fact";
 import { resolve } from "../core/book";
 import { dunlinDocument } from "../core/testing/dunlin";
 import { addBook } from "./books";
@@ -27,7 +27,7 @@ async function job(): Promise<{ id: string; number: number }> {
   const id = newId();
   const facts = [
     fact({ kind: "configuration", traits: { body: "late" } }),
-    fact({ kind: "scope", depth: "full" }),
+    fact({ kind: "scope", depths: ["full"] }),
   ];
   return { id, number: await openJob(db.pool, { id, bookId: book, facts, author }) };
 }
@@ -39,8 +39,8 @@ const own = (max: number | null, reason = "house"): Promise<void> =>
 async function limitOf(number: number): Promise<number | undefined> {
   const record = await jobByNumber(db.pool, number);
   if (!record) throw new Error("no such job");
-  const { configuration, depth } = fold(record.facts);
-  return resolve(record.book, configuration, depth ?? "", record.houseValues).packs[0]?.spec.max;
+  const { configuration, depths } = fold(record.facts);
+  return resolve(record.book, configuration, depths ?? [], record.houseValues).packs[0]?.spec.max;
 }
 
 describe("earlier visits", () => {
@@ -84,14 +84,14 @@ describe("a job and the shop's own values", () => {
     let made = 0;
     const make = () => {
       made++;
-      return { vehicle: "", unit: "", depth: "", waitsFor: "", done: 0, packs: 0 };
+      return { vehicle: "", unit: "", depth: "", holder: null, waitsFor: "", done: 0, packs: 0 };
     };
-    await listJobs(db.pool, { which: "open" }, make);
+    await listJobs(db.pool, { which: "open" }, "test", make);
     const first = made;
-    await listJobs(db.pool, { which: "open" }, make);
+    await listJobs(db.pool, { which: "open" }, "test", make);
     expect(made).toBe(first);
     await own(1_250_000);
-    await listJobs(db.pool, { which: "open" }, make);
+    await listJobs(db.pool, { which: "open" }, "test", make);
     expect(made).toBeGreaterThan(first);
   });
 });

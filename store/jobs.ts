@@ -1,4 +1,4 @@
-import type { Fact, FactKind } from "~core/job";
+import { KINDS, type Fact, type FactKind } from "~core/fact";
 import { bookById } from "./books";
 import { inTransaction, type Pool, type Queryable } from "./database";
 import { addFacts, factsOfMany, factsTextOf, type Author } from "./facts";
@@ -108,11 +108,12 @@ export interface Card {
   vehicle: string;
   unit: string;
   depth: string;
+  holder: string | null;
   waitsFor: string;
   done: number;
   packs: number;
 }
-export interface CardRow extends Card {
+export interface CardRow extends Omit<Card, "holder"> {
   number: number;
   opened: string;
   open: boolean;
@@ -128,26 +129,18 @@ export interface JobFilter {
 export const PAGE = 25;
 
 /** Kinds a card is made of: not photos or findings that a long job has by the hundred. */
-const CARD_KINDS: FactKind[] = [
-  "booking",
-  "configuration",
-  "scope",
-  "reading",
-  "leave-out",
-  "fitting",
-  "choice",
-  "waiver",
-  "step",
-  "closed",
-];
+const CARD_KINDS = (Object.keys(KINDS) as FactKind[]).filter((kind) => KINDS[kind].onCard);
 
 /**
- * A page of job cards, newest first, keyset by number. Cards that are behind their facts are made anew with `makeCard` in two
- * queries for the whole page.
+ * A page of job cards, newest first, keyset by number. Cards that are behind their facts, or were made by something else, are made anew with
+ * `makeCard` in two queries for the whole page.
+ *
+ * @param made the version of what makes a card: its code and the house's choices.
  */
 export async function listJobs(
   db: Queryable,
   { which, holder, before }: JobFilter,
+  made: string,
   makeCard: (book: Book, facts: Fact[], values: readonly HouseValue[]) => Card,
 ): Promise<{ rows: CardRow[]; more: boolean }> {
   const { rows } = await db.query<{
@@ -160,9 +153,10 @@ export async function listJobs(
     card: Card;
     seq: number;
     newest: number;
+    made: string;
   }>({
     name: `job-list-${which}${holder ? "-held" : ""}`,
-    text: `select c.job, c.number, j.opened, c.open, c.holder, j.book, c.card, c.seq, coalesce(n.seq, 0) as newest
+    text: `select c.job, c.number, j.opened, c.open, c.holder, j.book, c.card, c.seq, c.made, coalesce(n.seq, 0) as newest
              from job_card c join job j on j.id = c.job
              left join lateral (select seq from fact f where f.job = c.job order by seq desc limit 1) n on true
             where ${which === "open" ? "c.open" : "not c.open"} and c.number < $1 ${holder ? "and c.holder = $3" : ""}
@@ -170,7 +164,7 @@ export async function listJobs(
     values: [before ?? Number.MAX_SAFE_INTEGER, PAGE + 1, ...(holder ? [holder] : [])],
   });
   const page = rows.slice(0, PAGE);
-  const behind = page.filter(({ seq, newest }) => seq < newest);
+  const behind = page.filter((row) => row.seq < row.newest || row.made !== made);
   if (behind.length > 0) {
     const facts = await factsOfMany(
       db,
@@ -181,15 +175,19 @@ export async function listJobs(
     const values = await houseValues(db, [...new Set(books.map(({ unit }) => unit.id))]);
     behind.forEach((row, i) => {
       const book = books[i];
-      if (book) row.card = makeCard(book, facts.get(row.job) ?? [], values.get(book.unit.id) ?? []);
+      if (!book) return;
+      row.card = makeCard(book, facts.get(row.job) ?? [], values.get(book.unit.id) ?? []);
+      row.holder = row.card.holder;
     });
     await db.query(
-      `update job_card c set card = u.card, seq = u.seq
-         from unnest($1::uuid[], $2::jsonb[], $3::bigint[]) as u (job, card, seq) where c.job = u.job and c.seq < u.seq`,
+      `update job_card c set card = u.card, seq = u.seq, made = $4, holder = u.card ->> 'holder'
+         from unnest($1::uuid[], $2::jsonb[], $3::bigint[]) as u (job, card, seq)
+        where c.job = u.job and (c.seq < u.seq or (c.seq = u.seq and c.made <> $4))`,
       [
         behind.map(({ job }) => job),
         behind.map(({ card }) => JSON.stringify(card)),
         behind.map(({ newest }) => newest),
+        made,
       ],
     );
   }
@@ -206,25 +204,29 @@ export async function listJobs(
 }
 
 // A number belongs to one job for good, so remembering it cannot differ between processes.
-const idByNumber = new Map<number, string>();
+const places = new Map<number, { id: string; book: string }>();
 
-/** The id behind a job's number; null when there is none. */
-export async function jobIdByNumber(db: Queryable, number: number): Promise<string | null> {
-  const known = idByNumber.get(number);
+/** Where a job is kept and which revision it is pinned to: neither ever changes. Null when there is no such job. */
+export async function jobPlace(db: Queryable, number: number): Promise<{ id: string; book: string } | null> {
+  const known = places.get(number);
   if (known) return known;
   if (!Number.isSafeInteger(number)) return null;
-  const { rows } = await db.query<{ id: string }>({
-    name: "job-id",
-    text: "select id from job where number = $1",
+  const { rows } = await db.query<{ id: string; book: string }>({
+    name: "job-place",
+    text: "select id, book from job where number = $1",
     values: [number],
   });
-  const id = rows[0]?.id ?? null;
-  if (id) {
-    if (idByNumber.size > 10_000) idByNumber.clear();
-    idByNumber.set(number, id);
+  const place = rows[0] ?? null;
+  if (place) {
+    if (places.size > 10_000) places.clear();
+    places.set(number, place);
   }
-  return id;
+  return place;
 }
+
+/** The id behind a job's number; null when there is none. */
+export const jobIdByNumber = async (db: Queryable, number: number): Promise<string | null> =>
+  (await jobPlace(db, number))?.id ?? null;
 
 /** The unit that a job is of, by the id of its book; null when there is no such job. */
 export async function jobUnit(db: Queryable, number: number): Promise<string | null> {

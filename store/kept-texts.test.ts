@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
 import { v7 as newId } from "uuid";
-import type { Fact } from "~core/job";
+import type { Fact } from "~core/fact";
 import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook } from "./books";
 import { inTransaction, openPool } from "./database";

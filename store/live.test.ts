@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
 import { v7 as newId } from "uuid";
-import type { Fact } from "~core/job";
+import type { Fact } from "~core/fact";
 import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook } from "./books";
 import { addFacts, factsSince } from "./facts";
@@ -15,7 +15,7 @@ let book: string;
 const author = { id: null, name: "Mira K." };
 const scope = (by = "Mira K."): Fact => ({
   ...{ id: newId(), at: "2026-05-04T08:00:00.000Z", by },
-  body: { kind: "scope", depth: "full" },
+  body: { kind: "scope", depths: ["full"] },
 });
 const open = async (): Promise<string> => {
   const id = newId();

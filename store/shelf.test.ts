@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, it } from "@jest/globals";
 import { v7 as newId } from "uuid";
-import type { Fact } from "~core/job";
+import type { Fact } from "~core/fact";
 import { nm } from "~core/quantity";
 import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook } from "./books";

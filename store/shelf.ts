@@ -1,5 +1,5 @@
 import { v7 as newId } from "uuid";
-import type { Fact } from "~core/job";
+import type { Fact } from "~core/fact";
 import { nm, type Nm } from "~core/quantity";
 import type { Stock } from "~core/select";
 import {

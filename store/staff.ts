@@ -1,8 +1,9 @@
 import { v7 as newId } from "uuid";
 import { inTransaction, type Pool, type Queryable } from "./database";
+import type { Role } from "~core/fact";
 import { hashSecret, secretMatches } from "./secret";
 
-export type Role = "builder" | "parts" | "lead" | "owner";
+export type { Role };
 export interface Staff {
   id: string;
   name: string;

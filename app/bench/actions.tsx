@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
-import { CLEANING_STEPS, SCRAPPED, type Cleanliness, type CleaningStep } from "~core/job";
+import { wordsOf, CLEANING_STEPS, SCRAPPED, type Cleanliness, type CleaningStep } from "~core/fact";
 import type { Thing } from "~core/teardown";
 
 /** What is done with the parts picked: laid somewhere, cleaned, bagged. */
@@ -55,7 +55,7 @@ export function Actions({
       </div>
       <div className="flex flex-wrap items-center gap-2 py-1" role="group" aria-label="Cleaning">
         <span className="stamp quiet">Cleaning</span>
-        {CLEANING_STEPS.map((one) => (
+        {wordsOf(CLEANING_STEPS).map(([one, words]) => (
           <button
             key={one}
             type="button"
@@ -64,7 +64,7 @@ export function Actions({
             className={`btn touch px-3 ${did.includes(one) ? "btn-secondary" : ""}`}
             onClick={() => setDid(did.includes(one) ? did.filter((each) => each !== one) : [...did, one])}
           >
-            {one}
+            {words}
           </button>
         ))}
         <button

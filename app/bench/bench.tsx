@@ -16,7 +16,7 @@ import { targetOf } from "~/scan/code";
 import { onScan } from "~/scan/heard";
 import { placesOf, whenText } from "~/teardown/places";
 import { partsOf } from "~core/book";
-import { IN_UNIT, SCRAPPED } from "~core/job";
+import { IN_UNIT, SCRAPPED } from "~core/fact";
 import { teardown, type Bench } from "~core/teardown";
 import type { Route } from "./+types/bench";
 import { Actions } from "./actions";

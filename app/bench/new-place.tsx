@@ -1,6 +1,6 @@
 import { SayForm } from "~/intake/say-form";
 import { Choice, Field } from "~/look/field";
-import { PLACE_SORTS } from "~core/job";
+import { PLACE_SORTS, wordsOf } from "~core/fact";
 
 /** Names a tray, a bin or a bag of this job. */
 export function NewPlace() {
@@ -12,10 +12,9 @@ export function NewPlace() {
             label="What it is"
             name="sort"
             problem={problems.sort}
-            options={PLACE_SORTS.filter((sort) => sort !== "case").map((value) => ({
-              value,
-              words: value,
-            }))}
+            options={wordsOf(PLACE_SORTS)
+              .filter(([sort]) => sort !== "case")
+              .map(([value, words]) => ({ value, words }))}
           />
           <Field label="Name" name="name" problem={problems.name} autoComplete="off" placeholder="D1 drum" />
           <button className="btn touch">Add it</button>

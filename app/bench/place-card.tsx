@@ -1,3 +1,4 @@
+import { MATCH_MARKS } from "~core/fact";
 import { useDraggable, useDroppable } from "@dnd-kit/core";
 import type { Book } from "~core/book";
 import type { Bolts, Thing } from "~core/teardown";
@@ -145,7 +146,7 @@ function Chip({
         <span className="quiet block pl-7 text-sm">
           {[
             sat?.body.way ?? "",
-            sat && sat.body.mark !== "needs none" ? sat.body.mark : "",
+            sat && sat.body.mark !== "needs-none" ? MATCH_MARKS.words[sat.body.mark] : "",
             moved ? `${moved.by}, ${whenText(moved.at)}` : "",
           ]
             .filter(Boolean)

@@ -1,7 +1,7 @@
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { whenText } from "~/teardown/places";
-import type { CleaningStep } from "~core/job";
+import type { CleaningStep } from "~core/fact";
 
 /** Where metal hides in this unit, and the passages fluid takes: cleaned one by one, and recorded. */
 export function Traps() {
@@ -9,11 +9,11 @@ export function Traps() {
   const { traps = [], lubrication = [], airChecks = [] } = applied.work;
   const passages = [
     ...lubrication.map(({ id, from, to, through, closedBy }) => ({
-      ...{ thing: `passage:${id}`, name: `${from} to ${to}`, did: "passages blown" as const },
+      ...{ thing: `passage:${id}`, name: `${from} to ${to}`, did: "passages-blown" as const },
       how: `${through.join(", ")}; closed unseen by ${closedBy}`,
     })),
     ...airChecks.map(({ element, port }) => ({
-      ...{ thing: `port:${element}`, name: `${element.toUpperCase()} feed`, did: "passages blown" as const },
+      ...{ thing: `port:${element}`, name: `${element.toUpperCase()} feed`, did: "passages-blown" as const },
       how: port,
     })),
   ];
@@ -46,7 +46,7 @@ function OneByOne({
 }) {
   const { job } = useJobView();
   const say = useSay();
-  const { cleaning } = job.work;
+  const { cleaning } = job;
   if (list.length === 0) return null;
   const left = list.filter(({ thing }) => cleaning.get(thing)?.body.state !== "clean").length;
   return (

@@ -105,7 +105,7 @@ export default function AxisPage() {
               <div key={id} className="border-accent mb-3 border-l-4 pl-3">
                 <h3 className="font-bold">{name}</h3>
                 <p>
-                  Complaint: {complaint}. Answers: {answers.join(" / ")}.
+                  Complaint: {complaint}. Answers: {answers.map((answer) => answer.name).join(" / ")}.
                 </p>
               </div>
             ))}

@@ -45,7 +45,7 @@ export interface BookView {
   book: Book;
   applied: Applied;
   configuration: Configuration;
-  depth: string;
+  depths: readonly string[];
   unit: System;
   revisions: Awaited<ReturnType<typeof loader>>["revisions"];
   revision: Awaited<ReturnType<typeof loader>>["revision"];
@@ -81,11 +81,11 @@ export default function BookPage({
         return [id, asked !== null && asked in known ? asked : (Object.keys(known)[0] ?? "")];
       }),
     );
-    const wanted = search.get("depth");
-    const depth = book.depths.find((one) => one === wanted) ?? book.depths.at(-1) ?? "";
+    const asked = search.getAll("depth").filter((one) => book.depths.includes(one));
+    const depths = asked.length > 0 ? asked : book.depths.slice(-1);
     const may = staff.role === "lead" || staff.role === "owner";
-    const applied = resolve(book, configuration, depth, values);
-    return { book, applied, configuration, depth, unit, revisions, revision, owned, may };
+    const applied = resolve(book, configuration, depths, values);
+    return { book, applied, configuration, depths, unit, revisions, revision, owned, may };
   }, [book, search, unit, values, revisions, revision, owned, staff.role]);
   const base = `/books/${params.unit}`;
   const query = search.size > 0 ? `?${search}` : "";
@@ -142,7 +142,7 @@ export default function BookPage({
 
 /** Which version is shown, and for which depth of work: links, so that an address says it all. */
 function Versions({ view, search }: { view: BookView; search: URLSearchParams }) {
-  const { book, configuration, depth } = view;
+  const { book, configuration, depths } = view;
   const rows = [
     ...book.traits.map(({ id, name, values }) => ({
       id,
@@ -153,7 +153,7 @@ function Versions({ view, search }: { view: BookView; search: URLSearchParams })
     {
       id: "depth",
       name: "Depth of work",
-      chosen: depth,
+      chosen: depths.join(" + "),
       options: book.depths.map((value) => ({ value, words: value, tell: "" })),
     },
   ];

@@ -9,7 +9,7 @@ import { useBookView } from "./book";
 
 /** Everything that is measured on this version, and each chain's loop one touch away. */
 export default function ChainsPage() {
-  const { applied, unit, depth } = useBookView();
+  const { applied, unit, depths } = useBookView();
   const anchor = useAnchor();
   const asked = applied.chains.find(({ chain }) => anchor === `chain-${chain.id}`);
   const [open, setOpen] = useState<string | null>(null);
@@ -35,7 +35,9 @@ export default function ChainsPage() {
                     >
                       <span className={`grow ${figure.inScope ? "" : "quiet"}`}>
                         {figure.chain.name}
-                        {!figure.inScope && <span className="block text-sm">not at depth {depth}</span>}
+                        {!figure.inScope && (
+                          <span className="block text-sm">not at depth {depths.join(" + ")}</span>
+                        )}
                       </span>
                       <span className="figure whitespace-nowrap">
                         {rangeText(figure.spec.min, figure.spec.max, unit)}

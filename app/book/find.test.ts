@@ -11,7 +11,7 @@ function ask(
 ): string[] {
   const book = bookOf(unit);
   const first = Object.fromEntries(book.traits.map(({ id, values }) => [id, Object.keys(values)[0] ?? ""]));
-  const applied = resolve(book, { ...first, ...configuration }, "full");
+  const applied = resolve(book, { ...first, ...configuration }, ["full"]);
   return searcher(answers(applied, system))(query).map(({ title, answer }) => `${title}: ${answer}`);
 }
 

@@ -1,8 +1,7 @@
 import { Link, useLocation } from "react-router";
 import { Facts } from "~/look/facts";
 import { Stack } from "~/look/stack";
-import type { Pack, PackChain } from "~core/book";
-import { shownIn, specWords } from "~core/book";
+import { type Pack, type PackChain, shownIn, specWords } from "~core/book";
 import { counts, nominalGap, plates } from "~core/pack";
 import { lengthText, plusMinusText } from "~core/quantity";
 import { useBookView } from "./book";

@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import type { Part } from "~core/book";
+import { wearKind, reasonOf, type Part } from "~core/book";
 import { platesOf } from "~core/pack";
 import { useBookView } from "./book";
 
@@ -70,7 +70,7 @@ function PartLine({ part, name }: { part: Part; name: (id: string) => string }) 
   const { applied, book } = useBookView();
   const count = platesOf(applied.unit.packs, part.id) ?? part.count ?? 1;
   const notes = [
-    part.always && `always new: ${part.always}`,
+    part.always && `always new: ${reasonOf(book, part.always).words}`,
     part.sold && `sold ${part.sold}`,
     part.heldBy && `after ${part.heldBy.map((id) => name(id).replaceAll("-", " ")).join(", ")}`,
     part.good && `good: ${part.good}`,
@@ -93,7 +93,9 @@ function PartLine({ part, name }: { part: Part; name: (id: string) => string }) 
         {part.kit && <span className="quiet block text-sm">in: {part.kit.join(", ")}</span>}
       </span>
       <span>
-        {part.wear && <span className="block">{part.wear.join(", ")}</span>}
+        {part.wear && (
+          <span className="block">{part.wear.map((wear) => wearKind(book, wear).name).join(", ")}</span>
+        )}
         {notes.map((note) => (
           <span key={note as string} className="quiet block text-sm">
             {note}

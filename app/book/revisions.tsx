@@ -6,7 +6,7 @@ import { Field } from "~/look/field";
 import { ground } from "~/server/context";
 import { readForm } from "~/server/form";
 import { mustBe } from "~/server/session";
-import { difference, differenceText, holding, within } from "~core/book";
+import { upcastBook, difference, differenceText, holding, within } from "~core/book";
 import { rangeText } from "~core/quantity";
 import { bookById, listBooks, revisionsOf } from "~store/books";
 import { beginDraft, openDrafts } from "~store/drafts";
@@ -37,11 +37,11 @@ type Kept = Awaited<ReturnType<typeof bookById>>;
 
 /** What changed, in the trade's words; for one version and depth when the address names one, as a job's does. */
 function changes(from: Kept, to: Kept, search: URLSearchParams): string[] {
-  const [before, after] = [withoutNumber(from.document), withoutNumber(to.document)];
-  const depth = search.get("depth");
-  if (depth === null) return difference(before, after).map(differenceText);
+  const [before, after] = [withoutNumber(upcastBook(from.document)), withoutNumber(upcastBook(to.document))];
+  const depths = search.getAll("depth");
+  if (depths.length === 0) return difference(before, after).map(differenceText);
   const version = Object.fromEntries(to.book.traits.map(({ id }) => [id, search.get(id) ?? ""]));
-  const of = (document: unknown): unknown => within(holding(document, version), depth);
+  const of = (document: unknown): unknown => within(holding(document, version), depths);
   return difference(of(before), of(after), true).map(differenceText);
 }
 

@@ -36,7 +36,7 @@ export default function ServicePage() {
           <li key={id} id={`weak-${id}`} className="border-accent mb-3 border-l-4 pl-3 target:outline-3">
             <b className="text-lg">{name}</b>
             <span className="block">Complaint: {complaint}</span>
-            <span className="block">Answers: {answers.join(" / ")}</span>
+            <span className="block">Answers: {answers.map((answer) => answer.name).join(" / ")}</span>
           </li>
         ))}
       </Plate>

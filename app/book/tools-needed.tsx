@@ -1,19 +1,19 @@
 import { Link } from "react-router";
 
-/** The tools a depth of work asks for, before a job starts; which of them the shop has is kept on the book's Service page. */
+/** The tools the depths of work ask for, before a job starts; which of them the shop has is kept on the book's Service page. */
 export function ToolsNeeded({
   unit,
   tools,
-  depth,
+  depths,
   owned = [],
 }: {
   unit: string;
   tools: readonly { id: string; name: string; depth?: string[] }[];
-  depth: string;
+  depths: readonly string[];
   /** As `unit/tool`. */
   owned?: readonly string[];
 }) {
-  const needed = tools.filter((tool) => tool.depth?.includes(depth) ?? true);
+  const needed = tools.filter((tool) => tool.depth?.some((one) => depths.includes(one)) ?? true);
   const missing = needed.filter(({ id }) => !owned.includes(`${unit}/${id}`));
   if (needed.length === 0) return null;
   return (

@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import type { Element, Range } from "~core/book";
+import { OUTSIDE, type Element, type Range } from "~core/book";
 import { baseOfTrain, behave, ratioText, solveRanges, type Behaviour } from "~core/gears";
 import { toDecimal, type Rational } from "~core/quantity";
 import { useBookView } from "./book";
@@ -98,7 +98,7 @@ export default function TrainPage() {
               <li key={element.id} className="border-base-300 border-t py-1.5">
                 <b>{shortName(element)}</b> {element.name ?? element.kind}: joins{" "}
                 {element.joins[0].replaceAll("-", " ")} and {element.joins[1].replaceAll("-", " ")}
-                {element.outside && `, outside the ranges: ${element.outside}`}
+                {element.outside && `, outside the ranges: ${OUTSIDE[element.outside]}`}
                 {element.servo && `. Servo: ${element.servo}`}
                 <span className="quiet block text-sm">
                   {[...element.aka, on(unit.ranges, element.id)].filter(Boolean).join(" · ")}

@@ -1,3 +1,4 @@
+import { wearKind } from "~core/book";
 import { useMemo } from "react";
 import { Link } from "react-router";
 import { useInside } from "~/door/inside";
@@ -8,12 +9,14 @@ import {
   candidateCauses,
   failed,
   metalEverywhere,
+  LOOKED_AT,
   weakPoints,
   type Candidate,
   type Failed,
 } from "~core/inspect";
-import { CAUSE_STANDINGS, ruleOf } from "~core/job";
-import { thisJob } from "~/job/this-job";
+import { SEVERITIES, CAUSE_STANDINGS } from "~core/fact";
+import { ruleOf } from "~core/measure";
+import { jobRecord } from "~/server/job-context";
 import { orKept } from "~/offline/kept";
 import { ground } from "~/server/context";
 import { pricesOf } from "~store/prices";
@@ -24,7 +27,7 @@ import { pricedParts } from "./worth-of";
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Cause ${params.number} · Yard Key` }];
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
-  const record = await thisJob(context, Number(params.number));
+  const record = await jobRecord(context, Number(params.number));
   if (!record) throw new Response("There is no job of this number.", { status: 404 });
   return {
     prices: await pricesOf(context.get(ground).pool, pricedParts(record.book)),
@@ -77,13 +80,13 @@ export default function Cause({ loaderData: { prices } }: Route.ComponentProps) 
           <h2 className="text-2xl font-bold">Known weak points</h2>
           <p className="quiet mb-2">Of this version. Each is answered before the unit is closed.</p>
           <ul>
-            {points.map(({ point, fact }) => (
+            {points.map(({ point, fact, answer }) => (
               <li key={point.id} className="border-base-300 border-t py-2" data-weak-point={point.id}>
                 <b className="text-lg">{point.name}</b>
                 <span className="quiet block text-sm">The complaint: {point.complaint}</span>
                 {fact && (
                   <p data-answered>
-                    ✓ <b>{fact.body.answer}</b>, says {fact.by}
+                    ✓ <b>{answerWords(answer, fact.body.answer)}</b>, says {fact.by}
                   </p>
                 )}
                 {!job.closed && (
@@ -93,14 +96,14 @@ export default function Cause({ loaderData: { prices } }: Route.ComponentProps) 
                     className="mt-1 flex flex-wrap gap-2"
                   >
                     {() =>
-                      [...point.answers, "looked at, in order"].map((answer) => (
+                      [...point.answers, IN_ORDER].map(({ id, name }) => (
                         <button
-                          key={answer}
+                          key={id}
                           name="answer"
-                          value={answer}
-                          className={`btn touch ${fact?.body.answer === answer ? "btn-primary" : ""}`}
+                          value={id}
+                          className={`btn touch ${fact?.body.answer === id ? "btn-primary" : ""}`}
                         >
-                          {answer}
+                          {name}
                         </button>
                       ))
                     }
@@ -115,6 +118,11 @@ export default function Cause({ loaderData: { prices } }: Route.ComponentProps) 
   );
 }
 
+/** The answer that every weak point can have besides the book’s own. */
+const IN_ORDER = { id: LOOKED_AT, name: "looked at, in order" };
+const answerWords = (answer: { name: string } | null, given: string): string =>
+  answer?.name ?? (given === IN_ORDER.id ? IN_ORDER.name : given.replaceAll("-", " "));
+
 function Failure({
   one,
   others,
@@ -124,7 +132,7 @@ function Failure({
   others: readonly Failed[];
   candidates: readonly Candidate[];
 }) {
-  const { job } = useJobView();
+  const { job, applied } = useJobView();
   const { cause } = one;
   const said = cause?.body;
   const named = candidates.find(({ id }) => id === said?.cause)?.name ?? said?.cause;
@@ -132,13 +140,22 @@ function Failure({
     <section className="plate p-4" aria-label={`Cause: ${one.name}`} data-failure={one.of}>
       <h2 className="text-2xl font-bold first-letter:uppercase">{one.name}</h2>
       <p className="quiet">
-        {one.findings.map(({ body: { wear, severity } }) => `${wear}, ${severity}`).join("; ")}
+        {one.findings
+          .map(
+            ({ body: { wear, severity } }) =>
+              `${wearKind(applied.unit, wear).name}, ${SEVERITIES.words[severity]}`,
+          )
+          .join("; ")}
       </p>
       <p className="my-1 text-lg" role="status" data-cause={said?.standing ?? ""}>
         {said ? (
           <>
-            <b>{said.standing === "not found" ? "Cause not found" : `${said.standing}: ${named}`}</b>, says{" "}
-            {cause?.by}
+            <b>
+              {said.standing === "not-found"
+                ? "Cause not found"
+                : `${CAUSE_STANDINGS.words[said.standing]}: ${named}`}
+            </b>
+            , says {cause?.by}
             {said.note && `: ${said.note}`}
             {said.after &&
               `; it followed from ${others.find(({ of }) => of === said.after)?.name ?? said.after}`}
@@ -220,7 +237,7 @@ function Failure({
                 defaultValue={said?.note}
               />
               <span className="flex flex-wrap gap-2">
-                {CAUSE_STANDINGS.map((standing) => (
+                {CAUSE_STANDINGS.codes.map((standing) => (
                   <button key={standing} name="standing" value={standing} className="btn touch">
                     {standing === "found"
                       ? "Found: this is it"

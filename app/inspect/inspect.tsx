@@ -1,3 +1,4 @@
+import { DISPOSITIONS, SEVERITIES } from "~core/fact";
 import { Check } from "lucide-react";
 import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
@@ -5,9 +6,9 @@ import { useInside } from "~/door/inside";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { useKeys } from "~/look/use-keys";
-import { stationOf } from "~core/book";
+import { wearKind, stationOf } from "~core/book";
 import { dispositions, metalEverywhere, unlooked, type PartState } from "~core/inspect";
-import { ruleOf } from "~core/job";
+import { ruleOf } from "~core/measure";
 import type { Route } from "./+types/inspect";
 import { PartPanel } from "./part-panel";
 import { TONES } from "./tones";
@@ -121,8 +122,12 @@ function Row({
   onOpen: () => void;
   onGood: () => void;
 }) {
+  const { applied } = useJobView();
   const worn = findings
-    .map(({ body: { wear, severity, sure } }) => `${wear}${sure ? `, ${severity}` : "?"}`)
+    .map(({ body: { wear, severity, sure } }) => {
+      const { name } = wearKind(applied.unit, wear);
+      return sure ? `${name}, ${SEVERITIES.words[severity]}` : `${name}?`;
+    })
     .join("; ");
   return (
     <li
@@ -142,7 +147,7 @@ function Row({
       </button>
       {is && (
         <span className={`stamp shrink-0 ${TONES[is]}`}>
-          {is}
+          {DISPOSITIONS.words[is]}
           {decided && " !"}
         </span>
       )}

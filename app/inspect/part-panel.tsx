@@ -3,7 +3,7 @@ import { SayForm } from "~/intake/say-form";
 import { useJobView } from "~/job/job";
 import { TakePhoto } from "~/photos/take";
 import { goodOf, wearsOf, type PartState } from "~core/inspect";
-import { DISPOSITIONS } from "~core/job";
+import { wordsOf, DISPOSITIONS } from "~core/fact";
 import { TONES } from "./tones";
 import { WearRow } from "./wear-row";
 
@@ -76,12 +76,12 @@ export function PartPanel({ state }: { state: PartState }) {
         </div>
       )}
       <ul aria-label="Kinds of wear">
-        {wearsOf(part).map((name) => (
+        {wearsOf(part).map((wear) => (
           <WearRow
-            key={name}
+            key={wear}
             part={part.id}
-            wear={name}
-            findings={findings.filter(({ body }) => body.wear === name)}
+            wear={wear}
+            findings={findings.filter(({ body }) => body.wear === wear)}
             pieces={pieces}
             sure={sure}
           />
@@ -93,19 +93,19 @@ export function PartPanel({ state }: { state: PartState }) {
       <div className="border-base-300 mt-2 border-t-2 pt-2" data-disposition={is ?? ""}>
         <p className="text-xl">
           <span className="stamp quiet mr-2">What becomes of it</span>
-          <b className={is ? TONES[is] : ""}>{is ?? "nothing yet"}</b>
+          <b className={is ? TONES[is] : ""}>{is ? DISPOSITIONS.words[is] : "nothing yet"}</b>
           {decided && (
             <span className="text-base">
               {" "}
               decided by {decided.by}: {decided.body.reason}
-              {proposed && proposed !== is && ` (proposed: ${proposed})`}
+              {proposed && proposed !== is && ` (proposed: ${DISPOSITIONS.words[proposed]})`}
             </span>
           )}
         </p>
         <ul className="quiet text-sm">
           {because.map(({ rule, words, is: then }) => (
             <li key={`${rule} ${words}`}>
-              {then}: {words} <span>({rule})</span>
+              {DISPOSITIONS.words[then]}: {words} <span>({rule})</span>
             </li>
           ))}
         </ul>
@@ -135,9 +135,9 @@ export function PartPanel({ state }: { state: PartState }) {
                     </p>
                   )}
                   <span className="mt-2 flex flex-wrap gap-2">
-                    {DISPOSITIONS.map((one) => (
+                    {wordsOf(DISPOSITIONS).map(([one, words]) => (
                       <button key={one} name="is" value={one} className="btn touch">
-                        {one}
+                        {words}
                       </button>
                     ))}
                   </span>

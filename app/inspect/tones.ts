@@ -2,7 +2,7 @@
 export const TONES = {
   reuse: "text-success",
   clean: "text-success",
-  "measure first": "text-warning",
+  "measure-first": "text-warning",
   machine: "text-warning",
   upgrade: "text-error",
   replace: "text-error",

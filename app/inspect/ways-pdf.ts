@@ -1,8 +1,10 @@
+import { wearKind } from "~core/book";
 import { configurationText } from "~/job/sheet-lines";
 import { draw, handOver } from "~/print/paper";
 import { ground } from "~/server/context";
 import { candidateCauses, failed, metalEverywhere, type Option } from "~core/inspect";
-import { appliedTo, fold, ruleOf } from "~core/job";
+import { CAUSE_STANDINGS, appliedTo, fold } from "~core/fact";
+import { ruleOf } from "~core/measure";
 import { moneyText } from "~core/quantity";
 import { readHouse } from "~store/house";
 import { jobByNumber } from "~store/jobs";
@@ -35,21 +37,23 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
   const { options, needs, breakEven } = worthOf(job, applied, house, await pricesOf(pool, pricedParts(book)));
   const failures = failed(job, applied);
   const found = failures.map((one) => {
-    const seen = [...new Set(one.findings.map(({ body }) => body.wear))].join(", ");
+    const seen = [...new Set(one.findings.map(({ body }) => wearKind(applied.unit, body.wear).name))].join(
+      ", ",
+    );
     if (!one.cause) return `${one.name}: ${seen}`;
     const { cause, standing } = one.cause.body;
     const named = candidateCauses(job, applied, ruleOf(job, house), one).find(({ id }) => id === cause)?.name;
-    return `${one.name}: ${seen}, cause ${standing}${cause ? ` (${named ?? cause})` : ""}`;
+    return `${one.name}: ${seen}, cause ${CAUSE_STANDINGS.words[standing]}${cause ? ` (${named ?? cause})` : ""}`;
   });
   const known = new Set(failures.flatMap(({ findings }) => findings.map(({ id }) => id)));
-  const beyond = job.work.findings
-    .filter(({ id, body }) => body.sure && body.severity === "beyond use" && !known.has(id))
+  const beyond = job.findings
+    .filter(({ id, body }) => body.sure && body.severity === "beyond-use" && !known.has(id))
     .map(({ body }) => {
       const part = applied.unit.parts.find(({ id }) => id === body.part);
-      return `${part?.name ?? body.part}: ${body.wear}`;
+      return `${part?.name ?? body.part}: ${wearKind(applied.unit, body.wear).name}`;
     });
   const metal = metalEverywhere(job);
-  const chosen = job.work.wayOn;
+  const chosen = job.wayOn;
   const pdf = await draw({
     title: `What can be done · job ${record.number}`,
     shop: house.shopName,

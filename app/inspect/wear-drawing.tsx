@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import type { Drawn } from "~core/inspect";
+import type { Drawn } from "~core/book";
 
 /** How far wear has gone, as drawn: 1 is a trace, 3 is beyond use. */
 export type Degree = 1 | 2 | 3;

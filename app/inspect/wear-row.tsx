@@ -1,8 +1,9 @@
 import { useId } from "react";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
-import { DEGREES, wearOf } from "~core/inspect";
-import { SEVERITIES, type FactOf, type Severity } from "~core/job";
+import { wearKind } from "~core/book";
+import { DEGREES } from "~core/inspect";
+import { SEVERITIES, wordsOf, type FactOf, type Severity } from "~core/fact";
 import { WearDrawing, type Degree } from "./wear-drawing";
 
 type Finding = FactOf<"finding">;
@@ -10,7 +11,7 @@ type Finding = FactOf<"finding">;
 /** One kind of wear of a part: what it looks like at each severity, and what was found. */
 export function WearRow({
   part,
-  wear: name,
+  wear,
   findings,
   pieces,
   sure,
@@ -23,46 +24,46 @@ export function WearRow({
   pieces: readonly number[];
   sure: boolean;
 }) {
-  const { job } = useJobView();
+  const { job, applied } = useJobView();
   const say = useSay();
-  const wear = wearOf(name);
+  const { name, look } = wearKind(applied.unit, wear);
   const known = aboutPieces(findings, pieces)?.body;
   const tell = (severity: Severity): void => {
     const same =
       known?.severity === severity && known.sure === sure && !known.pieces === (pieces.length === 0);
     say({
-      ...{ kind: "finding", part, wear: name, severity, sure, note: known?.note ?? "", there: !same },
+      ...{ kind: "finding", part, wear, severity, sure, note: known?.note ?? "", there: !same },
       ...(pieces.length > 0 ? { pieces: [...pieces] } : {}),
     });
   };
   return (
-    <li className="border-base-300 border-t py-1" data-wear={name}>
+    <li className="border-base-300 border-t py-1" data-wear={wear}>
       <div className="flex items-center gap-3">
         <span className="grow leading-tight">
           <b>{name}</b>
           <span className="quiet block text-sm">
-            {wear.looks !== name && `${wear.looks}.`}
-            {wear.unlike && ` Not: ${wear.unlike}.`}
+            {look.looks && `${look.looks}.`}
+            {look.unlike && ` Not: ${look.unlike}.`}
           </span>
         </span>
         <span className="flex gap-1" role="group" aria-label={name}>
-          {SEVERITIES.map((severity, i) => (
+          {wordsOf(SEVERITIES).map(([severity, words], i) => (
             <button
               key={severity}
               type="button"
               disabled={job.closed !== null}
               aria-pressed={known?.severity === severity}
-              className={`btn touch h-auto w-[5.4rem] flex-col gap-0 px-1 py-1 leading-tight whitespace-nowrap ${known?.severity === severity ? (severity === "beyond use" ? "btn-error" : "btn-primary") : ""}`}
+              className={`btn touch h-auto w-[5.4rem] flex-col gap-0 px-1 py-1 leading-tight whitespace-nowrap ${known?.severity === severity ? (severity === "beyond-use" ? "btn-error" : "btn-primary") : ""}`}
               onClick={() => tell(severity)}
             >
-              <WearDrawing drawn={wear.drawn} degree={(i + 1) as Degree} />
-              {severity}
+              <WearDrawing drawn={look.drawn} degree={(i + 1) as Degree} />
+              {words}
             </button>
           ))}
         </span>
       </div>
       {findings.map((finding) => (
-        <Found key={finding.id} finding={finding} words={DEGREES[wear.drawn]} />
+        <Found key={finding.id} finding={finding} words={DEGREES[look.drawn]} />
       ))}
     </li>
   );
@@ -82,7 +83,7 @@ function Found({
   finding: Finding;
   words: readonly [string, string, string];
 }) {
-  const { job } = useJobView();
+  const { job, applied } = useJobView();
   const say = useSay();
   const id = useId();
   const keep = (note: string): void => {
@@ -93,7 +94,7 @@ function Found({
       <span>
         {body.pieces && <b>number {body.pieces.join(", ")}: </b>}
         {!body.sure && <b className="text-warning">suspected </b>}
-        <b>{body.severity}</b>, {words[SEVERITIES.indexOf(body.severity)]}{" "}
+        <b>{SEVERITIES.words[body.severity]}</b>, {words[SEVERITIES.codes.indexOf(body.severity)]}{" "}
         <span className="quiet">({by})</span>
       </span>
       {job.closed ? (
@@ -101,7 +102,7 @@ function Found({
       ) : (
         <>
           <label htmlFor={id} className="sr-only">
-            Note on {body.wear}
+            Note on {wearKind(applied.unit, body.wear).name}
           </label>
           <input
             id={id}

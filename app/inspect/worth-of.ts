@@ -1,5 +1,6 @@
 import { dispositions, metalEverywhere, unitPart, worth, type Worth } from "~core/inspect";
-import { ruleOf, type Job } from "~core/job";
+import { ruleOf } from "~core/measure";
+import { type Job } from "~core/fact";
 import type { Applied, Book } from "~core/book";
 import type { HouseSettings } from "~store/house";
 

@@ -6,7 +6,7 @@ import { SayForm } from "~/intake/say-form";
 import { useJobView } from "~/job/job";
 import { Field } from "~/look/field";
 import type { Option, Worth } from "~core/inspect";
-import { WAYS_ON } from "~core/job";
+import { WAYS_ON } from "~core/fact";
 import { moneyText } from "~core/quantity";
 import { percent, WAY_NAMES, worthOf } from "./worth-of";
 
@@ -19,7 +19,7 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
     () => worthOf(job, applied, house, prices),
     [job, applied, house, prices],
   );
-  const chosen = job.work.wayOn;
+  const chosen = job.wayOn;
   return (
     <section className="plate p-4" aria-label="Rebuild or replace">
       <h2 className="text-2xl font-bold">Rebuild or replace</h2>
@@ -89,7 +89,7 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
                   autoComplete="off"
                 />
                 <span className="col-span-3 flex flex-wrap gap-2">
-                  {WAYS_ON.map((way) => (
+                  {WAYS_ON.codes.map((way) => (
                     <button key={way} name="way" value={way} className="btn touch">
                       {WAY_NAMES[way]}
                     </button>
@@ -107,7 +107,7 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
               <div className="w-full">
                 <Field label="Decide, because" name="reason" problem={problems.reason} autoComplete="off" />
               </div>
-              {WAYS_ON.map((way) => (
+              {WAYS_ON.codes.map((way) => (
                 <button key={way} name="way" value={way} className="btn touch">
                   {WAY_NAMES[way]}
                 </button>

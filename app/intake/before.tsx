@@ -6,8 +6,18 @@ import { useSay } from "~/job/say";
 import { ask } from "~/look/ask";
 import { Choice, Field } from "~/look/field";
 import { ground } from "~/server/context";
-import { DEBRIS_KINDS, pointsAt, type DebrisKind } from "~core/diagnose";
-import { DEBRIS_AMOUNTS, DEBRIS_PLACES, FLUID_LOOKS, FLUID_SMELLS, type DebrisPlace } from "~core/job";
+import {
+  DEBRIS_KINDS,
+  type DebrisKind,
+  DEBRIS_AMOUNTS,
+  DEBRIS_PLACES,
+  FLUID_LOOKS,
+  READ_OUT_FROM,
+  wordsOf,
+  FLUID_SMELLS,
+  type DebrisPlace,
+} from "~core/fact";
+import { pointsAt } from "~core/diagnose";
 import { Figures } from "./figures";
 import { SayForm } from "./say-form";
 
@@ -41,13 +51,13 @@ export default function Before({ loaderData: { scanTool } }: Route.ComponentProp
 
 function Fluid() {
   const { job } = useJobView();
-  const fluid = job.intake.fluid;
+  const fluid = job.fluid;
   return (
     <section className="plate p-4" aria-label="Fluid">
       <h2 className="text-xl font-bold">Fluid</h2>
       {fluid && (
         <p className="mb-1 text-lg" data-fluid>
-          <b>{fluid.body.look}</b>, smells <b>{fluid.body.smell}</b>
+          <b>{FLUID_LOOKS.words[fluid.body.look]}</b>, smells <b>{FLUID_SMELLS.words[fluid.body.smell]}</b>
           {fluid.body.note && `: ${fluid.body.note}`} <span className="quiet">({fluid.by})</span>
         </p>
       )}
@@ -60,14 +70,14 @@ function Fluid() {
                 name="look"
                 value={fluid?.body.look}
                 problem={problems.look}
-                options={FLUID_LOOKS.map((value) => ({ value, words: value }))}
+                options={wordsOf(FLUID_LOOKS).map(([value, words]) => ({ value, words }))}
               />
               <Choice
                 label="Smells"
                 name="smell"
                 value={fluid?.body.smell}
                 problem={problems.smell}
-                options={FLUID_SMELLS.map((value) => ({ value, words: value }))}
+                options={wordsOf(FLUID_SMELLS).map(([value, words]) => ({ value, words }))}
               />
               <div className="flex items-end gap-3">
                 <div className="grow">
@@ -103,14 +113,14 @@ function Debris() {
   const { job, applied } = useJobView();
   const say = useSay();
   const [where, look] = useState<DebrisPlace>("pan");
-  const debris = job.intake.debris.map(({ body }) => body);
+  const debris = job.debris.map(({ body }) => body);
   const amountOf = (what: DebrisKind): string | undefined =>
     debris.find((one) => one.where === where && one.what === what)?.amount;
   return (
     <section className="plate p-4" aria-label="Debris">
       <h2 className="text-xl font-bold">Debris</h2>
       <div role="radiogroup" aria-label="Where it was found" className="my-2 flex flex-wrap gap-2">
-        {DEBRIS_PLACES.map((place) => (
+        {DEBRIS_PLACES.codes.map((place) => (
           <button
             key={place}
             type="button"
@@ -139,7 +149,7 @@ function Debris() {
                   )}
                 </th>
                 <td className="py-1 text-right whitespace-nowrap">
-                  {DEBRIS_AMOUNTS.map((one) => (
+                  {DEBRIS_AMOUNTS.codes.map((one) => (
                     <button
                       key={one}
                       type="button"
@@ -171,7 +181,7 @@ function ReadOuts({ scanTool }: { scanTool: boolean }) {
   const fetchOne = async (readOut: string): Promise<void> => {
     const answer = await ask<{ text: string }>(`/jobs/${number}/scan-tool/${readOut}`);
     tell(answer ? null : readOut);
-    if (answer) say({ kind: "read-out", readOut, text: answer.text, from: "scan tool" });
+    if (answer) say({ kind: "read-out", readOut, text: answer.text, from: "scan-tool" });
   };
   return (
     <section className="plate p-4" aria-label="Read out">
@@ -179,7 +189,7 @@ function ReadOuts({ scanTool }: { scanTool: boolean }) {
       {wanted.length === 0 && <p>The book names nothing to be read out.</p>}
       <ul>
         {wanted.map(({ id, what, why }) => {
-          const kept = job.intake.readOuts.find(({ body }) => body.readOut === id);
+          const kept = job.readOuts.find(({ body }) => body.readOut === id);
           return (
             <li key={id} className="border-base-300 border-t py-2" data-read-out={id}>
               <b className="text-lg first-letter:uppercase">{what}</b>
@@ -192,7 +202,9 @@ function ReadOuts({ scanTool }: { scanTool: boolean }) {
                   {kept.body.text}
                 </pre>
               )}
-              {kept && <p className="quiet text-sm">{`${kept.body.from}, ${kept.by}`}</p>}
+              {kept && (
+                <p className="quiet text-sm">{`${READ_OUT_FROM.words[kept.body.from]}, ${kept.by}`}</p>
+              )}
               {!job.closed && (
                 <div className="flex flex-wrap items-start gap-3">
                   {scanTool && (

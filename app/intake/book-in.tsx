@@ -26,7 +26,7 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
 
 /** The vehicle, the customer's words, codes and what others did before. */
 export default function BookIn({ loaderData: { owned } }: Route.ComponentProps) {
-  const { job, book, applied, depth, number } = useJobView();
+  const { job, book, applied, depths, number } = useJobView();
   const booking = job.booking?.body;
   return (
     <div className="grid grid-cols-2 items-start gap-3">
@@ -78,7 +78,7 @@ export default function BookIn({ loaderData: { owned } }: Route.ComponentProps) 
         <Codes />
         <section className="plate p-4" aria-label="Unit">
           <h2 className="stamp quiet mb-1">
-            {book.unit.maker} {book.unit.name}, {depth}
+            {book.unit.maker} {book.unit.name}, {depths.join(" + ")}
           </h2>
           <ul className="mb-2">
             {book.traits.map(({ id, name, values }) => {
@@ -91,7 +91,7 @@ export default function BookIn({ loaderData: { owned } }: Route.ComponentProps) 
               );
             })}
           </ul>
-          <ToolsNeeded unit={book.unit.id} tools={applied.unit.tools ?? []} depth={depth} owned={owned} />
+          <ToolsNeeded unit={book.unit.id} tools={applied.unit.tools ?? []} depths={depths} owned={owned} />
           <Correct />
           <p className="mt-2">
             <Link to={`/jobs/${number}/symptoms`} className="btn btn-primary touch">
@@ -153,7 +153,7 @@ function Codes() {
     questionsOf(applied.unit)
       .find(({ id }) => id === "scan")
       ?.outcomes.slice(1) ?? [];
-  const codes = job.intake.codes;
+  const codes = job.codes;
   return (
     <section className="plate p-4" aria-label="Codes">
       <h2 className="stamp quiet mb-1">Codes</h2>

@@ -8,7 +8,7 @@ import { useSay } from "~/job/say";
 import { Choice, Field } from "~/look/field";
 import { chanceText } from "~/symptoms/suspects";
 import { useDiagnosis } from "~/symptoms/use-diagnosis";
-import { OUTSIDE_NAMES } from "~core/diagnose";
+import { OUTSIDE_NAMES, toldBy } from "~core/diagnose";
 import { v7 as newId } from "uuid";
 import { SayForm } from "./say-form";
 import { Area } from "./book-in";
@@ -22,8 +22,8 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
 
 /** Ends a job whose fault lies elsewhere: its record stays, nothing was opened. */
 export const action = ({ context, request, params }: Route.ActionArgs) =>
-  closeJob(context, request, Number(params.number), ({ intake }) =>
-    intake.conclusion?.body.fault === "elsewhere" ? "" : "Say first that the fault lies elsewhere, and why.",
+  closeJob(context, request, Number(params.number), ({ job }) =>
+    job.conclusion?.body.fault === "elsewhere" ? "" : "Say first that the fault lies elsewhere, and why.",
   );
 
 /** Is this unit at fault at all? The evidence on both sides, before a wrench is put to it. */
@@ -31,14 +31,14 @@ export default function Fault({ loaderData: { closing } }: Route.ComponentProps)
   const { job, applied, number } = useJobView();
   const say = useSay();
   const answered = useActionData<typeof action>();
-  const told = useMemo(() => job.intake.told(applied.unit), [job, applied]);
+  const told = useMemo(() => toldBy(job, applied.unit), [job, applied]);
   const report = useDiagnosis(applied.unit, told);
   const elsewhere = report?.suspects.find(({ id }) => id === "elsewhere");
   const here = report?.suspects.find(({ id }) => id !== "elsewhere");
   const sides = (elsewhere?.factors ?? []).filter(({ factor }) => factor > 1.05 || factor < 0.95);
-  const conclusion = job.intake.conclusion;
+  const conclusion = job.conclusion;
   const answerTo = (question: string): string | undefined =>
-    job.intake.answers.findLast(({ body }) => body.question === question)?.body.outcome;
+    job.answers.findLast(({ body }) => body.question === question)?.body.outcome;
   const answer = (question: string, outcome: string): void => {
     const before = answerTo(question);
     if (before) say({ kind: "answer", question, outcome: before, conditions: [], there: false });
@@ -123,7 +123,7 @@ export default function Fault({ loaderData: { closing } }: Route.ComponentProps)
                   name="fault"
                   value={conclusion?.body.fault}
                   problem={problems.fault}
-                  options={(["this unit", "elsewhere", "open"] as const).map((value) => ({
+                  options={(["this-unit", "elsewhere", "open"] as const).map((value) => ({
                     value,
                     words: WHERE[value],
                   }))}
@@ -170,7 +170,7 @@ export default function Fault({ loaderData: { closing } }: Route.ComponentProps)
   );
 }
 
-const WHERE = { "this unit": "in this unit", elsewhere: "elsewhere", open: "not known yet" } as const;
+const WHERE = { "this-unit": "in this unit", elsewhere: "elsewhere", open: "not known yet" } as const;
 
 function Side({
   title,

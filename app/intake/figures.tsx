@@ -5,7 +5,8 @@ import { Field } from "~/look/field";
 import { VerdictMark } from "~/look/mark";
 import { fedBy } from "~/measure/entry";
 import { measurementWords, specWords } from "~core/book";
-import { asFound, CANNOT, ruleOf, type Figure as OneFigure } from "~core/job";
+import { asFound, ruleOf, type Figure as OneFigure } from "~core/measure";
+import { wordsOf, CANNOT } from "~core/fact";
 import { lengthText, plusMinusText, roundedText } from "~core/quantity";
 import { isSpread } from "~core/reading";
 import { SayForm } from "./say-form";
@@ -87,7 +88,7 @@ function Found({ one }: { one: OneFigure }) {
   const verdict = one.kind === "measurement" ? one.verdict : null;
   return (
     <span className="text-lg" data-found>
-      <b>{said.text ?? said.cannot}</b>
+      <b>{said.text ?? CANNOT.words[said.cannot]}</b>
       {verdict && verdict !== "not stated" && (
         <span className={verdict === "outside" ? "text-error font-bold" : "text-success font-bold"}>
           {" "}
@@ -160,9 +161,9 @@ function Cannot({ of, id }: { of: "chain" | "measurement"; id: string }) {
       </summary>
       <SayForm kind="figure" fixed={{ of, id }} className="flex flex-wrap gap-2 pb-2">
         {() =>
-          CANNOT.map((why) => (
+          wordsOf(CANNOT).map(([why, words]) => (
             <button key={why} name="cannot" value={why} className="btn touch">
-              {why}
+              {words}
             </button>
           ))
         }

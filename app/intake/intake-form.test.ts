@@ -1,10 +1,10 @@
 import { describe, expect, it, test } from "@jest/globals";
-import { readBenchFacts } from "~/job/fact-schema";
+import { BENCH, checkFacts } from "~core/fact";
 import { resolve } from "~core/book";
 import { bookOf } from "../../demo/units";
 import { readIntake, type Fields } from "./intake-form";
 
-const book = resolve(bookOf("marram-dunlin"), { body: "late" }, "full").unit;
+const book = resolve(bookOf("marram-dunlin"), { body: "late" }, ["full"]).unit;
 const FRESH = "01900000-0000-7000-8000-0000abcd1234";
 
 const GOOD: [string, Fields][] = [
@@ -29,7 +29,7 @@ const GOOD: [string, Fields][] = [
   ["a conclusion", { kind: "conclusion", fault: "elsewhere", reason: "misfire", fee: "95.00" }],
   ["a pressure with its unit", { kind: "figure", of: "measurement", id: "line-idle", text: "60 psi" }],
   ["a pressure in the book's unit", { kind: "figure", of: "measurement", id: "line-idle", text: "5.2" }],
-  ["no figure", { kind: "figure", of: "measurement", id: "line-idle", cannot: "does not run" }],
+  ["no figure", { kind: "figure", of: "measurement", id: "line-idle", cannot: "does-not-run" }],
   ["a reading", { kind: "reading", chain: "input-end-play", value: ".018", unit: "in", method: "dial" }],
   ["a read-out", { kind: "read-out", readOut: "learned", text: "a: 1", from: "pasted" }],
   ["a tray", { kind: "place", sort: "tray", name: "Pump" }],
@@ -39,7 +39,7 @@ test.each(GOOD)("%s is read, and the server takes it", (_name, fields) => {
   const read = readIntake(fields, book, FRESH);
   if (!read.ok) throw new Error(JSON.stringify(read.problems));
   const fact = { id: FRESH, at: "2026-05-04T08:00:00.000Z", by: "Mira K.", body: read.body };
-  expect(readBenchFacts([fact])).toMatchObject({ ok: true });
+  expect(checkFacts([fact], BENCH)).toMatchObject({ ok: true });
 });
 
 test.each<[string, Fields, string, RegExp]>([

@@ -1,9 +1,11 @@
 import { statedIn, type Book } from "~core/book";
-import { CONDITIONS, DEBRIS_KINDS, type Condition } from "~core/diagnose";
 import {
+  FAULTS,
+  CONDITIONS,
+  DEBRIS_KINDS,
+  type Condition,
   CANNOT,
   CAUSE_STANDINGS,
-  CLOCKING,
   DEBRIS_AMOUNTS,
   DEBRIS_PLACES,
   DISPOSITIONS,
@@ -15,7 +17,8 @@ import {
   WAYS_ON,
   type Phase,
   type FactBody,
-} from "~core/job";
+} from "~core/fact";
+import { CLOCKING } from "~core/measure";
 import { lengthText, nm, parseLength, parseMeasure, parseMoney, type LengthUnit } from "~core/quantity";
 import { GAUGES, stepOf, type Bracket, type Gauge, type Reading } from "~core/reading";
 
@@ -132,17 +135,17 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
   },
 
   fluid: ({ look, smell, note = "" }) => {
-    const [seen, smelt] = [one(FLUID_LOOKS, look), one(FLUID_SMELLS, smell)];
+    const [seen, smelt] = [one(FLUID_LOOKS.codes, look), one(FLUID_SMELLS.codes, smell)];
     return when({ look: !seen && "Choose how it looks.", smell: !smelt && "Choose how it smells." }, () => ({
-      ...{ kind: "fluid", look: seen ?? "none came out", smell: smelt ?? "as new", note },
+      ...{ kind: "fluid", look: seen ?? "none-came-out", smell: smelt ?? "as-new", note },
     }));
   },
 
   debris: ({ where, what, amount }) => {
     const [place, kind, much] = [
-      one(DEBRIS_PLACES, where),
+      one(DEBRIS_PLACES.codes, where),
       one(DEBRIS_KINDS, what),
-      one(DEBRIS_AMOUNTS, amount),
+      one(DEBRIS_AMOUNTS.codes, amount),
     ];
     return when(
       {
@@ -155,7 +158,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
   },
 
   conclusion: ({ fault, reason = "", fee = "" }) => {
-    const where = one(["this unit", "elsewhere", "open"], fault);
+    const where = one(FAULTS.codes, fault);
     return when(
       {
         fault: !where && "Choose where the fault lies.",
@@ -173,17 +176,16 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
 
   figure: ({ of, id = "", item, text = "", cannot = "", note = "", phase }, book) => {
     const which = one(["chain", "measurement"], of);
-    const why = one(CANNOT, cannot);
+    const why = one(CANNOT.codes, cannot);
     if (!which) return wrong({ text: "Choose the figure." });
     const base = {
       ...({ kind: "figure", of: which, id, phase: phaseOf(phase), note } as const),
       ...(item ? { item } : {}),
     };
     if (text === "")
-      return when({ text: !why && "Write the figure, or say why there is none." }, () => ({
-        ...base,
-        ...(why ? { cannot: why } : {}),
-      }));
+      return why
+        ? good({ ...base, cannot: why })
+        : wrong({ text: "Write the figure, or say why there is none." });
     const measurement = book.measurements?.find((each) => each.id === id);
     const quantity = measurement ? statedIn(measurement.kind) : item === CLOCKING ? null : "length";
     // What the book states in its own unit may be typed without one.
@@ -240,12 +242,12 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
         kind: "read-out",
         readOut,
         text,
-        from: (one(["typed", "pasted", "scan tool"], from) as "typed") ?? "typed",
+        from: (one(["typed", "pasted", "scan-tool"], from) as "typed") ?? "typed",
       }),
     ),
 
   step: ({ step = "", did, reason = "", to = "" }, { teardown = [] }) => {
-    const what = one(STEP_DONE, did);
+    const what = one(STEP_DONE.codes, did);
     return when(
       {
         step: (!what || !teardown.some(({ id }) => id === step)) && "Choose the step.",
@@ -256,7 +258,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
   },
 
   disposition: ({ part = "", is, reason = "" }) => {
-    const what = one(DISPOSITIONS, is);
+    const what = one(DISPOSITIONS.codes, is);
     return when(
       {
         is: !what && "Choose what becomes of it.",
@@ -267,7 +269,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
   },
 
   offer: ({ way, price = "", hours = "", risk = "", note = "" }) => {
-    const which = one(WAYS_ON, way);
+    const which = one(WAYS_ON.codes, way);
     const [cents, long, chance] = [parseMoney(price), decimal(hours), decimal(risk)];
     return when(
       {
@@ -286,7 +288,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
   },
 
   "way-on": ({ way, reason = "" }) => {
-    const which = one(WAYS_ON, way);
+    const which = one(WAYS_ON.codes, way);
     return when(
       { way: !which && "Choose the way.", reason: reason.length < 2 && "Say why, for the customer." },
       () => ({ kind: "way-on", way: which ?? "rebuild", reason }),
@@ -299,16 +301,16 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
     })),
 
   cause: ({ of = "", cause = "", standing, note = "", after = "" }) => {
-    const how = one(CAUSE_STANDINGS, standing);
+    const how = one(CAUSE_STANDINGS.codes, standing);
     return when(
       {
         standing: !how && "Say how sure it is.",
-        cause: how !== "not found" && cause.length < 2 && "Choose the cause.",
+        cause: how !== "not-found" && cause.length < 2 && "Choose the cause.",
       },
       () => ({
         kind: "cause",
         of,
-        cause: how === "not found" ? "" : cause,
+        cause: how === "not-found" ? "" : cause,
         standing: how ?? "likely",
         note,
         after,
@@ -317,7 +319,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
   },
 
   wrong: ({ what, of = "", note = "" }) => {
-    const known = one(FOUND_WRONG, what);
+    const known = one(FOUND_WRONG.codes, what);
     return when(
       { what: !known && "Choose what is wrong.", of: of === "" && "Choose the part it is about." },
       () => ({ kind: "wrong", what: known ?? "missing", of, note, there: true }),
@@ -332,7 +334,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
   },
 
   place: ({ place, sort, name = "" }, _book, fresh) => {
-    const what = one(PLACE_SORTS, sort);
+    const what = one(PLACE_SORTS.codes, sort);
     return when(
       {
         sort: !what && "Choose what it is.",

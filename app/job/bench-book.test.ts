@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { resolve, type Applied } from "~core/book";
-import { fold, stepsDone } from "~core/job";
+import { fold } from "~core/fact";
+import { stepsDone } from "~core/stage";
 import { Bench } from "~core/teardown";
 import { bookOf, UNITS } from "../../demo/units";
 import { benchBook } from "./bench-book";
@@ -26,7 +27,7 @@ test.each(UNITS)(
       whole.traits.map(({ id: trait, values }) => [trait, Object.keys(values)[0] ?? ""]),
     );
     for (const depth of whole.depths) {
-      const [a, b] = [resolve(whole, version, depth), resolve(part, version, depth)];
+      const [a, b] = [resolve(whole, version, [depth]), resolve(part, version, [depth])];
       expect(b.packs).toEqual(a.packs);
       expect(b.chains).toEqual(a.chains);
       expect(b.unseen).toEqual(a.unseen);

@@ -1,6 +1,6 @@
 import { ground } from "~/server/context";
-import { difference, differenceText, holding, within } from "~core/book";
-import { depthOf, fold } from "~core/job";
+import { upcastBook, difference, differenceText, holding, within } from "~core/book";
+import { depthsOf, fold } from "~core/fact";
 import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/changes";
 
@@ -10,15 +10,16 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   if (!record) throw new Response("There is no job of this number.", { status: 404 });
   const { book, document, facts } = record;
   const job = fold(facts);
+  const today = upcastBook(document);
   const search = new URL(request.url).searchParams;
-  const asked = { ...job.configuration };
+  const version = { ...job.configuration };
   for (const { id, values } of book.traits) {
     const value = search.get(id);
-    if (value !== null && value in values) asked[id] = value;
+    if (value !== null && value in values) version[id] = value;
   }
-  const depth = depthOf(book, job);
-  const wanted = search.get("depth") ?? depth;
-  const before = within(holding(document, job.configuration), depth);
-  const after = within(holding(document, asked), book.depths.includes(wanted) ? wanted : depth);
+  const depths = depthsOf(book, job);
+  const asked = search.getAll("depth").filter((one) => book.depths.includes(one));
+  const before = within(holding(today, job.configuration), depths);
+  const after = within(holding(today, version), asked.length > 0 ? asked : depths);
   return Response.json({ lines: difference(before, after, true).map(differenceText) });
 };

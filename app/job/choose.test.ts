@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
 import { v7 as newId } from "uuid";
 import { dunlinDocument } from "~core/testing/dunlin";
-import type { Fact, FactBody, House } from "~core/job";
+import type { Fact, FactBody } from "~core/fact";
+import type { House } from "~core/measure";
 import { nm } from "~core/quantity";
 import { addBook } from "~store/books";
 import { addFacts } from "~store/facts";
@@ -47,7 +48,7 @@ async function tried(): Promise<JobRecord> {
     author: MIRA,
     facts: [
       fact({ kind: "configuration", traits: { body: "late" } }),
-      fact({ kind: "scope", depth: "full" }),
+      fact({ kind: "scope", depths: ["full"] }),
       fact({
         kind: "fitting",
         chain: CHAIN,

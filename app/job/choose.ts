@@ -1,15 +1,9 @@
 import { v7 as newId } from "uuid";
-import {
-  appliedTo,
-  fold,
-  worksheet,
-  worksheetCandidates,
-  type Fact,
-  type House,
-  type Worksheet,
-} from "~core/job";
+import { appliedTo, fold, type Fact } from "~core/fact";
+import { worksheet, worksheetCandidates, type House, type Worksheet } from "~core/measure";
 import { nm, type Nm } from "~core/quantity";
 import { agrees, sizeNear, type Candidate } from "~core/select";
+import { lastSeen } from "~/server/job-context";
 import type { Pool } from "~store/database";
 import { addFacts, type Author } from "~store/facts";
 import type { JobRecord } from "~store/jobs";
@@ -103,10 +97,11 @@ const predictionOf = ({ predicted, chance }: Candidate) => ({
 });
 
 /** The choice as a fact. */
-const choiceFact = ({ chain, sheet, chosen, decision, author }: Settled, kept: boolean): Fact => ({
+const choiceFact = ({ record, chain, sheet, chosen, decision, author }: Settled, kept: boolean): Fact => ({
   id: decision.id,
   at: new Date().toISOString(),
   by: author.name,
+  ...lastSeen(record.facts),
   body: {
     ...{ kind: "choice", chain, kept, reason: decision.reason },
     fit: kept ? sheet.fit : sheet.fit + 1,
@@ -142,7 +137,7 @@ async function change(settled: Settled): Promise<Decided> {
     chain,
     fit: sheet.fit + 1,
     piece,
-    origin: odd ? "odd piece" : "shelf",
+    origin: odd ? "odd-piece" : "shelf",
   };
   const fitted = await fitFromShelf(pool, {
     job: record.id,

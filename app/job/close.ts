@@ -1,9 +1,8 @@
 import { data, type RouterContextProvider } from "react-router";
-import { ground, visitor } from "~/server/context";
-import { fold, type House, type Job } from "~core/job";
-import { addFacts } from "~store/facts";
-import { readHouse } from "~store/house";
-import { jobByNumber, type JobRecord } from "~store/jobs";
+import { visitor } from "~/server/context";
+import { jobContext, lastSeen, type JobContext } from "~/server/job-context";
+import { recordClosing } from "~/server/record";
+import { UUID } from "~core/shape";
 import type { Staff } from "~store/staff";
 
 /**
@@ -15,19 +14,17 @@ export async function closeJob(
   context: Readonly<RouterContextProvider>,
   request: Request,
   number: number,
-  hinders: (job: Job, record: JobRecord, house: House, staff: Staff) => string,
+  hinders: (at: JobContext, staff: Staff) => string,
 ) {
-  const { pool } = context.get(ground);
   const { staff } = context.get(visitor);
   const id = (await request.formData()).get("id");
-  const [record, house] = await Promise.all([jobByNumber(pool, number), readHouse(pool)]);
-  if (!record || typeof id !== "string" || !/^[0-9a-f-]{36}$/.test(id))
-    throw new Response("There is no such job.", { status: 404 });
-  const job = fold(record.facts);
-  if (job.closed) return data({ problem: "" });
-  const problem = hinders(job, record, house, staff);
+  if (typeof id !== "string" || !UUID.test(id)) throw new Response("There is no such job.", { status: 404 });
+  const at = await jobContext(context, number);
+  if (at.job.closed) return data({ problem: "" });
+  const problem = hinders(at, staff);
   if (problem) return data({ problem }, { status: 409 });
-  const body = { kind: "closed", rule: house.rule } as const;
-  await addFacts(pool, record.id, [{ id, at: new Date().toISOString(), by: staff.name, body }], staff);
-  return data({ problem: "" });
+  const body = { kind: "closed", rule: at.house.rule } as const;
+  const fact = { id, at: new Date().toISOString(), by: staff.name, ...lastSeen(at.record.facts), body };
+  const done = await recordClosing(context, at.record, fact, staff);
+  return done.ok ? data({ problem: "" }) : data({ problem: done.problem }, { status: done.status });
 }

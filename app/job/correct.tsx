@@ -1,16 +1,16 @@
 import { useRef, useState } from "react";
 import { ask } from "~/look/ask";
-import { Choice } from "~/look/field";
+import { Choice, Choices } from "~/look/field";
 import { useInside } from "~/door/inside";
-import type { FactBody } from "~core/job";
+import type { FactBody } from "~core/fact";
 import { useJobView } from "./job";
 import { useSay } from "./say";
 
-type Picked = { traits: Record<string, string> } | { depth: string };
+type Picked = { traits: Record<string, string> } | { depths: string[] };
 
 /** What may turn out otherwise while the job is open: the unit's version, how deep the work goes, whose it is. */
 export function Correct() {
-  const { job, book, depth, number } = useJobView();
+  const { job, book, depths, number } = useJobView();
   const { staff } = useInside();
   const say = useSay();
   const [picked, pick] = useState<Picked | null>(null);
@@ -20,7 +20,9 @@ export function Correct() {
   if (job.closed) return null;
   const choose = (what: Picked): void => {
     pick(what);
-    const search = new URLSearchParams("traits" in what ? what.traits : { depth: what.depth });
+    const search = new URLSearchParams(
+      "traits" in what ? what.traits : what.depths.map((depth) => ["depth", depth]),
+    );
     const mine = ++asked.current;
     tell(undefined);
     void ask<{ lines: string[] }>(`/jobs/${number}/changes?${search}`).then((answer) => {
@@ -32,7 +34,7 @@ export function Correct() {
     const body: FactBody =
       "traits" in picked
         ? { kind: "configuration", traits: picked.traits }
-        : { kind: "scope", depth: picked.depth };
+        : { kind: "scope", depths: picked.depths };
     say(body);
     pick(null);
   };
@@ -54,11 +56,11 @@ export function Correct() {
           }))}
         />
       ))}
-      <Choice
-        label="How deep the work goes"
+      <Choices
+        label="How deep the work goes, one or several"
         name="depth"
-        value={picked && "depth" in picked ? picked.depth : depth}
-        onChange={(value) => choose({ depth: value })}
+        values={picked && "depths" in picked ? picked.depths : depths}
+        onChange={(values) => choose({ depths: values })}
         options={book.depths.map((value) => ({ value, words: value }))}
       />
       {picked && (
@@ -79,7 +81,12 @@ export function Correct() {
               ))}
             </ul>
           )}
-          <button type="button" className="btn btn-primary touch" onClick={keep}>
+          <button
+            type="button"
+            className="btn btn-primary touch"
+            disabled={"depths" in picked && picked.depths.length === 0}
+            onClick={keep}
+          >
             Correct it
           </button>
           <button type="button" className="btn btn-ghost touch" onClick={() => pick(null)}>

@@ -1,5 +1,5 @@
 import { ground } from "~/server/context";
-import { jobDocument } from "~core/job";
+import { jobDocument } from "~core/fact";
 import { jobByNumber } from "~store/jobs";
 import { photosOf } from "~store/photos";
 import type { Route } from "./+types/export";

@@ -1,25 +1,16 @@
 import { ground, visitor } from "~/server/context";
-import { FOREIGN_KEY_VIOLATION, sqlState, UNIQUE_VIOLATION } from "~store/database";
-import { addFacts, factsSince, type Author } from "~store/facts";
-import { staffById, type Staff } from "~store/staff";
+import { record, type Speaker } from "~/server/record";
 import { vouchedFor } from "~/server/voucher";
+import { BENCH, checkFacts, problemText } from "~core/fact";
+import { factsSince } from "~store/facts";
 import { jobIdByNumber } from "~store/jobs";
+import { staffById } from "~store/staff";
 import type { Route } from "./+types/facts";
-import { readBenchFacts } from "./fact-schema";
 
 const refuse = (status: number, problem: string): Response => Response.json({ problem }, { status });
 
-const REFUSED = {
-  closed: "the job is closed",
-  "no job": "there is no such job",
-  elsewhere: "it was said of another job already",
-} as const;
-
 /** Who said it: whoever is signed in, or whoever was when it was said, as their voucher proves. */
-async function authorOf(
-  context: Route.ActionArgs["context"],
-  request: Request,
-): Promise<Author & Pick<Staff, "role">> {
+async function speakerOf(context: Route.ActionArgs["context"], request: Request): Promise<Speaker> {
   const { pool, cookieKey } = context.get(ground);
   const { staff } = context.get(visitor);
   const said = vouchedFor(cookieKey, request.headers.get("x-said-by"));
@@ -29,25 +20,10 @@ async function authorOf(
 
 /** Where the outbox sends. Each fact is stored once however often it comes; 4xx means it never will be. */
 export const action = async ({ context, request, params }: Route.ActionArgs): Promise<Response> => {
-  const read = readBenchFacts(await request.json().catch(() => null));
-  if (!read.ok) return refuse(400, read.problem);
-  const { pool } = context.get(ground);
-  const job = await jobIdByNumber(pool, Number(params.number));
-  if (!job) return refuse(404, "there is no such job");
-  try {
-    const author = await authorOf(context, request);
-    const leads = author.role === "lead" || author.role === "owner";
-    if (!leads && read.facts.some(({ body }) => body.kind === "way-on"))
-      return refuse(403, "a lead decides whether it is rebuilt");
-    const added = await addFacts(pool, job, read.facts, author);
-    return added.ok ? Response.json({ stored: read.facts.length }) : refuse(409, REFUSED[added.why]);
-  } catch (error) {
-    if (sqlState(error) === UNIQUE_VIOLATION)
-      return refuse(409, "somebody else has said which ring was in; look again");
-    if (sqlState(error) === FOREIGN_KEY_VIOLATION)
-      return refuse(409, "it corrects something this job does not have");
-    throw error;
-  }
+  const read = checkFacts(await request.json().catch(() => null), BENCH);
+  if (!read.ok) return refuse(400, read.problems.slice(0, 5).map(problemText).join("; "));
+  const kept = await record(context, Number(params.number), read.facts, await speakerOf(context, request));
+  return kept.ok ? Response.json({ stored: read.facts.length }) : refuse(kept.status, kept.problem);
 };
 
 /** What was said since a place in the order stored, by anyone. */

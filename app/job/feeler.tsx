@@ -1,5 +1,5 @@
 import { useRef, useState, type FormEvent } from "react";
-import type { Worksheet } from "~core/job";
+import type { Worksheet } from "~core/measure";
 import { plausible } from "~core/pack";
 import { nm, parseLength, type LengthUnit, type Nm } from "~core/quantity";
 import { question, type Reading } from "~core/reading";

@@ -1,8 +1,10 @@
 import { useState, type FormEvent } from "react";
 import { Choice, Field } from "~/look/field";
-import { chainFacts, type Worksheet } from "~core/job";
+import { chainFacts } from "~core/fact";
+import { type Worksheet } from "~core/measure";
 import { lengthText, parseLength, type LengthUnit } from "~core/quantity";
-import { sizeNear, type Piece } from "~core/select";
+import { sizeNear } from "~core/select";
+import type { Piece } from "~core/chain";
 import { useJobView } from "./job";
 import { pieceText } from "./piece-text";
 import { useSay } from "./say";

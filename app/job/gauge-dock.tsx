@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState, type RefObject } from "react";
 import { useInside } from "~/door/inside";
-import type { Phase, Worksheet } from "~core/job";
+import type { Phase } from "~core/fact";
+import type { Worksheet } from "~core/measure";
 import { nominalGap } from "~core/pack";
 import { nm, roundedText, type LengthUnit, type Nm } from "~core/quantity";
 import type { Single } from "~core/reading";

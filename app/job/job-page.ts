@@ -1,5 +1,5 @@
 import type { Book } from "~core/book";
-import { fold, type Fact, type Job } from "~core/job";
+import { fold, type Fact, type Job } from "~core/fact";
 import type { JobRecord } from "~store/jobs";
 import { benchBook } from "./bench-book";
 

@@ -1,6 +1,8 @@
 import { useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
 import { Find } from "~/book/find";
+import { Disagreements } from "./disagreements";
+import { versionSearch } from "~/book/version-search";
 import { orKept, withSaid } from "~/offline/kept";
 import { bookOfPage, factsOfPage, jobOfPage, jobPage } from "./job-page";
 import { JobTabs } from "~/intake/tabs";
@@ -15,12 +17,14 @@ import { useLive } from "~/live/use-live";
 import { whenItMatters } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
 import { resolve, type Applied, type Book, type HouseValue, type System } from "~core/book";
-import { appliedTo, depthOf, stageWords, worksheets, type Job, type Worksheet } from "~core/job";
-import { thisJob } from "./this-job";
+import { appliedTo, depthsOf, type Job } from "~core/fact";
+import { stageWords } from "~core/stage";
+import { worksheets, type Worksheet } from "~core/measure";
+import { jobRecord } from "~/server/job-context";
 import type { Route } from "./+types/job";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
-  const record = await thisJob(context, Number(params.number));
+  const record = await jobRecord(context, Number(params.number));
   if (!record) throw new Response("There is no job of this number.", { status: 404 });
   return jobPage(record);
 };
@@ -38,10 +42,12 @@ export interface JobView {
   opened: string;
   book: Book;
   job: Job;
-  depth: string;
+  depths: readonly string[];
   applied: Applied;
   sheets: Worksheet[];
   unit: System;
+  /** The last fact the shop had when this page was last told: what is said here stands behind it. */
+  seen: string | undefined;
 }
 export const useJobView = (): JobView => useOutletContext<JobView>();
 
@@ -52,21 +58,23 @@ export default function JobPage({
   const { chain } = useParams();
   const book = bookOfPage(bookText);
   const told = factsOfPage(factsText);
-  const facts = useFacts(number, told, useLive(number, seq));
+  const since = useLive(number, seq);
+  const facts = useFacts(number, told, since);
+  const seen = (since.at(-1) ?? told.at(-1))?.id;
   const [unit, changeUnit] = useUnit(book.unit.lengthUnit);
   const view = useMemo((): JobView => {
     const job = jobOfPage(facts);
-    const depth = depthOf(book, job);
+    const depths = depthsOf(book, job);
     const applied = appliedTo(book, job, houseValues);
     let sheets: Worksheet[] | undefined;
     return {
-      ...{ number, opened, book, job, depth, applied, unit },
+      ...{ number, opened, book, job, depths, applied, unit, seen },
       // Worked out when a page asks: those before the unit is opened show no pack.
       get sheets() {
         return (sheets ??= worksheets(job, applied, house));
       },
     };
-  }, [facts, book, house, houseValues, number, opened, unit]);
+  }, [facts, book, house, houseValues, number, opened, unit, seen]);
   const place = useLocation()
     .pathname.replace(/\/$/, "")
     .slice(`/jobs/${number}`.length + 1);
@@ -82,7 +90,7 @@ export default function JobPage({
           <span className="text-lg font-semibold">{view.job.booking?.body.vehicle}</span>
         </Link>
         <span className="quiet">
-          {book.unit.maker} {book.unit.name}, {view.depth}
+          {book.unit.maker} {book.unit.name}, {view.depths.join(" + ")}
           {view.job.closed && <b> · closed</b>}
         </span>
         <span className="grow" />
@@ -114,6 +122,7 @@ export default function JobPage({
           </Link>
         </p>
       )}
+      <Disagreements job={view.job} book={book} number={number} seen={seen} />
       <JobTabs number={number} />
       {onAxis && <Axis stations={view.applied.unit.stations} packs={packs} tall={overview} />}
       <Outlet context={view} />
@@ -123,12 +132,12 @@ export default function JobPage({
 
 /** The find, over the whole revision: it is fetched when it is first asked. */
 function FindInBook({ view, houseValues }: { view: JobView; houseValues: readonly HouseValue[] }) {
-  const { book, job, depth, unit } = view;
+  const { book, job, depths, unit } = view;
   // Undefined until it is asked for; null when the server is away.
   const [whole, keep] = useState<Book | null | undefined>(undefined);
   const applied = useMemo(
-    () => (whole ? resolve(whole, job.configuration, depth, houseValues) : null),
-    [whole, job.configuration, depth, houseValues],
+    () => (whole ? resolve(whole, job.configuration, depths, houseValues) : null),
+    [whole, job.configuration, depths, houseValues],
   );
   const fetchBook = async (): Promise<void> => {
     if (whole) return;
@@ -147,8 +156,8 @@ function FindInBook({ view, houseValues }: { view: JobView; houseValues: readonl
 }
 
 /** The book's page for this very unit: its revision, its version, its depth. */
-export function bookAt({ book, job, depth }: JobView, page: string): string {
-  const search = new URLSearchParams({ ...job.configuration, depth, revision: `${book.unit.revision}` });
+export function bookAt({ book, job, depths }: JobView, page: string): string {
+  const search = versionSearch(book, job.configuration, depths);
   return `/books/${book.unit.id}${page && `/${page}`}?${search}`;
 }
 

@@ -3,7 +3,7 @@ import { resolve } from "~core/book";
 import { dunlin } from "~core/testing/dunlin";
 import { linkGroups, readLinks } from "./links";
 
-const applied = resolve(dunlin(), { body: "late" }, "full").packs[0]!;
+const applied = resolve(dunlin(), { body: "late" }, ["full"]).packs[0]!;
 const GOOD = {
   depth: "23.25",
   "plate-0": "1.90",

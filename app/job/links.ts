@@ -1,6 +1,6 @@
 import type { PackChain } from "~core/book";
 import { evaluate } from "~core/chain";
-import type { MeasuredLink } from "~core/job";
+import type { MeasuredLink } from "~core/fact";
 import { plausible } from "~core/pack";
 import { lengthText, nm, parseLength, type LengthUnit } from "~core/quantity";
 import { question, type Summed } from "~core/reading";

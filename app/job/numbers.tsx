@@ -1,5 +1,6 @@
 import { useState, type FormEvent, type KeyboardEvent } from "react";
-import type { MeasuredLink, Worksheet } from "~core/job";
+import type { MeasuredLink } from "~core/fact";
+import type { Worksheet } from "~core/measure";
 import type { LengthUnit } from "~core/quantity";
 import type { Reading } from "~core/reading";
 import { linkGroups, readLinks, valuesOf, type LinkGroup } from "./links";

@@ -1,4 +1,4 @@
-import type { Worksheet } from "~core/job";
+import type { Worksheet } from "~core/measure";
 import { nm, roundedText, signedText, type LengthUnit } from "~core/quantity";
 import { pieceText } from "./piece-text";
 

@@ -1,6 +1,6 @@
 import { ArrowRight } from "lucide-react";
 import { Link } from "react-router";
-import { readyToLeave, stageWords, stepsDone } from "~core/job";
+import { readyToLeave, stageWords, stepsDone } from "~core/stage";
 import { Correct } from "./correct";
 import { useJobView } from "./job";
 
@@ -13,7 +13,7 @@ export default function Overview() {
   const steps = stepsDone(job, applied);
   const apart = !job.closed && steps.next !== null && (steps.done > 0 || job.chains.size === 0);
   // Before a wrench is put to it: what it does, and what that points at.
-  const untold = !job.closed && job.chains.size === 0 && job.intake.answers.length === 0;
+  const untold = !job.closed && job.chains.size === 0 && job.answers.length === 0;
   return (
     <div className="mt-3 grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-3">
       <section className="plate p-5">

@@ -4,22 +4,22 @@ import { whenItMatters } from "~/look/revalidate";
 import { ground, visitor } from "~/server/context";
 import { readForm } from "~/server/form";
 import { parseLength, type LengthUnit, type Nm } from "~core/quantity";
-import { addFacts } from "~store/facts";
 import { readHouse } from "~store/house";
-import { jobByNumber, type JobRecord } from "~store/jobs";
+import type { JobRecord } from "~store/jobs";
 import { proveSecret } from "~store/staff";
 import type { Route } from "./+types/pack";
 import { orKept } from "~/offline/kept";
 import { decide, worksheetOf } from "./choose";
 import { useJobView } from "./job";
 import { packPage } from "./pack-page";
-import { thisJob } from "./this-job";
+import { jobRecord, lastSeen } from "~/server/job-context";
+import { record } from "~/server/record";
 import { readTyped } from "./typed";
 import { Pack } from "./worksheet";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const { pool } = context.get(ground);
-  const record = await thisJob(context, Number(params.number));
+  const record = await jobRecord(context, Number(params.number));
   const page = record && (await packPage(pool, record, params.chain));
   if (!page) throw new Response("This job has no such pack.", { status: 404 });
   return page;
@@ -73,13 +73,12 @@ const readingForm = Joi.object<{
 });
 
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
-  const { pool } = context.get(ground);
-  const record = await jobByNumber(pool, Number(params.number));
-  if (!record) throw new Response("There is no job of this number.", { status: 404 });
+  const at = await jobRecord(context, Number(params.number));
+  if (!at) throw new Response("There is no job of this number.", { status: 404 });
   const intent = (await request.clone().formData()).get("intent");
-  if (intent === "choose") return choose(context, request, record, params.chain);
-  if (intent === "waive") return waive(context, request, record, params.chain);
-  if (intent === "read") return readWithoutScript(context, request, record, params.chain);
+  if (intent === "choose") return choose(context, request, at, params.chain);
+  if (intent === "waive") return waive(context, request, at, params.chain);
+  if (intent === "read") return readWithoutScript(context, request, at, params.chain);
   throw new Response("Nothing was asked for.", { status: 400 });
 };
 
@@ -134,7 +133,7 @@ async function choose(context: Context, request: Request, record: JobRecord, cha
     : refuse({ [result.field ?? "key"]: result.problem }, result.field ? 400 : 409);
 }
 
-async function waive(context: Context, request: Request, record: JobRecord, chain: string) {
+async function waive(context: Context, request: Request, at: JobRecord, chain: string) {
   const form = await readForm(request, waiveForm);
   if ("problems" in form) return data({ intent: "waive", ...form }, { status: 400 });
   const { pool, log } = context.get(ground);
@@ -151,33 +150,38 @@ async function waive(context: Context, request: Request, record: JobRecord, chai
   if (proof.staff.role !== "lead" && proof.staff.role !== "owner")
     return refuse({ lead: "Only a lead may sign." }, 403);
   const body = { kind: "waiver", chain, reason, signedBy: proof.staff.name } as const;
-  const added = await addFacts(
-    pool,
-    record.id,
-    [{ id: factId, at: new Date().toISOString(), by: proof.staff.name, body }],
-    proof.staff,
-  );
-  return added.ok ? data({ intent: "waive", done: true }) : refuse({ reason: "The job is closed." }, 409);
+  const fact = {
+    ...{ id: factId, at: new Date().toISOString(), by: proof.staff.name, body },
+    ...lastSeen(at.facts),
+  };
+  const kept = await record(context, at.number, [fact], proof.staff);
+  return kept.ok
+    ? data({ intent: "waive", done: true })
+    : refuse({ reason: `Not signed: ${kept.problem}.` }, kept.status);
 }
 
 /** A typed reading from a page whose script has not loaded: the same checks as at the bench. */
-async function readWithoutScript(context: Context, request: Request, record: JobRecord, chain: string) {
+async function readWithoutScript(context: Context, request: Request, at: JobRecord, chain: string) {
   const form = await readForm(request, readingForm);
   if ("problems" in form) return data({ intent: "read", ...form }, { status: 400 });
   const { pool } = context.get(ground);
   const { id: factId, phase, value, sure, unit } = form.values;
-  const sheet = worksheetOf(record, chain, await readHouse(pool));
+  const sheet = worksheetOf(at, chain, await readHouse(pool));
   if (!sheet) throw new Response("This job has no such pack.", { status: 404 });
   const read = readTyped(value, unit, sheet, phase, sure !== "");
   if (!read.ok)
     return data({ intent: "read", problems: { value: read.problem }, typed: { value } }, { status: 400 });
   const { staff } = context.get(visitor);
-  await addFacts(
-    pool,
-    record.id,
-    [{ id: factId, at: new Date().toISOString(), by: staff.name, body: read.body }],
-    staff,
-  );
+  const fact = {
+    ...{ id: factId, at: new Date().toISOString(), by: staff.name, body: read.body },
+    ...lastSeen(at.facts),
+  };
+  const kept = await record(context, at.number, [fact], staff);
+  if (!kept.ok)
+    return data(
+      { intent: "read", problems: { value: `Not kept: ${kept.problem}.` }, typed: { value } },
+      { status: kept.status },
+    );
   return data({ intent: "read", done: true });
 }
 

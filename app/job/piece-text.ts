@@ -1,5 +1,5 @@
 import { lengthText, type LengthUnit } from "~core/quantity";
-import type { Piece } from "~core/select";
+import type { Piece } from "~core/chain";
 
 /** A piece in words: mark and size, and what it measured. */
 export function pieceText(piece: Piece, unit: LengthUnit): string {

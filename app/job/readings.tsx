@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { JobReading } from "~core/job";
+import type { JobReading } from "~core/fact";
 import { lengthText, roundedText, type LengthUnit } from "~core/quantity";
 import type { Mark } from "~core/reading";
 import { useSay } from "./say";
@@ -154,9 +154,7 @@ function conditionsText({ fact: { body } }: JobReading): string {
   return [
     method,
     air ? `${(air / 100_000).toFixed(1)} bar` : "",
-    state.soak,
-    `facings ${state.facings}`,
-    state.wave ? `wave ${state.wave}` : "",
+    ...(state ? [state.soak, `facings ${state.facings}`, state.wave ? `wave ${state.wave}` : ""] : []),
   ]
     .filter(Boolean)
     .join(", ");

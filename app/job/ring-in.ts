@@ -1,4 +1,4 @@
-import type { Worksheet } from "~core/job";
+import type { Worksheet } from "~core/measure";
 import type { Nm } from "~core/quantity";
 import { thickness } from "~core/select";
 

@@ -5,7 +5,7 @@ import { Rule } from "~/look/rule";
 import { Stack } from "~/look/stack";
 import { Budget, Working } from "~/look/working";
 import { useInside } from "~/door/inside";
-import { basis, type Worksheet } from "~core/job";
+import { basis, type Worksheet } from "~core/measure";
 import type { Plate } from "~core/pack";
 import { lengthText, moneyText, roundedText, signedText, type LengthUnit } from "~core/quantity";
 import { thickness, type Candidate } from "~core/select";

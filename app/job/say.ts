@@ -1,13 +1,13 @@
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
 import { outbox } from "~/outbox/outbox";
-import type { FactBody } from "~core/job";
+import type { FactBody } from "~core/fact";
 import { useJobView } from "./job";
 
 type Say = (body: FactBody, more?: { replaces?: string; picture?: Blob }) => void;
 
 /** Says a fact of a job: shown at once, kept in the browser, sent when the server answers. */
-export function useSayOf(number: number): Say {
+export function useSayOf(number: number, seen?: string): Say {
   const { staff, voucher } = useInside();
   return (body, { replaces, picture } = {}) => {
     const fact = {
@@ -15,6 +15,7 @@ export function useSayOf(number: number): Say {
       at: new Date().toISOString(),
       by: staff.name,
       ...(replaces ? { replaces } : {}),
+      ...(seen ? { after: seen } : {}),
       body,
     };
     void outbox.say(number, fact, { picture, voucher });
@@ -22,4 +23,7 @@ export function useSayOf(number: number): Say {
 }
 
 /** The same, of the job whose page it is. */
-export const useSay = (): Say => useSayOf(useJobView().number);
+export function useSay(): Say {
+  const { number, seen } = useJobView();
+  return useSayOf(number, seen);
+}

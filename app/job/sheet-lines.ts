@@ -1,6 +1,7 @@
 import { verdictWords } from "~/look/mark";
 import type { Applied, System } from "~core/book";
-import { asFound, lastAt, readers, type Job, type ReadingSet, type Worksheet } from "~core/job";
+import { asFound, lastAt, readers, type ReadingSet, type Worksheet } from "~core/measure";
+import { CANNOT, FAULTS, FLUID_LOOKS, FLUID_SMELLS, type Job } from "~core/fact";
 import { plusMinusText, rangeText, roundedText, type LengthUnit } from "~core/quantity";
 import type { DecisionRule } from "~core/reading";
 import { pieceText } from "./piece-text";
@@ -63,45 +64,50 @@ export function intakeLines(
   rule: DecisionRule,
   unit: System,
 ): [name: string, value: string][] {
-  const { intake } = job;
   const booking = job.booking?.body;
-  const answers = intake.answers.filter(({ body }) =>
+  const answers = job.answers.filter(({ body }) =>
     /^(range|manual|neutral|standing|whole)/.test(body.question),
   );
   const symptoms = answers.map(({ body: { question, outcome, conditions } }) => {
     const place = question.replace(/^range:/, "").replace(/^manual:(.*)/, "$1 by hand");
     return [place, outcome, ...conditions].join(" ");
   });
-  const debris = intake.debris.filter(({ body }) => body.amount !== "none");
+  const debris = job.debris.filter(({ body }) => body.amount !== "none");
   const figures = asFound(job, applied, rule).flatMap((one) => {
     const name = one.kind === "chain" ? one.applied.chain.name : one.measurement.name;
     const estimate = one.kind === "chain" ? one.assessment.estimate : null;
     const value = estimate
       ? roundedText(estimate.mean, unit)
-      : (one.said?.body.text ?? one.said?.body.cannot);
+      : one.said && (one.said.body.text ?? CANNOT.words[one.said.body.cannot]);
     return value ? [`${name} ${value}`] : [];
   });
-  const fluid = intake.fluid?.body;
-  const conclusion = intake.conclusion?.body;
+  const fluid = job.fluid?.body;
+  const conclusion = job.conclusion?.body;
   const lines: [string, string | undefined][] = [
     ["Customer’s words", booking?.words],
     ["Use", booking?.use],
     ["Earlier work", booking?.earlier],
     ["Symptoms", symptoms.join(", ")],
-    ["Codes", intake.codes.map(({ body }) => `${body.code} ${body.words}`.trim()).join(", ")],
-    ["Fluid", fluid && `${fluid.look}, smells ${fluid.smell}${fluid.note ? `, ${fluid.note}` : ""}`],
+    ["Codes", job.codes.map(({ body }) => `${body.code} ${body.words}`.trim()).join(", ")],
+    [
+      "Fluid",
+      fluid &&
+        `${FLUID_LOOKS.words[fluid.look]}, smells ${FLUID_SMELLS.words[fluid.smell]}${fluid.note ? `, ${fluid.note}` : ""}`,
+    ],
     ["Debris", debris.map(({ body }) => `${body.where}: ${body.amount} ${body.what}`).join(", ")],
     ["As found", figures.join(", ")],
     [
       "Fault",
-      conclusion && conclusion.fault !== "open" ? `${conclusion.fault}: ${conclusion.reason}` : undefined,
+      conclusion && conclusion.fault !== "open"
+        ? `${FAULTS.words[conclusion.fault]}: ${conclusion.reason}`
+        : undefined,
     ],
     ["Fee for looking", conclusion?.fee],
-    ["Photos", intake.photos.length > 0 ? `${intake.photos.length}, kept with the job` : undefined],
+    ["Photos", job.photos.length > 0 ? `${job.photos.length}, kept with the job` : undefined],
   ];
   return lines.filter((line): line is [string, string] => Boolean(line[1]));
 }
 
 /** Whether the job ended because the fault lay elsewhere: then no pack was built. */
 export const endedElsewhere = (job: Job): boolean =>
-  job.closed !== null && job.intake.conclusion?.body.fault === "elsewhere";
+  job.closed !== null && job.conclusion?.body.fault === "elsewhere";

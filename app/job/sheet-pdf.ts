@@ -1,6 +1,7 @@
 import { draw, handOver } from "~/print/paper";
 import { ground } from "~/server/context";
-import { appliedTo, depthOf, fold, ruleOf, worksheets } from "~core/job";
+import { appliedTo, depthsOf, fold } from "~core/fact";
+import { ruleOf, worksheets } from "~core/measure";
 import { readHouse } from "~store/house";
 import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/sheet-pdf";
@@ -25,7 +26,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const job = fold(record.facts);
   const asked = new URL(request.url).searchParams.get("unit");
   const unit = asked === "mm" || asked === "in" ? asked : book.unit.lengthUnit;
-  const depth = depthOf(book, job);
+  const depths = depthsOf(book, job);
   const applied = appliedTo(book, job, record.houseValues);
   const elsewhere = endedElsewhere(job);
   const lines = worksheets(job, applied, house)
@@ -40,7 +41,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       ["Vehicle", booking?.vehicle ?? ""],
       ["Unit", `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`],
       ["Odometer", booking?.odometer || "not read"],
-      ["Scope", depth],
+      ["Scope", depths.join(" + ")],
       ["Opened", record.opened.slice(0, 10)],
       ["State", job.closed ? `closed by ${job.closed.by}, ${job.closed.at.slice(0, 10)}` : "open: not final"],
     ],

@@ -5,7 +5,8 @@ import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
 import { Mark, markOf } from "~/look/mark";
 import { unanswered, type Unanswered } from "~core/inspect";
-import { appliedTo, readyToLeave, ruleOf, worksheets } from "~core/job";
+import { readyToLeave } from "~core/stage";
+import { ruleOf, worksheets } from "~core/measure";
 import type { Route } from "./+types/sheet";
 import { closeJob } from "./close";
 import { useJobView } from "./job";
@@ -19,8 +20,7 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
 
 /** Only when every pack in scope is proven or signed, every weak point answered and every failure has its cause. */
 export const action = ({ context, request, params }: Route.ActionArgs) =>
-  closeJob(context, request, Number(params.number), (job, { book, houseValues }, house, staff) => {
-    const applied = appliedTo(book, job, houseValues);
+  closeJob(context, request, Number(params.number), ({ job, applied, house }, staff) => {
     if (!readyToLeave(worksheets(job, applied, house)))
       return "A pack in scope has neither an as-built verdict inside nor a lead’s signature.";
     const open = unanswered(job, applied);
@@ -39,7 +39,7 @@ export const action = ({ context, request, params }: Route.ActionArgs) =>
 
 /** What the unit leaves with, on one sheet. */
 export default function BuildSheet({ loaderData: { closing }, actionData }: Route.ComponentProps) {
-  const { job, book, applied, sheets, unit, number, depth, opened } = useJobView();
+  const { job, book, applied, sheets, unit, number, depths, opened } = useJobView();
   const { house } = useInside();
   const inScope = sheets.filter(({ applied }) => applied.inScope);
   const ready = readyToLeave(sheets);
@@ -112,7 +112,7 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
             value={`${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`}
           />
           <Item name="Odometer" value={booking?.odometer || "not read"} />
-          <Item name="Scope" value={depth} />
+          <Item name="Scope" value={depths.join(" + ")} />
           <Item name="Opened" value={opened.slice(0, 10)} />
           <Item name="House rule" value={ruleOf(job, house)} />
         </dl>

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { useInside } from "~/door/inside";
-import type { Phase, ReadingBody, ReadingSet, Worksheet } from "~core/job";
+import type { Phase, ReadingBody } from "~core/fact";
+import type { ReadingSet, Worksheet } from "~core/measure";
 import { plausible } from "~core/pack";
 import type { LengthUnit, Nm } from "~core/quantity";
 import { question, type Reading, type Single } from "~core/reading";

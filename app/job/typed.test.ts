@@ -1,12 +1,13 @@
 import { describe, expect, it, test } from "@jest/globals";
 import { resolve } from "~core/book";
-import { fold, worksheet } from "~core/job";
+import { fold } from "~core/fact";
+import { worksheet } from "~core/measure";
 import { nm } from "~core/quantity";
 import { dunlin } from "~core/testing/dunlin";
-import { readBenchFacts } from "./fact-schema";
+import { BENCH, checkFacts } from "~core/fact";
 import { readTyped, usualConditions } from "./typed";
 
-const chain = resolve(dunlin(), { body: "late" }, "full").packs[0]!;
+const chain = resolve(dunlin(), { body: "late" }, ["full"]).packs[0]!;
 const sheet = worksheet(fold([]), chain, { rule: "proven", target: "middle" });
 
 describe("a typed reading", () => {
@@ -33,7 +34,7 @@ describe("a typed reading", () => {
       by: "Mira K.",
       body: read.body,
     };
-    expect(readBenchFacts([fact])).toEqual({ ok: true, facts: [fact] });
+    expect(checkFacts([fact], BENCH)).toEqual({ ok: true, facts: [fact] });
   });
 
   it("that cannot be is questioned with what was meant, unless the builder is sure", () => {
@@ -83,40 +84,62 @@ describe("facts at the edge", () => {
   const fact = (body: unknown) => [
     { id: "0190d3c0-0000-7000-8000-000000000001", at: "2026-05-04T08:00:00.000Z", by: "Mira K.", body },
   ];
-  test.each([
-    ["nothing", []],
-    ["no list", { id: 1 }],
+  test.each<[name: string, given: unknown, path: string, remedy: RegExp]>([
+    ["nothing", [], "", /at least 1/],
+    ["no list", { id: 1 }, "", /\[ \]/],
     [
       "a length that is no whole nanometre",
       fact({ kind: "fitting", chain: "d1", fit: 0, origin: "found", piece: { size: 0.5 } }),
+      ...(["[0].body.piece.size", /from 1 to/] as const),
     ],
     [
       "a fitting that came off no shelf",
       fact({ kind: "fitting", chain: "d1", fit: 3, origin: "found", piece: { size: nm(1_750_000) } }),
+      ...(["[0].body.kind", /page of its own/] as const),
     ],
     [
       "a bracket without a blade",
       fact({
-        kind: "reading",
-        chain: "d1",
-        phase: "found",
-        fit: 0,
-        method: "feeler",
-        state: { soak: "dry", facings: "new" },
-        reading: { kind: "bracket" },
-        resolution: 0,
-        unit: "mm",
+        ...{ kind: "reading", chain: "d1", phase: "found", fit: 0, method: "feeler" },
+        ...{ reading: { kind: "bracket" }, resolution: 0, unit: "mm" },
       }),
+      ...(["[0].body.reading", /the one that passes/] as const),
     ],
     [
       "leaving out without a reason",
       fact({ kind: "leave-out", reading: "0190d3c0-0000-7000-8000-000000000002", out: true, reason: " " }),
+      ...(["[0].body.reason", /not empty/] as const),
     ],
-    ["an unknown kind", fact({ kind: "gossip" })],
-    ["a key too many", [{ ...fact({ kind: "scope", depth: "full" })[0], seq: 4 }]],
-  ])("%s is refused with its place", (_name, given) => {
-    const read = readBenchFacts(given);
-    expect(read.ok).toBe(false);
-    if (!read.ok) expect(read.problem).not.toBe("");
+    ["an unknown kind", fact({ kind: "gossip" }), "[0].body.kind", /use one of: /],
+    ["a kind by its first letters", fact({ kind: "readin" }), "[0].body.kind", /^use one of: reading/],
+    ["a kind that JavaScript knows", fact({ kind: "constructor" }), "[0].body.kind", /use one of: /],
+    ["no body", [{ ...fact(0)[0], body: undefined }], "[0].body", /value/],
+    [
+      "a NUL in a note",
+      fact({ kind: "fluid", look: "brown", smell: "old", note: "a\0b" }),
+      "[0].body.note",
+      /./,
+    ],
+    [
+      "half an emoji",
+      fact({ kind: "fluid", look: "brown", smell: "old", note: "\ud83d" }),
+      ...(["[0].body.note", /./] as const),
+    ],
+    [
+      "a key too many",
+      [{ ...fact({ kind: "scope", depths: ["full"] })[0], seq: 4 }],
+      ...(["[0].seq", /known here: id, at, by/] as const),
+    ],
+    [
+      "a day that is none",
+      [{ ...fact({ kind: "scope", depths: ["full"] })[0], at: "2026-02-30T08:00:00.000Z" }],
+      ...(["[0].at", /write it as/] as const),
+    ],
+  ])("%s is refused with its place and a remedy", (_name, given, path, remedy) => {
+    const read = checkFacts(given, BENCH);
+    expect(read).toMatchObject({ ok: false });
+    if (read.ok) return;
+    expect(read.problems[0]?.path).toBe(path);
+    expect(read.problems[0]?.remedy).toMatch(remedy);
   });
 });

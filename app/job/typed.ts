@@ -1,4 +1,5 @@
-import type { Phase, ReadingBody, ReadingSet, Worksheet } from "~core/job";
+import type { Phase, ReadingBody } from "~core/fact";
+import type { ReadingSet, Worksheet } from "~core/measure";
 import { plausible } from "~core/pack";
 import { parseLength, type LengthUnit, type Nm, type Pa } from "~core/quantity";
 import {
@@ -22,7 +23,7 @@ export interface Conditions {
 export function usualConditions({ applied }: Worksheet, phase: Phase, set: ReadingSet): Conditions {
   const last = set.readings.at(-1)?.fact.body;
   const method = METHODS.find((one) => one === last?.method);
-  if (last && method) return { method, state: last.state, air: last.air };
+  if (last?.state && method) return { method, state: last.state, air: last.air };
   const facings = phase === "found" ? "run-in" : "new";
   const hasWave = applied.stack.some(({ role }) => role === "waved plate" || role === "cushion plate");
   return {

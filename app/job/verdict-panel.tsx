@@ -1,9 +1,9 @@
 import { Length, otherUnit } from "~/look/length";
-import { isSpread } from "~core/reading";
+import { isSpread, type DecisionRule } from "~core/reading";
 import { adviceWords, VerdictMark } from "~/look/mark";
-import type { FactOf, ReadingSet, Stage } from "~core/job";
+import type { FactOf } from "~core/fact";
+import type { ReadingSet, Stage } from "~core/measure";
 import { roundedText, signedText, type LengthUnit } from "~core/quantity";
-import type { DecisionRule } from "~core/reading";
 
 const TITLE = { found: "Clearance as found", trial: "Trial clearance", built: "Clearance as built" } as const;
 

@@ -1,6 +1,6 @@
 import { Form } from "react-router";
 import { Choice, Field } from "~/look/field";
-import type { FactOf } from "~core/job";
+import type { FactOf } from "~core/fact";
 import type { FormAnswer } from "./form-answer";
 
 /** A lead's signed reason why a pack leaves without an as-built verdict: the lead chooses their name and types their PIN here. */

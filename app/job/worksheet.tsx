@@ -5,14 +5,8 @@ import { useInside } from "~/door/inside";
 import { Rule } from "~/look/rule";
 import { Stack } from "~/look/stack";
 import { Working } from "~/look/working";
-import {
-  ruleOf,
-  stageWords,
-  worksheetCandidates,
-  type ReadingSet,
-  type Stage,
-  type Worksheet,
-} from "~core/job";
+import { ruleOf, worksheetCandidates, type ReadingSet, type Stage, type Worksheet } from "~core/measure";
+import { stageWords } from "~core/stage";
 import { plates } from "~core/pack";
 import type { LengthUnit } from "~core/quantity";
 import type { Candidate, Stock } from "~core/select";

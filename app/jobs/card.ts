@@ -1,6 +1,14 @@
 import { type Book, type HouseValue } from "~core/book";
-import { appliedTo, fold, stepsDone, waitsFor, worksheets, type Fact, type House } from "~core/job";
+import { appliedTo, fold, type Fact } from "~core/fact";
+import { worksheets, type House } from "~core/measure";
+import { stepsDone, waitsFor } from "~core/stage";
 import type { Card } from "~store/jobs";
+
+/** Counted up whenever a card says something else of the same facts: cards that are kept are made anew then. */
+const CARD_VERSION = 2;
+
+/** What cards are made by: this code and the house's choices that show in them. */
+export const cardsMadeBy = (house: House): string => [CARD_VERSION, house.rule, house.target].join(" ");
 
 /** What a list shows of a job. */
 export const makeCard =
@@ -13,7 +21,8 @@ export const makeCard =
     return {
       vehicle: job.booking?.body.vehicle ?? "",
       unit: `${book.unit.maker} ${book.unit.name}`,
-      depth: job.depth ?? "",
+      depth: (job.depths ?? []).join(" + "),
+      holder: job.holder?.body.name ?? null,
       waitsFor: waitsFor(job, sheets, stepsDone(job, applied)),
       done: inScope.filter(({ stage }) => stage.at === "done" || stage.at === "signed").length,
       packs: inScope.length,

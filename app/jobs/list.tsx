@@ -7,7 +7,7 @@ import { ground } from "~/server/context";
 import { readHouse } from "~store/house";
 import { listJobs, type JobFilter } from "~store/jobs";
 import type { Route } from "./+types/list";
-import { makeCard } from "./card";
+import { cardsMadeBy, makeCard } from "./card";
 
 export const meta: Route.MetaFunction = () => [{ title: "Jobs · Yard Key" }];
 
@@ -21,7 +21,7 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
     before: Number.isInteger(before) && before > 0 ? before : undefined,
   };
   const house = await readHouse(pool);
-  return { ...(await listJobs(pool, filter, makeCard(house))), filter };
+  return { ...(await listJobs(pool, filter, cardsMadeBy(house), makeCard(house))), filter };
 };
 
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>

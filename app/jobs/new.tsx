@@ -3,10 +3,11 @@ import { data, Form, redirect, useNavigation } from "react-router";
 import { v7 as newId } from "uuid";
 import { useState } from "react";
 import { ToolsNeeded } from "~/book/tools-needed";
-import { Choice, Field } from "~/look/field";
+import { Choice, Choices, Field } from "~/look/field";
 import { ground, visitor } from "~/server/context";
 import { readForm } from "~/server/form";
-import type { Fact } from "~core/job";
+import { severalOf } from "~/look/several";
+import type { Fact } from "~core/fact";
 import { bookById, listBooks } from "~store/books";
 import type { Pool } from "~store/database";
 import { toolsOwned } from "~store/house-values";
@@ -61,7 +62,7 @@ const schema = Joi.object<NewJob>({
     .pattern(/^\d[\d .,]{0,9}\s*(km|mi)?$/)
     .default("")
     .messages({ "*": "Write the odometer as a number, with km or mi: 148 200 km." }),
-  depth: said(1, 60, "Choose how deep the work goes."),
+  depth: said(1, 400, "Choose how deep the work goes."),
 }).pattern(/^trait-/, Joi.string().allow("").max(60));
 
 export const action = async ({ context, request }: Route.ActionArgs) => {
@@ -74,8 +75,8 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   const problems = { ...("problems" in form ? form.problems : {}), ...unit.problems };
   if ("problems" in form || !unit.ok || Object.keys(problems).length > 0)
     return data({ problems, typed }, { status: 400 });
-  const { id, book: bookId, depth, vehicle, customer, words, odometer } = form.values;
-  const { traits } = unit;
+  const { id, book: bookId, vehicle, customer, words, odometer } = form.values;
+  const { traits, depths } = unit;
 
   const at = new Date().toISOString();
   const fact = (body: Fact["body"]): Fact => ({ id: newId(), at, by: staff.name, body });
@@ -86,7 +87,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
     facts: [
       fact({ kind: "booking", vehicle, customer, words, odometer }),
       fact({ kind: "configuration", traits }),
-      fact({ kind: "scope", depth }),
+      fact({ kind: "scope", depths }),
       fact({ kind: "holder", name: staff.name, staff: staff.id }),
     ],
   });
@@ -97,19 +98,25 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
 async function unitProblems(
   pool: Pool,
   typed: Record<string, string>,
-): Promise<{ ok: boolean; problems: Record<string, string>; traits: Record<string, string> }> {
+): Promise<{
+  ok: boolean;
+  problems: Record<string, string>;
+  traits: Record<string, string>;
+  depths: string[];
+}> {
   const problems: Record<string, string> = {};
   const traits: Record<string, string> = {};
   const entry = (await listBooks(pool)).find(({ id }) => id === typed.book);
-  if (!entry) return { ok: false, problems: { book: "Choose the unit." }, traits };
+  if (!entry) return { ok: false, problems: { book: "Choose the unit." }, traits, depths: [] };
   const { book } = await bookById(pool, entry.id);
-  if (!book.depths.includes(typed.depth ?? "")) problems.depth = "Choose how deep the work goes.";
+  const depths = severalOf(typed.depth).filter((depth) => book.depths.includes(depth));
+  if (depths.length === 0) problems.depth = "Choose how deep the work goes.";
   for (const trait of book.traits) {
     const value = typed[`trait-${trait.id}`] ?? "";
     if (value in trait.values) traits[trait.id] = value;
     else if (value !== "unseen") problems[`trait-${trait.id}`] = "Look, and choose what you see.";
   }
-  return { ok: true, problems, traits };
+  return { ok: true, problems, traits, depths };
 }
 
 export default function NewJobPage({
@@ -122,7 +129,7 @@ export default function NewJobPage({
   const only = books.length === 1 ? books[0] : books.find(({ unit }) => unit === asked);
   const [bookId, setBookId] = useState(typed.book ?? only?.id ?? "");
   const book = books.find((entry) => entry.id === bookId);
-  const [depth, setDepth] = useState(typed.depth);
+  const [depths, setDepths] = useState<readonly string[]>(severalOf(typed.depth));
   const busy = useNavigation().state !== "idle";
   if (books.length === 0)
     return <p className="p-8 text-xl">No unit’s book is kept here yet. Import a job or a book first.</p>;
@@ -203,17 +210,19 @@ export default function NewJobPage({
             />
           ))}
           {book && (
-            <Choice
+            <Choices
               key={book.id}
-              label="How deep the work goes"
+              label="How deep the work goes, one or several"
               name="depth"
-              value={depth}
-              onChange={setDepth}
+              values={depths}
+              onChange={setDepths}
               problem={problems.depth}
               options={book.depths.map((value) => ({ value, words: value }))}
             />
           )}
-          {book && depth && <ToolsNeeded unit={book.unit} tools={book.tools} depth={depth} owned={owned} />}
+          {book && depths.length > 0 && (
+            <ToolsNeeded unit={book.unit} tools={book.tools} depths={depths} owned={owned} />
+          )}
           {book && (
             <p className="quiet mb-4 text-sm">
               {book.name} is made up for the demo; its figures are no maker’s specification.

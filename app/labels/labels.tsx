@@ -8,8 +8,8 @@ import { Field } from "~/look/field";
 import { Qr } from "~/look/qr";
 import { useAnchor } from "~/look/use-scripted";
 import { ground } from "~/server/context";
-import { appliedTo, fold } from "~core/job";
-import { thisJob } from "~/job/this-job";
+import { PLACE_SORTS, appliedTo, fold } from "~core/fact";
+import { jobRecord } from "~/server/job-context";
 import { codeOf } from "~/scan/code";
 import { originOf } from "./make";
 import { SHEETS } from "./sheets";
@@ -20,7 +20,7 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `Labels ${para
 
 export const loader = async ({ context, request, params }: Route.LoaderArgs) => {
   const { printerUrl } = context.get(ground);
-  const record = await thisJob(context, Number(params.number));
+  const record = await jobRecord(context, Number(params.number));
   if (!record) throw new Response("There is no such job.", { status: 404 });
   const job = fold(record.facts);
   const { work } = appliedTo(record.book, job, record.houseValues);
@@ -44,7 +44,7 @@ export default function Labels({ loaderData: { printer, origin, parts } }: Route
   const anchor = useAnchor();
   const [said, tell] = useState<{ good: boolean; words: string } | null>(null);
   const [wanted, search] = useState("");
-  const places = job.intake.places;
+  const places = job.places;
   const shown = wanted
     ? parts.filter(({ name, number: part }) => `${name} ${part}`.toLowerCase().includes(wanted.toLowerCase()))
     : parts;
@@ -89,7 +89,7 @@ export default function Labels({ loaderData: { printer, origin, parts } }: Route
             className={`border-base-300 border-t ${anchor === `place-${body.place}` ? "outline-primary outline-3" : ""}`}
           >
             <Tick code={codeOf({ kind: "place", job: number, place: body.place })} checked>
-              <b>{body.name}</b> <span className="quiet">{body.sort}</span>
+              <b>{body.name}</b> <span className="quiet">{PLACE_SORTS.words[body.sort]}</span>
             </Tick>
           </div>
         ))}

@@ -1,4 +1,4 @@
-import { appliedTo, fold } from "~core/job";
+import { appliedTo, fold } from "~core/fact";
 import type { JobRecord } from "~store/jobs";
 import { codeOf, targetOf, type Target } from "~/scan/code";
 import type { Label } from "./labels-pdf";
@@ -13,7 +13,7 @@ export function labelsOf(record: JobRecord, codes: readonly string[], origin: st
     if (target.job !== record.number) return null;
     if (target.kind === "case") return [`Job ${record.number}`, vehicle, name];
     if (target.kind === "place") {
-      const place = job.intake.places.find(({ body }) => body.place === target.place)?.body;
+      const place = job.places.find(({ body }) => body.place === target.place)?.body;
       return place ? [place.name, `${place.sort}, job ${record.number}`, vehicle] : null;
     }
     const part = unit.parts.find(({ id }) => id === target.part);

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { ask } from "~/look/ask";
-import type { Fact } from "~core/job";
+import type { Fact } from "~core/fact";
 
 const AGAIN_MS = 5_000;
 

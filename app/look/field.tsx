@@ -35,6 +35,59 @@ export function Field({
   );
 }
 
+const TARGET =
+  "touch border-base-300 bg-base-100 has-checked:border-primary has-checked:bg-primary has-checked:text-primary-content has-focus-visible:outline-primary flex cursor-pointer items-center rounded border-2 px-3 py-1.5 has-focus-visible:outline-3 has-focus-visible:outline-offset-2";
+
+/** One or several of a few, as large touch targets. */
+export function Choices({
+  label,
+  name,
+  options,
+  values,
+  onChange,
+  problem,
+}: {
+  label: string;
+  name: string;
+  options: readonly { value: string; words: ReactNode }[];
+  values: readonly string[];
+  onChange: (values: string[]) => void;
+  problem?: string;
+}) {
+  const id = useId();
+  const toggle = (value: string): void =>
+    onChange(options.map((option) => option.value).filter((one) => values.includes(one) !== (one === value)));
+  return (
+    <fieldset className="mb-3">
+      <legend className="stamp mb-1">{label}</legend>
+      <div className="flex flex-wrap gap-2">
+        {options.map(({ value, words }) => (
+          <label key={value} className={TARGET}>
+            <input
+              type="checkbox"
+              className="sr-only"
+              name={name}
+              value={value}
+              checked={values.includes(value)}
+              onChange={() => toggle(value)}
+              aria-describedby={problem ? `${id}-problem` : undefined}
+            />
+            <span>
+              {values.includes(value) && <span aria-hidden="true">✓ </span>}
+              {words}
+            </span>
+          </label>
+        ))}
+      </div>
+      {problem && (
+        <p id={`${id}-problem`} role="alert" className="text-error mt-1 font-semibold">
+          {problem}
+        </p>
+      )}
+    </fieldset>
+  );
+}
+
 /** One of a few, as large touch targets. */
 export function Choice<T extends string>({
   label,
@@ -60,10 +113,7 @@ export function Choice<T extends string>({
       <legend className="stamp mb-1">{label}</legend>
       <div className="flex flex-wrap gap-2">
         {options.map((option) => (
-          <label
-            key={option.value}
-            className={`touch border-base-300 bg-base-100 has-checked:border-primary has-checked:bg-primary has-checked:text-primary-content has-focus-visible:outline-primary flex cursor-pointer items-center rounded border-2 px-3 py-1.5 has-focus-visible:outline-3 has-focus-visible:outline-offset-2 ${size}`}
-          >
+          <label key={option.value} className={`${TARGET} ${size}`}>
             <input
               type="radio"
               className="sr-only"

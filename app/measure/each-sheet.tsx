@@ -2,7 +2,8 @@ import { CornerDownLeft } from "lucide-react";
 import { useRef, useState, type KeyboardEvent } from "react";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
-import type { Phase, Row } from "~core/job";
+import type { Phase } from "~core/fact";
+import type { Row } from "~core/measure";
 import { entryOf, fedBy } from "./entry";
 import { Stands } from "./stands";
 

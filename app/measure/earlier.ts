@@ -1,5 +1,6 @@
 import { ground } from "~/server/context";
-import { appliedTo, fold, leftWith, type EarlierFigure } from "~core/job";
+import { appliedTo, fold, type EarlierFigure } from "~core/fact";
+import { leftWith } from "~core/measure";
 import { readHouse } from "~store/house";
 import { earlierVisits, jobByNumber, type Visit } from "~store/jobs";
 import type { Route } from "./+types/earlier";

@@ -1,6 +1,7 @@
 import { statedIn, type Applied, type Chain } from "~core/book";
 import { evaluate, type Link } from "~core/chain";
-import { CLOCKING, type Item, type Phase, type ReadingBody, type Row } from "~core/job";
+import { CLOCKING, type Item, type Row } from "~core/measure";
+import { type Phase, type ReadingBody } from "~core/fact";
 import {
   difference,
   lengthOf,

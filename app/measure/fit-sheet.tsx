@@ -3,7 +3,8 @@ import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { useHalfTyped } from "~/look/use-half-typed";
 import { fitOf, type Point } from "~core/chain";
-import type { Phase, Row } from "~core/job";
+import type { Phase } from "~core/fact";
+import type { Row } from "~core/measure";
 import { lengthText, parseLength, type LengthUnit } from "~core/quantity";
 import { byLinks } from "./entry";
 

@@ -1,7 +1,7 @@
 import { configurationText } from "~/job/sheet-lines";
 import { draw, handOver } from "~/print/paper";
 import { ground } from "~/server/context";
-import { fold } from "~core/job";
+import { fold } from "~core/fact";
 import type { Route } from "./+types/measure-pdf";
 import { sheetOf } from "./sheet-of";
 

@@ -1,13 +1,13 @@
 import { describe, expect, it, test } from "@jest/globals";
-import { appliedTo, fold, rows, type FactBody, type Row } from "~core/job";
+import { appliedTo, fold, type FactBody } from "~core/fact";
+import { rows, type Row } from "~core/measure";
 import { bookOf } from "../../demo/units";
 import { readRow } from "./read-row";
 
 const book = bookOf("marram-dunlin");
-const job = fold([]);
 const sheet = rows(
-  { ...job, configuration: { body: "late", plate: "two" } },
-  appliedTo(book, { configuration: { body: "late", plate: "two" }, depth: "full" }, []),
+  fold([]),
+  appliedTo(book, { configuration: { body: "late", plate: "two" }, depths: ["full"] }, []),
   { rule: "proven", target: "middle" },
   "mm",
 );
@@ -48,9 +48,9 @@ describe("a row of the spec sheet", () => {
   it("takes a figure in its own unit, and a letter for one that cannot be taken", () => {
     expect(read("line-idle", "4.6")).toMatchObject([{ text: "4.6 bar" }]);
     expect(read("input-end-play", "w")).toMatchObject([
-      { kind: "figure", of: "chain", cannot: "gauge not here yet" },
+      { kind: "figure", of: "chain", cannot: "gauge-not-here-yet" },
     ]);
-    expect(read("range-r", "f")).toMatchObject([{ of: "measurement", cannot: "felt only, in order" }]);
+    expect(read("range-r", "f")).toMatchObject([{ of: "measurement", cannot: "felt-only-in-order" }]);
   });
 
   it("goes through the things a figure is taken of, one after the other", () => {
@@ -97,7 +97,7 @@ describe("a row of the spec sheet", () => {
   it("is there for every chain and measurement in scope, once", () => {
     const ids = sheet.map(({ id }) => id);
     expect(new Set(ids).size).toBe(ids.length);
-    const { work } = appliedTo(book, { configuration: { body: "late", plate: "two" }, depth: "full" }, []);
+    const { work } = appliedTo(book, { configuration: { body: "late", plate: "two" }, depths: ["full"] }, []);
     expect(ids.length).toBe(work.chains.length + (work.measurements?.length ?? 0));
   });
 });

@@ -1,28 +1,20 @@
 import { readIntake, type Fields } from "~/intake/intake-form";
 import { readTyped, type TypedReading } from "~/job/typed";
 import type { Book } from "~core/book";
-import {
-  ANSWERS,
-  CLOCKING,
-  DEPTH,
-  type Cannot,
-  type FactBody,
-  type Phase,
-  type Row,
-  type RowItem,
-} from "~core/job";
+import { ANSWERS, CLOCKING, DEPTH, type Row, type RowItem } from "~core/measure";
+import { type Cannot, type FactBody, type Phase } from "~core/fact";
 import type { LengthUnit } from "~core/quantity";
 import { READINGS_NEEDED } from "~core/reading";
 
 /** Keys for a figure that cannot be taken: recorded as what it is. */
 export const INSTEAD: Readonly<Record<string, Cannot>> = {
-  f: "felt only, in order",
-  x: "felt only, not in order",
-  s: "seen only",
-  n: "thinnest blade does not enter",
-  d: "passes with drag",
-  w: "gauge not here yet",
-  c: "cannot be reached",
+  f: "felt-only-in-order",
+  x: "felt-only-not-in-order",
+  s: "seen-only",
+  n: "thinnest-blade-does-not-enter",
+  d: "passes-with-drag",
+  w: "gauge-not-here-yet",
+  c: "cannot-be-reached",
 };
 
 export type ReadRow = { ok: true; bodies: FactBody[] } | { ok: false; problem: string };

@@ -1,4 +1,5 @@
-import { appliedTo, fold, rows, type Row } from "~core/job";
+import { appliedTo, fold } from "~core/fact";
+import { rows, type Row } from "~core/measure";
 import type { LengthUnit } from "~core/quantity";
 import type { Pool } from "~store/database";
 import { readHouse, type HouseSettings } from "~store/house";

@@ -1,5 +1,5 @@
 import { Mark, type MarkName } from "~/look/mark";
-import type { RowFigure, Standing } from "~core/job";
+import type { RowFigure, Standing } from "~core/measure";
 
 const MARKS: Readonly<Partial<Record<Standing, MarkName>>> = {
   "too close": "too close",

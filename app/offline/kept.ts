@@ -1,7 +1,7 @@
 import { openDB, type IDBPDatabase } from "idb";
 import { isRouteErrorResponse } from "react-router";
 import { factsOfPage } from "~/job/job-page";
-import type { Fact } from "~core/job";
+import type { Fact } from "~core/fact";
 
 const STORE = "page";
 let database: Promise<IDBPDatabase> | null = null;

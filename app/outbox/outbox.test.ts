@@ -1,7 +1,7 @@
 import "fake-indexeddb/auto";
 import { afterEach, beforeEach, describe, expect, it } from "@jest/globals";
 import { deleteDB } from "idb";
-import type { Fact } from "~core/job";
+import type { Fact } from "~core/fact";
 import { Outbox } from "./outbox";
 
 /** What the server answers next; the ids it was sent, in order. */
@@ -36,7 +36,7 @@ const fact = (id: string): Fact => ({
   id,
   at: "2026-05-04T08:00:00.000Z",
   by: "Mira K.",
-  body: { kind: "scope", depth: "full" },
+  body: { kind: "scope", depths: ["full"] },
 });
 async function until(true_: () => boolean): Promise<void> {
   for (let i = 0; i < 400 && !true_(); i++) await new Promise((resolve) => setTimeout(resolve, 10));

@@ -1,6 +1,6 @@
 import { openDB, type IDBPDatabase } from "idb";
 import { keepSaid } from "~/offline/kept";
-import type { Fact } from "~core/job";
+import type { Fact } from "~core/fact";
 
 /** A fact that has been said here and not yet acknowledged by the server. */
 export interface Waiting {

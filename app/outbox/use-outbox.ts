@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useSyncExternalStore } from "react";
-import type { Fact } from "~core/job";
+import type { Fact } from "~core/fact";
 import { outbox, type OutboxState } from "./outbox";
 
 export function useOutbox(): OutboxState {

@@ -1,8 +1,8 @@
 import { useState, type KeyboardEvent, type PointerEvent } from "react";
 import { useSay } from "~/job/say";
-import type { Photo } from "~core/job";
+import type { Photo } from "~core/fact";
 
-type Point = [x: number, y: number];
+type Point = readonly [x: number, y: number];
 type Shape = "arrow" | "circle";
 
 const WHOLE = 1000;

@@ -3,7 +3,7 @@ import { v7 as newId } from "uuid";
 import type { Route } from "./+types/photos";
 import { useJobView } from "~/job/job";
 import { ground, visitor } from "~/server/context";
-import { addFacts } from "~store/facts";
+import { record } from "~/server/record";
 import { jobIdByNumber } from "~store/jobs";
 import { addPhoto } from "~store/photos";
 import { MarkUp } from "./mark-up";
@@ -31,13 +31,9 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   const { width, height, large, small } = picture;
   await addPhoto(pool, job, { id, width, height, large, small });
   const body = { kind: "photo", photo: id, caption: "", of: "job" } as const;
-  const added = await addFacts(
-    pool,
-    job,
-    [{ id: newId(), at: new Date().toISOString(), by: staff.name, body }],
-    staff,
-  );
-  return added.ok ? redirect(`/jobs/${params.number}/photos`) : { problem: "This job is closed." };
+  const fact = { id: newId(), at: new Date().toISOString(), by: staff.name, body };
+  const kept = await record(context, Number(params.number), [fact], staff);
+  return kept.ok ? redirect(`/jobs/${params.number}/photos`) : { problem: `Not kept: ${kept.problem}.` };
 };
 
 /** The job's pictures: small, opened large, captioned and drawn on. */
@@ -46,7 +42,7 @@ export default function Photos({ actionData }: Route.ComponentProps) {
   const { job, number } = view;
   const [search] = useSearchParams();
   const source = usePictures(number);
-  const photos = job.intake.photos;
+  const photos = job.photos;
   const open = photos.find(({ id }) => id === search.get("open"));
   return (
     <section className="plate p-4" aria-label="Photos">
@@ -109,7 +105,7 @@ export default function Photos({ actionData }: Route.ComponentProps) {
 function OpenPhoto({ photo, source }: { photo: string; source: string }) {
   const { job } = useJobView();
   const say = useSay();
-  const found = job.intake.photos.find(({ id }) => id === photo);
+  const found = job.photos.find(({ id }) => id === photo);
   if (!found) return null;
   const { fact, marks } = found;
   return (

@@ -21,14 +21,14 @@ export async function refusal(file: File): Promise<string | null> {
 /** Takes pictures from camera or files at any point of a job. They are kept in the browser first, like every fact. */
 export function TakePhoto({
   of,
-  view: { job, number },
+  view: { job, number, seen },
   small = false,
 }: {
   of: string;
-  view: Pick<JobView, "job" | "number">;
+  view: Pick<JobView, "job" | "number" | "seen">;
   small?: boolean;
 }) {
-  const say = useSayOf(number);
+  const say = useSayOf(number, seen);
   const [problems, tell] = useState<string[]>([]);
   if (job.closed) return null;
   const take = async (files: FileList | null): Promise<void> => {

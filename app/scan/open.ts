@@ -1,8 +1,9 @@
 import { redirect } from "react-router";
 import { ground } from "~/server/context";
-import { depthOf, fold } from "~core/job";
+import { depthsOf, fold } from "~core/fact";
 import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/open";
+import { versionSearch } from "~/book/version-search";
 import { targetOf } from "./code";
 
 /** Opens what a label belongs to. */
@@ -14,10 +15,6 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
   if (target.kind === "case") throw redirect(`/jobs/${target.job}`);
   if (target.kind === "place") throw redirect(`/jobs/${target.job}/bench#place-${target.place}`);
   const job = fold(record.facts);
-  const search = new URLSearchParams({
-    ...job.configuration,
-    depth: depthOf(record.book, job),
-    revision: `${record.book.unit.revision}`,
-  });
+  const search = versionSearch(record.book, job.configuration, depthsOf(record.book, job));
   throw redirect(`/books/${record.book.unit.id}/parts?${search}#part-${target.part}`);
 };

@@ -1,4 +1,5 @@
 import type { ObjectSchema } from "joi";
+import { BETWEEN } from "~/look/several";
 import { check } from "./check";
 
 /** What a form gets back when something was wrong: a message at each field, and everything as it was typed. */
@@ -17,7 +18,9 @@ export async function readForm<T>(
   schema: ObjectSchema<T>,
 ): Promise<{ values: T } | FormProblems> {
   const typed: Record<string, string> = {};
-  for (const [name, value] of await request.formData()) if (typeof value === "string") typed[name] = value;
+  for (const [name, value] of await request.formData())
+    if (typeof value === "string")
+      typed[name] = typed[name] === undefined ? value : `${typed[name]}${BETWEEN}${value}`;
   const checked = check(schema, typed, { stripUnknown: true, errors: { label: false } });
   if (checked.ok) return { values: checked.value };
   const problems: Record<string, string> = {};

@@ -1,7 +1,7 @@
-import { CONDITIONS, type Condition, type Question } from "~core/diagnose";
-import type { IntakeBody } from "~core/job";
+import { CONDITIONS, type Condition, type BodyOf } from "~core/fact";
+import { type Question } from "~core/diagnose";
 
-type Answer = Extract<IntakeBody, { kind: "answer" }>;
+type Answer = BodyOf<"answer">;
 
 const SHORT: Readonly<Record<Condition, string>> = { cold: "C", hot: "H", light: "L", "full load": "F" };
 const HEAD: Readonly<Record<string, string>> = {

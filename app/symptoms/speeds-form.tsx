@@ -46,7 +46,7 @@ export function SpeedsForm() {
         </SayForm>
       )}
       <ul>
-        {job.intake.speeds.map(({ id, body }) => {
+        {job.speeds.map(({ id, body }) => {
           const read = readSpeeds(unit, body);
           return (
             <li

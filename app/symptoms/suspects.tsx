@@ -1,8 +1,8 @@
 import { useState } from "react";
 import type { Question, Report } from "~core/diagnose";
-import type { IntakeBody } from "~core/job";
+import type { BodyOf } from "~core/fact";
 
-type Answer = Extract<IntakeBody, { kind: "answer" }>;
+type Answer = BodyOf<"answer">;
 
 const SHOWN = 4;
 

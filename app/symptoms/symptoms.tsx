@@ -2,7 +2,8 @@ import { useMemo, useState } from "react";
 import type { Route } from "./+types/symptoms";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
-import { questionsOf, type Condition } from "~core/diagnose";
+import { questionsOf, toldBy } from "~core/diagnose";
+import { type Condition } from "~core/fact";
 import { Grid } from "./grid";
 import { SpeedsForm } from "./speeds-form";
 import { chanceText, Suspects } from "./suspects";
@@ -16,10 +17,10 @@ export default function Symptoms() {
   const say = useSay();
   const unit = applied.unit;
   const questions = useMemo(() => questionsOf(unit), [unit]);
-  const told = useMemo(() => job.intake.told(unit), [job, unit]);
+  const told = useMemo(() => toldBy(job, unit), [job, unit]);
   const report = useDiagnosis(unit, told);
   const [conditions, setConditions] = useState<Condition[]>([]);
-  const answers = job.intake.answers.map(({ body }) => body);
+  const answers = job.answers.map(({ body }) => body);
   const answer = (question: string, outcome: string, there: boolean, when: Condition[] = []): void =>
     say({ kind: "answer", question, outcome, conditions: when, there });
   const tick = (question: string, outcome: string): void => {

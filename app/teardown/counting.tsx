@@ -1,3 +1,4 @@
+import { FOUND_WRONG } from "~core/fact";
 import { Minus, Plus } from "lucide-react";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
@@ -55,11 +56,11 @@ export function Counting({ one }: { one: Count }) {
 
 /** A count that is not the book's: found wrong, or another version than was thought. */
 function Differs({ of, more }: { of: string; more: boolean }) {
-  const { job, applied, depth } = useJobView();
+  const { job, applied, depths } = useJobView();
   const say = useSay();
-  const what = more ? "too many" : "too few";
-  const noted = job.work.wrongs.some(({ body }) => body.of === of && body.what === what);
-  const others = otherVersions(job, applied, job.configuration, depth, of);
+  const what = more ? "too-many" : "too-few";
+  const noted = job.wrongs.some(({ body }) => body.of === of && body.what === what);
+  const others = otherVersions(job, applied, job.configuration, depths, of);
   return (
     <div role="alert" className="border-error my-1 border-l-4 pl-3">
       <p className="font-semibold">Not what the book has for this version.</p>
@@ -76,7 +77,7 @@ function Differs({ of, more }: { of: string; more: boolean }) {
           className="btn touch"
           onClick={() => say({ kind: "wrong", what, of, note: "counted", there: true })}
         >
-          Note as found wrong: {what}
+          Note as found wrong: {FOUND_WRONG.words[what]}
         </button>
       )}
     </div>

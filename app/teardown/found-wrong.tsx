@@ -1,7 +1,7 @@
 import { SayForm } from "~/intake/say-form";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
-import { FOUND_WRONG } from "~core/job";
+import { wordsOf, FOUND_WRONG } from "~core/fact";
 import { versionsOfLookAlikes, type StepState } from "~core/teardown";
 import { VersionHint } from "./version-hint";
 
@@ -11,14 +11,14 @@ export function FoundWrong({ state: { parts } }: { state: StepState }) {
   const say = useSay();
   if (parts.length === 0) return null;
   const ids = new Set(parts.map(({ id }) => id));
-  const noted = job.work.wrongs.filter(({ body }) => ids.has(body.of));
+  const noted = job.wrongs.filter(({ body }) => ids.has(body.of));
   return (
     <div className="mt-2">
       {noted.map((fact) => (
         <div key={fact.id} data-wrong={fact.body.what}>
           <p className="flex items-center gap-3 font-semibold">
             <span className="text-error">Found wrong:</span>{" "}
-            {parts.find((part) => part.id === fact.body.of)?.name} {fact.body.what}
+            {parts.find((part) => part.id === fact.body.of)?.name} {FOUND_WRONG.words[fact.body.what]}
             {fact.body.note && `, ${fact.body.note}`} ({fact.by})
             <button
               type="button"
@@ -28,7 +28,7 @@ export function FoundWrong({ state: { parts } }: { state: StepState }) {
               Take back
             </button>
           </p>
-          {fact.body.what === "another version’s part" &&
+          {fact.body.what === "another-versions-part" &&
             versionsOfLookAlikes(
               book,
               parts.find((part) => part.id === fact.body.of) ?? {},
@@ -60,9 +60,9 @@ export function FoundWrong({ state: { parts } }: { state: StepState }) {
                 ))}
               </select>
               <input name="note" aria-label="Note" className="input touch w-56" placeholder="note" />
-              {FOUND_WRONG.map((what) => (
+              {wordsOf(FOUND_WRONG).map(([what, words]) => (
                 <button key={what} name="what" value={what} className="btn touch">
-                  {what}
+                  {words}
                 </button>
               ))}
               {problems.what && (

@@ -1,7 +1,7 @@
 import type { Part } from "~core/book";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
-import type { MatchMark } from "~core/job";
+import { MATCH_MARKS, type MatchMark } from "~core/fact";
 import { waysOf, wantsMark, type Bench, type Count } from "~core/teardown";
 import { Counting } from "./counting";
 import { placeName } from "./places";
@@ -36,7 +36,7 @@ export function PartRow({ part, bench, count }: { part: Part; bench: Bench; coun
                 disabled={job.closed !== null}
                 aria-pressed={sat?.way === way}
                 className={`btn touch px-3 ${sat?.way === way ? "btn-primary" : ""}`}
-                onClick={() => tell(sat?.way === way ? "" : way, sat?.mark ?? "needs none")}
+                onClick={() => tell(sat?.way === way ? "" : way, sat?.mark ?? "needs-none")}
               >
                 {way}
               </button>
@@ -51,16 +51,16 @@ export function PartRow({ part, bench, count }: { part: Part; bench: Bench; coun
           aria-label={`Match mark of ${part.name}`}
         >
           <span className="quiet text-sm">Looks alike from both ends:</span>
-          {(["maker’s mark", "own mark"] as const).map((mark) => (
+          {(["makers-mark", "own-mark"] as const).map((mark) => (
             <button
               key={mark}
               type="button"
               disabled={job.closed !== null}
               aria-pressed={sat?.mark === mark}
               className={`btn touch px-3 ${sat?.mark === mark ? "btn-primary" : ""}`}
-              onClick={() => tell(sat?.way ?? "", sat?.mark === mark ? "needs none" : mark)}
+              onClick={() => tell(sat?.way ?? "", sat?.mark === mark ? "needs-none" : mark)}
             >
-              {mark === "own mark" ? "own mark made" : mark}
+              {mark === "own-mark" ? "own mark made" : MATCH_MARKS.words[mark]}
             </button>
           ))}
         </div>

@@ -1,4 +1,4 @@
-import { IN_UNIT, ON_BENCH, SCRAPPED, type Job, type PlaceSort } from "~core/job";
+import { IN_UNIT, ON_BENCH, SCRAPPED, type Job, type PlaceSort } from "~core/fact";
 
 /** A place parts of this job lie in. */
 export interface BenchPlace {
@@ -10,7 +10,7 @@ export interface BenchPlace {
 /** The bench itself, then the trays, bins and bags somebody has named. */
 export const placesOf = (job: Job): BenchPlace[] => [
   { id: ON_BENCH, name: "On the bench", sort: "bench" },
-  ...job.intake.places.map(({ body }): BenchPlace => ({ id: body.place, name: body.name, sort: body.sort })),
+  ...job.places.map(({ body }): BenchPlace => ({ id: body.place, name: body.name, sort: body.sort })),
 ];
 
 export function placeName(job: Job, place: string | null): string {
@@ -22,7 +22,7 @@ export function placeName(job: Job, place: string | null): string {
 
 /** Where the last thing that came off was laid: most of what follows goes there too. */
 export function lastPlace(job: Job): string {
-  const said = [...job.work.steps.values()].filter(({ body }) => body.to !== undefined);
+  const said = [...job.steps.values()].filter(({ body }) => body.to !== undefined);
   return (
     said.reduce<(typeof said)[number] | null>((last, one) => (!last || one.at >= last.at ? one : last), null)
       ?.body.to ??

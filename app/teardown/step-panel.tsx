@@ -9,7 +9,7 @@ import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { useKeys } from "~/look/use-keys";
 import { TakePhoto } from "~/photos/take";
-import { asFound, ruleOf } from "~core/job";
+import { asFound, ruleOf } from "~core/measure";
 import { counts, type StepState, type Teardown } from "~core/teardown";
 import { Balls, Counting } from "./counting";
 import { Bolts } from "./bolts";

@@ -2,14 +2,14 @@ import { useMemo } from "react";
 import { Outlet } from "react-router";
 import { useJobView, type JobView } from "~/job/job";
 import { bookOfPage, wholeText } from "~/job/job-page";
-import { thisJob } from "~/job/this-job";
+import { jobRecord } from "~/server/job-context";
 import { orKept } from "~/offline/kept";
-import { appliedTo } from "~core/job";
+import { appliedTo } from "~core/fact";
 import type { Route } from "./+types/workshop";
 
 /** Steps, parts and fasteners: two thirds of a book, which only the pages at the bench read. */
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
-  const record = await thisJob(context, Number(params.number));
+  const record = await jobRecord(context, Number(params.number));
   if (!record) throw new Response("There is no job of this number.", { status: 404 });
   return { book: wholeText(record) };
 };

@@ -103,7 +103,7 @@ describe("checking a book", () => {
 
 describe("resolving configuration and scope", () => {
   const chainOf = (configuration: Record<string, string>, depth: string) =>
-    resolve(dunlin(), configuration, depth).packs[0];
+    resolve(dunlin(), configuration, [depth]).packs[0];
 
   it("takes the plates of the body that was seen", () => {
     expect(chainOf({ body: "early" }, "full")?.stack.find(({ role }) => role === "steel")?.count).toBe(3);
@@ -120,7 +120,7 @@ describe("resolving configuration and scope", () => {
   });
 
   it("finds spec, series and allowances of a chain, and none where there is none", () => {
-    const [d1, h1] = resolve(dunlin(), { body: "late" }, "full").packs;
+    const [d1, h1] = resolve(dunlin(), { body: "late" }, ["full"]).packs;
     expect(d1?.spec).toEqual({
       min: 1_050_000,
       max: 1_400_000,

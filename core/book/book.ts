@@ -1,6 +1,6 @@
 import { checks } from "./check";
 import { chain, order, pack, series } from "./format/pack";
-import { checkBall, fastenerGroup, measurement, part, weakPoint } from "./format/parts";
+import { checkBall, fastenerGroup, measurement, ownReason, ownWear, part, weakPoint } from "./format/parts";
 import { element, gearSet, range, station, train } from "./format/train";
 import {
   airCheck,
@@ -31,16 +31,20 @@ import {
   text,
   whole,
   type JsonSchema,
+  type Names,
   type Problem,
   type Read,
 } from "../shape";
+
+import { CATALOGUE } from "./catalogue";
+import { upcastBook } from "./upcast";
 
 /** `yard-key/book@1`: what is known about one unit. This file is the one description of the document. */
 export const BOOK_FORMAT = "yard-key/book@1";
 
 export const FAMILIES = ["automatic", "cvt", "dual-clutch"] as const;
 
-const book = object({
+export const book = object({
   format: oneOf(BOOK_FORMAT),
   unit: object({
     id,
@@ -65,6 +69,8 @@ const book = object({
   chains: list(chain),
   orders: optional(list(order)),
   parts: list(part),
+  wears: optional(list(ownWear)),
+  reasons: optional(list(ownReason)),
   weakPoints: optional(list(weakPoint)),
   measurements: optional(list(measurement)),
   fasteners: optional(list(fastenerGroup)),
@@ -106,7 +112,7 @@ export type ReadBook =
  * @returns null when its form is broken.
  */
 export function keptBook(document: unknown): Book | null {
-  const { value, problems } = check(book, document);
+  const { value, problems } = check(book, upcastBook(document));
   return problems.length === 0 ? value : null;
 }
 
@@ -118,9 +124,9 @@ export function keptBook(document: unknown): Book | null {
  * @returns the book with lengths in nanometres, or every problem with its path and remedy; warnings in either case.
  */
 export function readBook(document: unknown): ReadBook {
-  const { value, problems: formal, gathered } = check(book, document);
+  const { value, problems: formal, gathered } = check(book, upcastBook(document));
   const broken = new Set(formal.map(({ path }) => /^\w*/.exec(path)?.[0] ?? ""));
-  const problems = [...formal, ...gathered.twice, ...gathered.astray()];
+  const problems = [...formal, ...gathered.twice, ...gathered.astray(withCatalogue(gathered.named))];
   // Every check looks at versions and depths.
   const blind = ["", "traits", "depths"].some((section) => broken.has(section));
   for (const one of blind ? [] : checks) {
@@ -135,3 +141,12 @@ export function readBook(document: unknown): ReadBook {
     ? { ok: true, book: value, warnings }
     : { ok: false, problems: errors, warnings };
 }
+
+/** Everything a book may refer to: what it names itself, and the catalogue. */
+const withCatalogue = (named: Names): Names =>
+  new Map(
+    [...new Set([...named.keys(), ...CATALOGUE.keys()])].map((thing) => [
+      thing,
+      new Map([...(named.get(thing) ?? []), ...(CATALOGUE.get(thing) ?? [])]),
+    ]),
+  );

@@ -107,7 +107,7 @@ test.each(UNITS)(
       expect(holding(document, configuration)).toEqual(unit);
       for (const depth of depths) {
         const work = expected(unit, (entry) => Array.isArray(entry.depth) && !entry.depth.includes(depth));
-        expect(within(holding(document, configuration), depth)).toEqual(work);
+        expect(within(holding(document, configuration), [depth])).toEqual(work);
       }
     }
   },
@@ -133,14 +133,14 @@ describe("one book for two versions and two depths", () => {
 
   it("a ball more with the second plate, and its steps", () => {
     const { book } = { book: bookOf("marram-dunlin") };
-    const balls = (plate: string) => resolve(book, { body: "late", plate }, "full").unit.checkBalls?.length;
+    const balls = (plate: string) => resolve(book, { body: "late", plate }, ["full"]).unit.checkBalls?.length;
     expect([balls("one"), balls("two")]).toEqual([5, 6]);
   });
 
   it("less work asks for less: no drum step, no drum chain, fewer tools", () => {
     const book = bookOf("marram-dunlin");
     const [shallow, deep] = ["pan and body", "full"].map((depth) =>
-      resolve(book, { body: "late", plate: "one" }, depth),
+      resolve(book, { body: "late", plate: "one" }, [depth]),
     );
     expect(shallow?.work.teardown?.length).toBeLessThan(deep?.work.teardown?.length ?? 0);
     expect(shallow?.packs.every(({ inScope }) => !inScope)).toBe(true);
@@ -152,7 +152,7 @@ describe("one book for two versions and two depths", () => {
     const book = bookOf("corrie-plover");
     const limits = (actuator: string) => {
       const { spec: found } =
-        resolve(book, { levers: "cast", actuator }, "full").chains.find(
+        resolve(book, { levers: "cast", actuator }, ["full"]).chains.find(
           ({ chain }) => chain.id === "rod-one",
         ) ?? {};
       return [found?.min, found?.max];
@@ -162,7 +162,7 @@ describe("one book for two versions and two depths", () => {
   });
 
   it("tells what nobody has looked at", () => {
-    expect(resolve(bookOf("marram-dunlin"), { body: "late" }, "full").unseen.map(({ id }) => id)).toEqual([
+    expect(resolve(bookOf("marram-dunlin"), { body: "late" }, ["full"]).unseen.map(({ id }) => id)).toEqual([
       "plate",
     ]);
   });
@@ -176,7 +176,7 @@ describe("one book for two versions and two depths", () => {
       by: "Edda L.",
       at: "2026-11-01",
     } as never;
-    const d1 = resolve(bookOf("marram-dunlin"), { body: "late", plate: "one" }, "full", [own]).packs[0];
+    const d1 = resolve(bookOf("marram-dunlin"), { body: "late", plate: "one" }, ["full"], [own]).packs[0];
     expect([d1?.spec.min, d1?.spec.max, d1?.book.max, d1?.house?.by]).toEqual([
       1_050_000,
       1_300_000,

@@ -21,11 +21,11 @@ const house = (value: Partial<HouseValue>): HouseValue => ({
 });
 
 describe("figures in the unit a person uses", () => {
-  const dunlin = resolve(bookOf("marram-dunlin"), late, "full");
+  const dunlin = resolve(bookOf("marram-dunlin"), late, ["full"]);
   const group = (id: string) => dunlin.unit.fasteners!.find((one) => one.id === id)!;
   const measured = (id: string) => dunlin.unit.measurements!.find((one) => one.id === id)!;
   const chain = (id: string, values: HouseValue[] = []) =>
-    resolve(bookOf("marram-dunlin"), late, "full", values).chains.find((one) => one.chain.id === id)!;
+    resolve(bookOf("marram-dunlin"), late, ["full"], values).chains.find((one) => one.chain.id === id)!;
 
   test("torques", () => {
     expect(torqueWords(group("pan-bolts"), "mm")).toBe("9 N·m");
@@ -48,7 +48,7 @@ describe("figures in the unit a person uses", () => {
     expect(specWords(chain("d1-clearance", [house({ max: 1_300_000 as never })]), "mm")).toBe(
       "1.05 to 1.30 mm (house; the book 1.05 to 1.40 mm)",
     );
-    const travel = resolve(bookOf("marram-whimbrel"), { body: "a", drive: "one" }, "full").chains.find(
+    const travel = resolve(bookOf("marram-whimbrel"), { body: "a", drive: "one" }, ["full"]).chains.find(
       (one) => one.chain.id === "band-travel",
     )!;
     expect(specWords(travel, "in")).toMatch(/^0\.100 to 0\.140 in, target 0\.115/);

@@ -162,7 +162,14 @@ export function answers(applied: Applied, system: System): Answer[] {
     say("parts", "part", id, name, extra.filter(Boolean).join(", "), "number");
   }
   for (const { id, name, complaint, answers: allowed } of unit.weakPoints ?? [])
-    say("service", "weak", id, name, allowed.join(" / "), `weak point ${complaint}`);
+    say(
+      "service",
+      "weak",
+      id,
+      name,
+      allowed.map((answer) => answer.name).join(" / "),
+      `weak point ${complaint}`,
+    );
   for (const { id, name, needs } of unit.relearns ?? [])
     say("service", "relearn", id, name, needs.join(", "), "relearn adaptation routine");
   return found;

@@ -33,6 +33,20 @@ export {
 } from "./resolve";
 export { type Problem } from "../shape";
 export { partsOf, stationOf } from "./assembly";
+export {
+  DRAWN,
+  LOOKS,
+  OUTSIDE,
+  REASONS,
+  WEAR,
+  type Drawn,
+  type Look,
+  type LookId,
+  type WearId,
+} from "./catalogue";
+export { reasonOf, wearKind, type OwnWear } from "./wear-of";
+export { upcastBook } from "./upcast";
+export { boltsOf, nameIn, namesOfBook } from "./names";
 export { difference, differenceText, type Difference } from "./difference";
 export {
   houseTorque,

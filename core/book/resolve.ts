@@ -66,7 +66,9 @@ interface Held {
 const holdsFor = ({ when = {} }: Held, configuration: Configuration): boolean =>
   Object.entries(when).every(([trait, values]) => values.includes(configuration[trait] ?? ""));
 
-const reaches = ({ depth: depths }: Held, depth: string): boolean => depths?.includes(depth) ?? true;
+/** Work is done to one depth or to several: what belongs to any of them is reached. */
+const reaches = ({ depth: belongs }: Held, depths: readonly string[]): boolean =>
+  belongs?.some((depth) => depths.includes(depth)) ?? true;
 
 /** A copy of a value without the entries of its lists that `keep` refuses; what holds nothing to refuse is not copied. */
 function pruned<T>(value: T, keep: (entry: Held) => boolean): T {
@@ -100,8 +102,9 @@ function pruned<T>(value: T, keep: (entry: Held) => boolean): T {
 export const holding = <T>(value: T, configuration: Configuration): T =>
   pruned(value, (entry) => holdsFor(asLists(entry), configuration));
 
-/** Of that, what a depth of work reaches. */
-export const within = <T>(value: T, depth: string): T => pruned(value, (entry) => reaches(entry, depth));
+/** Of that, what the depths of work reach. */
+export const within = <T>(value: T, depths: readonly string[]): T =>
+  pruned(value, (entry) => reaches(entry, depths));
 
 /** In a document a trait's value may stand alone; once read it is a list. */
 const asLists = ({ when }: Held): Held => ({
@@ -116,19 +119,19 @@ const asLists = ({ when }: Held): Held => ({
  * Book + configuration + scope → what applies now. With {@link holding} and {@link within} the only place that looks at `when` and
  * `depth`.
  *
- * @param depth one of the book's depths.
+ * @param depths of the book, one or several.
  * @param house the shop's own values for this unit, if it has any.
  */
 export function resolve(
   book: Book,
   configuration: Configuration,
-  depth: string,
+  depths: readonly string[],
   house: readonly HouseValue[] = [],
 ): Applied {
   const unit = holding(book, configuration);
   const unstated: Chain[] = [];
   const chains = unit.chains.flatMap((chain): AppliedChain[] => {
-    const stated = chain.spec.find((spec) => reaches(spec, depth)) ?? chain.spec[0];
+    const stated = chain.spec.find((spec) => reaches(spec, depths)) ?? chain.spec[0];
     if (!stated) {
       unstated.push(chain);
       return [];
@@ -145,21 +148,21 @@ export function resolve(
         house: own,
         allowances: { soaking: chain.soaking, bedding: chain.bedding, wave: waveOf(unit, chain) },
         series: unit.series.find(({ id }) => id === link?.[2]) ?? null,
-        inScope: reaches(chain, depth),
+        inScope: reaches(chain, depths),
       },
     ];
   });
   const packs = chains.flatMap((applied): PackChain[] => {
     const pack = packOf(unit, applied.chain);
     if (!pack) return [];
-    const inScope = applied.inScope && reaches(pack, depth);
+    const inScope = applied.inScope && reaches(pack, depths);
     const methods = METHODS.filter((method) => applied.chain.read.with.includes(method));
     return [{ ...applied, pack, stack: pack.stack, methods, inScope }];
   });
   return {
     book,
     unit,
-    work: within(unit, depth),
+    work: within(unit, depths),
     chains,
     packs,
     unstated,

@@ -1,9 +1,6 @@
 import type { Book } from "../book";
+import type { DebrisKind } from "../fact";
 import { elementName } from "./cause";
-
-/** What is found in a pan, on a magnet, in a filter. */
-export const DEBRIS_KINDS = ["fuzz", "flakes", "chunks", "friction", "brass", "aluminium"] as const;
-export type DebrisKind = (typeof DEBRIS_KINDS)[number];
 
 /** The question of a diagnosis that a kind of debris answers; grey fuzz on a magnet is what every unit has. */
 export function debrisQuestion(kind: DebrisKind): string | null {

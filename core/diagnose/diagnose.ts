@@ -1,6 +1,7 @@
+import type { Condition } from "../fact";
 import { causesOf, type Cause, type ElementFault, type Unit } from "./cause";
 import { Mechanics } from "./mechanics";
-import { conditionChance, prior, type Condition, type Distribution } from "./model";
+import { conditionChance, prior, type Distribution } from "./model";
 import { questionsOf, type Question } from "./question";
 
 /** One answer: what a customer says, what was seen or read off. */

@@ -1,5 +1,5 @@
 export { causeName, causesOf, elementName, type Cause, type Unit } from "./cause";
-export { DEBRIS_KINDS, debrisQuestion, pointsAt, type DebrisKind } from "./debris";
+export { debrisQuestion, pointsAt } from "./debris";
 export {
   Diagnostician,
   type CauseSet,
@@ -9,7 +9,8 @@ export {
   type Told,
 } from "./diagnose";
 export { Mechanics, rowsOf, type Effect, type Row } from "./mechanics";
-export { CONDITIONS, IN_RANGE, type Condition } from "./model";
+export { IN_RANGE } from "./model";
+export { toldBy } from "./told";
 export { DEBRIS_NAMES, OUTSIDE_NAMES, questionsOf, type Question, type QuestionKind } from "./question";
 export { report, type Report } from "./report";
 export { readSpeeds, type ReadSpeeds, type Speeds } from "./speeds";

@@ -1,3 +1,4 @@
+import { CONDITIONS, type Condition } from "../fact";
 import type { Cause, ElementFault } from "./cause";
 import type { Effect } from "./mechanics";
 
@@ -50,9 +51,6 @@ export const OF_THE_WHOLE = [
   "second axle not driven",
   "noise in every range",
 ] as const;
-
-export type Condition = "cold" | "hot" | "light" | "full load";
-export const CONDITIONS: readonly Condition[] = ["cold", "hot", "light", "full load"];
 
 type Table = Readonly<Record<string, number>>;
 
@@ -200,8 +198,7 @@ export const COMMON_TABLES: Readonly<
 /** What a fault of an element outside the ranges does as a whole: a lock-up, a clutch to a second axle. */
 export function outsideTable({ element, fault }: ElementFault): Table | null {
   if (!element.outside) return null;
-  const lockUp = /converter/i.test(element.outside);
-  if (lockUp)
+  if (element.outside === "converter")
     return fault === "off"
       ? { nothing: 0.15, "revs high at cruise": 0.8 }
       : { nothing: 0.08, "stalls at standstill": 0.87 };

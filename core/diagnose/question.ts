@@ -161,8 +161,8 @@ const touches =
 
 function wholeQuestion(unit: Unit): Question {
   const kinds = new Set(unit.elements.flatMap(({ outside }) => outside ?? []));
-  const lockUp = [...kinds].some((where) => /converter/i.test(where));
-  const axle = [...kinds].some((where) => !/converter/i.test(where));
+  const lockUp = kinds.has("converter");
+  const axle = [...kinds].some((where) => where !== "converter");
   const dropped = new Set([
     ...(lockUp ? [] : ["revs high at cruise"]),
     ...(axle ? [] : ["second axle not driven"]),

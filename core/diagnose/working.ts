@@ -1,5 +1,5 @@
-import type { Cause, Unit } from "./cause";
-import { elementName } from "./cause";
+import { OUTSIDE } from "../book";
+import { type Cause, type Unit, elementName } from "./cause";
 import type { Told } from "./diagnose";
 import { Mechanics, type Effect, type Row } from "./mechanics";
 
@@ -56,7 +56,7 @@ function wouldOf(
     ...(braking.includes(element.id) ? [`${id} held by hand`] : []),
   ]);
   const place = element.outside
-    ? `${name} works ${element.outside} and changes no range.`
+    ? `${name} works ${OUTSIDE[element.outside]} and changes no range.`
     : `${name} is on in ${list(on) || "no range"}.`;
   const kinds = (["lost", "bind", "other", "coasts", "creeps"] as const).flatMap((kind) => {
     const names = rows.filter(({ id }) => effects.get(id)?.kind === kind).map((row) => row.name);

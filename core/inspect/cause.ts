@@ -1,5 +1,5 @@
 import type { Applied } from "../book";
-import type { Job } from "../job";
+import type { Job } from "../fact";
 import type { DecisionRule } from "../reading";
 import { CAUSES, common } from "./causes";
 import type { Failed } from "./failed";

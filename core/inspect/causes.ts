@@ -1,3 +1,5 @@
+import type { WearId } from "../book";
+import { FOUND_WRONG } from "../fact";
 import type { Failed } from "./failed";
 import type { Seen } from "./seen";
 
@@ -34,6 +36,26 @@ const test = (
   ...{ check, known, yes, no, weigh },
 });
 
+// Which kinds of wear speak for a cause; a book's own kind of wear counts as the one it is like.
+const SEAL_GONE: readonly WearId[] = ["lip-hard", "lip-flat", "flat", "cut", "hard", "seal-hard"];
+const RING_RUNS_OFF: readonly WearId[] = [
+  ...(["ends-rounded", "run-off", "ring-groove-rounded", "ring-bore-grooved"] as const),
+  ...(["journal-worn", "journal-grooved", "ring-groove-stepped"] as const),
+];
+const BUSHING_GONE: readonly WearId[] = ["copper-showing", "spun", "lost", "bushing-spun"];
+const PISTON_OPEN: readonly WearId[] = ["cracked", "bond-torn", "pitted", "porous"];
+const DRUM_GROOVED: readonly WearId[] = ["ring-bore-grooved", "band-surface-grooved", "grooved", "scored"];
+const RAN_DRY_NEAR: readonly WearId[] = ["pitted", "copper-showing", "teeth-pitted", "bluing"];
+const BEARING_ROUGH: readonly WearId[] = ["pitted", "rough", "balls-out"];
+const FORK_GONE: readonly WearId[] = ["pads-worn", "bent", "ball-bearing-broken", "balls-out", "bush-worn"];
+const SHEAVE_MARKED: readonly WearId[] = ["scored", "polished-band", "runout", "face-scored"];
+const BEARING_SHEDS: readonly WearId[] = ["pitted", "rough", "bearing-seat-spun"];
+const RAN_DRY: readonly WearId[] = ["rollers-out", "spun", "copper-showing", "seized", "bluing"];
+const VALVE_WORN: readonly WearId[] = [
+  ...(["sticking", "valve-sticking", "valves-sticking", "bore-worn", "bores-worn"] as const),
+  ...(["bore-scored", "drifts", "cracked"] as const),
+];
+
 /** What each kind of failure can come from. */
 export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> = {
   pack: (seen) => [
@@ -42,7 +64,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look at the piston’s seals",
-          seen.worn(["piston", "seal", "O-ring"], /lip|hard|flat|cut/),
+          seen.worn(["piston", "seal", "O-ring"], SEAL_GONE),
           "a seal of it is worn",
           "its seals are good",
           6,
@@ -75,10 +97,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look at the sealing rings",
-          seen.worn(
-            ["sealing ring", "drum", "support", "shaft"],
-            /rounded|run off|bore grooved|stepped|journal/,
-          ),
+          seen.worn(["sealing ring", "drum", "support", "shaft"], RING_RUNS_OFF),
           "a ring or its bore is worn",
           "rings and bores are good",
           6,
@@ -111,7 +130,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
         ),
         test(
           "look at its bushing",
-          seen.worn(["bushing"], /copper|spun|lost/),
+          seen.worn(["bushing"], BUSHING_GONE),
           "its bushing is worn",
           "its bushing is good",
           3,
@@ -124,7 +143,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look at the piston",
-          seen.worn(["piston"], /crack|bond|porous|pitted/),
+          seen.worn(["piston"], PISTON_OPEN),
           "the piston is cracked or torn",
           "the piston is whole",
           12,
@@ -137,7 +156,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look at the bleed",
-          seen.worn(["piston", "drum"], /bleed/),
+          seen.worn(["piston", "drum"], ["bleed-plugged"]),
           "the bleed is plugged",
           "the bleed is open",
           14,
@@ -174,7 +193,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look at the servo",
-          seen.anywhere(["servo"], /.*/),
+          seen.anywhere(["servo"], "any"),
           "the servo is worn",
           "the servo is good",
           5,
@@ -195,7 +214,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look at the drum",
-          seen.anywhere(["drum"], /grooved|scored/),
+          seen.anywhere(["drum"], DRUM_GROOVED),
           "the drum is grooved",
           "the drum is smooth",
           5,
@@ -211,7 +230,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look for blued neighbours",
-          seen.anywhere(["thrust bearing", "bushing", "carrier"], /blu|copper|pitted/),
+          seen.anywhere(["thrust bearing", "bushing", "carrier"], RAN_DRY_NEAR),
           "its neighbours ran dry too",
           "its neighbours are good",
           4,
@@ -228,7 +247,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look at its springs",
-          seen.worn(["one-way clutch"], /spring/),
+          seen.worn(["one-way clutch"], ["springs-weak"]),
           "its springs are weak",
           "its springs are good",
           5,
@@ -252,7 +271,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
         ),
         test(
           "look at the pilot and shaft bearings",
-          seen.anywhere(["bearing"], /rough|pitted|balls/),
+          seen.anywhere(["bearing"], BEARING_ROUGH),
           "a shaft bearing is rough",
           "the shaft bearings are good",
           2,
@@ -265,7 +284,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look at the forks",
-          seen.anywhere(["fork"], /pad|bent|ball|bush/),
+          seen.anywhere(["fork"], FORK_GONE),
           "a fork is worn",
           "the forks are good",
           5,
@@ -294,7 +313,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look at the sheave faces",
-          seen.anywhere(["pulley"], /scored|polished|band|runout/),
+          seen.anywhere(["pulley"], SHEAVE_MARKED),
           "a face is scored",
           "the faces are even",
           5,
@@ -302,7 +321,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
         ),
         test(
           "look at the bearings",
-          seen.anywhere(["bearing", "taper bearing"], /pitted|rough|seat/),
+          seen.anywhere(["bearing", "taper bearing"], BEARING_SHEDS),
           "a bearing sheds metal",
           "the bearings are good",
           3,
@@ -335,7 +354,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look for oil on the discs",
-          seen.worn(["cassette"], /oil/),
+          seen.worn(["cassette"], ["oil-on-a-disc"]),
           "oil on a disc",
           "the discs are dry",
           8,
@@ -343,7 +362,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
         ),
         test(
           "look at the shaft seals",
-          seen.anywhere(["seal"], /lip|hard/),
+          seen.anywhere(["seal"], ["lip-hard", "seal-hard", "hard"]),
           "a shaft seal is hard",
           "the seals are good",
           3,
@@ -369,7 +388,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look at the linings",
-          seen.worn(["cassette"], /discs worn|lining/),
+          seen.worn(["cassette"], ["discs-worn", "lining-worn", "lining-loose"]),
           "linings worn evenly",
           "linings are thick",
           4,
@@ -404,7 +423,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       tests: [
         test(
           "look at bearings and bushings for heat",
-          seen.anywhere(["thrust bearing", "bearing", "bushing"], /blu|seiz|copper|spun|rollers out/),
+          seen.anywhere(["thrust bearing", "bearing", "bushing"], RAN_DRY),
           "bearings or bushings ran dry",
           "bearings and bushings are good",
           4,
@@ -437,7 +456,14 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
 const wrongParts = (seen: Seen): Cause => ({
   ...{ id: "wrong-parts", name: "Wrong parts, or built wrong before", weight: 0.4 },
   tests: [
-    test("", seen.wrong === null ? null : true, `found wrong: ${seen.wrong}`, "", 16, 1),
+    test(
+      "",
+      seen.wrong === null ? null : true,
+      `found wrong: ${seen.wrong === null ? "" : FOUND_WRONG.words[seen.wrong]}`,
+      "",
+      16,
+      1,
+    ),
     test(
       "ask what was done before",
       seen.earlier,
@@ -450,7 +476,7 @@ const wrongParts = (seen: Seen): Cause => ({
 });
 
 const fluidTest = (seen: Seen): Test => {
-  const fluid = seen.job.intake.fluid?.body;
+  const fluid = seen.job.fluid?.body;
   const bad = fluid && (fluid.look === "milky" || fluid.look === "black" || fluid.smell === "burnt");
   return test(
     "look at the fluid and smell it",
@@ -500,7 +526,7 @@ export const common = (seen: Seen): Cause[] => [
       test("read the codes", seen.electrical, "an electrical code stands", "no electrical code", 3, 0.6),
       test(
         "drop every valve through its bore",
-        seen.anywhere(["valve", "valve body"], /stick|bore|drift|crack/),
+        seen.anywhere(["valve", "valve body"], VALVE_WORN),
         "a valve or its bore is worn",
         "the valves fall",
         4,
@@ -516,8 +542,8 @@ export const common = (seen: Seen): Cause[] => [
       ),
     ],
   },
-  ...seen.weak.map(({ name, found }, i): Cause => ({
-    ...{ id: `weak-point-${i}`, name: `Known weak point: ${name}`, weight: 0.9 },
+  ...seen.weak.map(({ id, name, found }): Cause => ({
+    ...{ id: `weak-point:${id}`, name: `Known weak point: ${name}`, weight: 0.9 },
     tests: [test(name, found, "answered: it was so", "answered: not here", 6, 0.1)],
   })),
 ];

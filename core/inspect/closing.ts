@@ -1,5 +1,5 @@
 import type { Applied } from "../book";
-import type { Job } from "../job";
+import type { Job } from "../fact";
 import { weakPoints } from "./disposition";
 import { failed } from "./failed";
 
@@ -17,7 +17,7 @@ export function unanswered(job: Job, applied: Pick<Applied, "unit" | "work">): U
     .map(({ point: { name } }): Unanswered => ({ kind: "weak point", name }));
   const causes = failed(job, applied).flatMap(({ name, cause }): Unanswered[] => {
     if (!cause) return [{ kind: "cause", name }];
-    return cause.body.standing === "not found" ? [{ kind: "not found", name }] : [];
+    return cause.body.standing === "not-found" ? [{ kind: "not found", name }] : [];
   });
   return [...points, ...causes];
 }

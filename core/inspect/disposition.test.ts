@@ -1,6 +1,6 @@
 import { describe, expect, it, test } from "@jest/globals";
 import { UNITS, type UnitId } from "../../demo/units";
-import type { Disposition, FactBody } from "../job";
+import type { Disposition, FactBody } from "../fact";
 import { all, answered, debris, figure, finding, good, jobOf, read, unitOf, wrong } from "../../demo/testing";
 import { unanswered, unlooked, USUAL_SCHOOLS, type Because, type PartState, type Schools } from "./index";
 
@@ -32,7 +32,7 @@ describe("what becomes of a part", () => {
     [
       "marram-dunlin",
       "steel with heat spots",
-      [finding("d1-steel", "heat spots")],
+      [finding("d1-steel", "heat-spots")],
       "d1-steel",
       "replace",
       "worn",
@@ -58,7 +58,7 @@ describe("what becomes of a part", () => {
     [
       "marram-dunlin",
       "friction burnt",
-      [finding("d3-friction", "burnt", "beyond use")],
+      [finding("d3-friction", "burnt", "beyond-use")],
       "d3-friction",
       "replace",
       "worn",
@@ -68,21 +68,21 @@ describe("what becomes of a part", () => {
       "friction suspected",
       [finding("d3-friction", "glazed", "worn", false)],
       "d3-friction",
-      "measure first",
+      "measure-first",
       "suspected",
     ],
     [
       "marram-dunlin",
       "drum with notches, worn",
-      [finding("d1-drum", "lug slots notched")],
+      [finding("d1-drum", "lug-slots-notched")],
       "d1-drum",
-      "measure first",
+      "measure-first",
       "to be measured",
     ],
     [
       "marram-dunlin",
       "drum with notches, beyond use",
-      [finding("d1-drum", "lug slots notched", "beyond use")],
+      [finding("d1-drum", "lug-slots-notched", "beyond-use")],
       "d1-drum",
       "replace",
       "worn",
@@ -108,7 +108,7 @@ describe("what becomes of a part", () => {
       "bushing read once",
       read("d1-drum-bushing", "0.08 mm"),
       "d1-bushing",
-      "measure first",
+      "measure-first",
       "to be measured",
     ],
     [
@@ -123,7 +123,7 @@ describe("what becomes of a part", () => {
     [
       "marram-dunlin",
       "pump cover scored",
-      [finding("pump-cover", "face scored")],
+      [finding("pump-cover", "face-scored")],
       "pump-cover",
       "machine",
       "worn",
@@ -131,7 +131,7 @@ describe("what becomes of a part", () => {
     [
       "marram-dunlin",
       "pump gears, tips worn beyond use: a set",
-      [finding("pump-gears", "tips worn", "beyond use")],
+      [finding("pump-gears", "tips-worn", "beyond-use")],
       "pump-gears",
       "replace",
       "sold as a set",
@@ -139,9 +139,9 @@ describe("what becomes of a part", () => {
     [
       "marram-dunlin",
       "carrier with play",
-      [finding("front-carrier", "pinion play")],
+      [finding("front-carrier", "pinion-play")],
       "front-carrier",
-      "measure first",
+      "measure-first",
       "to be measured",
     ],
     [
@@ -204,7 +204,7 @@ describe("what becomes of a part", () => {
     [
       "marram-dunlin",
       "valve seized beyond use",
-      [finding("regulator-valve", "sticking", "beyond use")],
+      [finding("regulator-valve", "sticking", "beyond-use")],
       "regulator-valve",
       "replace",
       "worn",
@@ -212,7 +212,7 @@ describe("what becomes of a part", () => {
     [
       "marram-dunlin",
       "the other version’s plate was in",
-      [wrong("d1-reaction", "another version’s part")],
+      [wrong("d1-reaction", "another-versions-part")],
       "d1-reaction",
       "replace",
       "another version",
@@ -222,7 +222,7 @@ describe("what becomes of a part", () => {
     [
       "marram-whimbrel",
       "thrust washers grooved: the set",
-      [finding("thrust-set", "grooved", "beyond use")],
+      [finding("thrust-set", "grooved", "beyond-use")],
       "thrust-set",
       "replace",
       "sold as a set",
@@ -230,7 +230,7 @@ describe("what becomes of a part", () => {
     [
       "marram-whimbrel",
       "one-way clutch galled",
-      [finding("low-roller", "rollers galled", "beyond use")],
+      [finding("low-roller", "rollers-galled", "beyond-use")],
       "low-roller",
       "replace",
       "worn",
@@ -238,7 +238,7 @@ describe("what becomes of a part", () => {
     [
       "marram-dunlin",
       "tail housing bore spun",
-      [finding("tail-housing", "bushing spun")],
+      [finding("tail-housing", "bushing-spun")],
       "tail-housing",
       "machine",
       "worn",
@@ -254,7 +254,7 @@ describe("what becomes of a part", () => {
     [
       "selwyn-sanderling",
       "transfer bearing gone: its gear goes too",
-      [finding("transfer-bearing", "pitted", "beyond use")],
+      [finding("transfer-bearing", "pitted", "beyond-use")],
       "transfer-gear",
       "replace",
       "not sold alone",
@@ -277,7 +277,7 @@ describe("what becomes of a part", () => {
       "replace",
       "measured",
     ],
-    ["selwyn-turnstone", "primary scored", [finding("primary", "face scored")], "primary", "replace", "worn"],
+    ["selwyn-turnstone", "primary scored", [finding("primary", "face-scored")], "primary", "replace", "worn"],
     ["selwyn-turnstone", "fine filter of paper", [], "fine-filter", "replace", "always replaced"],
     [
       "selwyn-turnstone",
@@ -290,7 +290,7 @@ describe("what becomes of a part", () => {
     [
       "corrie-godwit",
       "inner piston cracked takes its drum",
-      [finding("k2-piston-2", "cracked", "beyond use")],
+      [finding("k2-piston-2", "cracked", "beyond-use")],
       "k2-piston-2",
       "replace",
       "worn",
@@ -306,12 +306,12 @@ describe("what becomes of a part", () => {
     [
       "corrie-godwit",
       "fork pads worn",
-      [finding("forks-1-3", "pads worn")],
+      [finding("forks-1-3", "pads-worn")],
       "forks-1-3",
-      "measure first",
+      "measure-first",
       "to be measured",
     ],
-    ["corrie-plover", "oil on a disc", [finding("cassette", "oil on a disc")], "cassette", "replace", "worn"],
+    ["corrie-plover", "oil on a disc", [finding("cassette", "oil-on-a-disc")], "cassette", "replace", "worn"],
     ["corrie-plover", "dry cassette in order", [good("cassette")], "cassette", "reuse", "in good order"],
     [
       "corrie-plover",
@@ -332,7 +332,7 @@ describe("what becomes of a part", () => {
 
   it("is what the person decides, with the proposal beside it", () => {
     const facts: FactBody[] = [
-      finding("d1-steel", "heat spots"),
+      finding("d1-steel", "heat-spots"),
       { kind: "disposition", part: "d1-steel", is: "reuse", reason: "only the outermost; turned over" },
     ];
     const state = all("marram-dunlin", facts).find(({ part }) => part.id === "d1-steel");
@@ -357,7 +357,9 @@ describe("what becomes of a part", () => {
         all("marram-dunlin", facts).find((one) => one.part.id === part);
       expect(of([])?.because.some(({ rule }) => rule === "known weak point")).toBe(true);
       expect(
-        of([answered(id, answers[0] ?? "")])?.because.some(({ words }) => words.endsWith("to be answered")),
+        of([answered(id, answers[0]?.id ?? "")])?.because.some(({ words }) =>
+          words.endsWith("to be answered"),
+        ),
       ).toBe(false);
     }
   });
@@ -373,16 +375,18 @@ describe("what becomes of a part", () => {
 describe("closing", () => {
   it("waits for the weak points of this version and a cause for every failure", () => {
     const applied = unitOf("marram-dunlin");
-    const points = (applied.work.weakPoints ?? []).map(({ id, answers }) => answered(id, answers[0] ?? ""));
+    const points = (applied.work.weakPoints ?? []).map(({ id, answers }) =>
+      answered(id, answers[0]?.id ?? ""),
+    );
     const kinds = (facts: FactBody[]): string[] => unanswered(jobOf(facts), applied).map(({ kind }) => kind);
     expect(new Set(kinds([]))).toEqual(new Set(["weak point"]));
     expect(kinds(points)).toEqual([]);
-    const failure = finding("d1-friction", "burnt", "beyond use");
+    const failure = finding("d1-friction", "burnt", "beyond-use");
     expect(kinds([...points, failure])).toEqual(["cause"]);
-    const cause = (standing: "found" | "not found"): FactBody => ({
+    const cause = (standing: "found" | "not-found"): FactBody => ({
       ...{ kind: "cause", of: "d1", cause: "seal-leak", standing, note: "", after: "" },
     });
-    expect(kinds([...points, failure, cause("not found")])).toEqual(["not found"]);
+    expect(kinds([...points, failure, cause("not-found")])).toEqual(["not found"]);
     expect(kinds([...points, failure, cause("found")])).toEqual([]);
   });
 });

@@ -1,5 +1,6 @@
-import { type Applied, type Part, type WeakPoint } from "../book";
-import { figures, type Disposition, type FactOf, type Job } from "../job";
+import { reasonOf, wearKind, type Applied, type Book, type Part, type WeakPoint } from "../book";
+import { figures } from "../measure";
+import { SEVERITIES, type Disposition, type FactOf, type Job } from "../fact";
 import type { DecisionRule } from "../reading";
 
 /** What the shop does as a rule, where practice differs. */
@@ -45,7 +46,7 @@ export interface PartState {
 const RANK: Readonly<Record<Disposition, number>> = {
   reuse: 0,
   clean: 1,
-  "measure first": 2,
+  "measure-first": 2,
   machine: 3,
   upgrade: 4,
   replace: 4,
@@ -53,13 +54,11 @@ const RANK: Readonly<Record<Disposition, number>> = {
 
 /** Wear that machining mends, by the kind of part it is on. */
 const MACHINED: Readonly<Record<string, readonly string[]>> = {
-  "pump cover": ["face scored", "cover flatness"],
-  housing: ["bore worn", "bushing spun"],
-  pump: ["cover flatness"],
-  converter: ["hub worn"],
+  "pump cover": ["face-scored", "cover-flatness"],
+  housing: ["bore-worn", "bushing-spun"],
+  pump: ["cover-flatness"],
+  converter: ["hub-worn"],
 };
-/** Wear that cleaning mends while it is no more than a trace or a nuisance. */
-const CLEANED = ["sticking", "blocked", "plugged", "drifts"];
 /** Kinds whose wear is a matter of a figure, not of the eye. */
 const MEASURED = [
   "bushing",
@@ -80,23 +79,22 @@ const MEASURED = [
  * what was decided stands beside what is proposed.
  */
 export function dispositions(job: Job, applied: Applied, schools: Schools, rule: DecisionRule): PartState[] {
-  const { work } = job;
   const measured = measuredParts(job, applied, rule);
   const metal = metalEverywhere(job);
   const points = weakPoints(job, applied);
   const other = new Set(
-    work.wrongs.filter(({ body }) => body.what === "another version’s part").map(({ body }) => body.of),
+    job.wrongs.filter(({ body }) => body.what === "another-versions-part").map(({ body }) => body.of),
   );
   const states = applied.work.parts.map((part): PartState => {
-    const findings = work.findings.filter(({ body }) => body.part === part.id);
-    const good = work.good.has(part.id);
+    const findings = job.findings.filter(({ body }) => body.part === part.id);
+    const good = job.good.has(part.id);
     const because = [
-      ...byBook(part),
+      ...byBook(part, applied.unit),
       ...bySchool(part, schools),
       ...byMetal(part, metal),
       ...byPoints(part, points),
       ...(measured.get(part.id) ?? []),
-      ...findings.map(byFinding(part)),
+      ...findings.map(byFinding(part, applied.unit)),
       ...(other.has(part.id)
         ? [
             {
@@ -110,7 +108,7 @@ export function dispositions(job: Job, applied: Applied, schools: Schools, rule:
         ? [{ rule: "in good order" as const, words: "looked at, in good order", is: "reuse" as const }]
         : []),
     ];
-    return settle(part, because, work.dispositions.get(part.id) ?? null, good, findings);
+    return settle(part, because, job.dispositions.get(part.id) ?? null, good, findings);
   });
   return withAssemblies(states);
 }
@@ -130,13 +128,18 @@ function settle(
   return { part, proposed, because: sorted, decided, is: decided?.body.is ?? proposed, good, findings };
 }
 
-const byBook = ({ oneTime, always, kind }: Part): Because[] => [
-  ...(oneTime ? [{ rule: "one-time part" as const, words: "never used twice", is: "replace" as const }] : []),
-  // What the book replaces after metal only is a matter of the metal.
-  ...(always && !/^(after|with) /.test(always) && kind !== "converter"
-    ? [{ rule: "always replaced" as const, words: always, is: "replace" as const }]
-    : []),
-];
+function byBook({ oneTime, always, kind }: Part, unit: Book): Because[] {
+  const reason = always === undefined ? null : reasonOf(unit, always);
+  return [
+    ...(oneTime
+      ? [{ rule: "one-time part" as const, words: "never used twice", is: "replace" as const }]
+      : []),
+    // What the book replaces after metal only is a matter of the metal.
+    ...(reason && reason.only === undefined && kind !== "converter"
+      ? [{ rule: "always replaced" as const, words: reason.words, is: "replace" as const }]
+      : []),
+  ];
+}
 
 function bySchool({ kind }: Part, { steels, bushings }: Schools): Because[] {
   if (kind === "steel" && steels === "always new")
@@ -155,29 +158,29 @@ function byMetal({ kind }: Part, metal: string | null): Because[] {
 const byPoints = (part: Part, points: readonly PointState[]): Because[] =>
   points
     .filter(({ point }) => point.parts?.includes(part.id))
-    .map(({ point, fact }): Because => {
-      const words = fact ? `${point.name}: ${fact.body.answer}` : `${point.name}: to be answered`;
-      if (!fact) return { rule: "known weak point", words, is: "measure first" };
-      return {
-        rule: "known weak point",
-        words,
-        is: /replace|new|another|sleeve/i.test(fact.body.answer) ? "replace" : "reuse",
-      };
+    .map(({ point, fact, answer }): Because => {
+      if (!fact)
+        return { rule: "known weak point", words: `${point.name}: to be answered`, is: "measure-first" };
+      const words = `${point.name}: ${answer?.name ?? fact.body.answer}`;
+      return { rule: "known weak point", words, is: answer ? DOES[answer.does] : "reuse" };
     });
 
+/** What an answer to a weak point makes of its parts. */
+const DOES = { replace: "replace", machine: "machine", clean: "clean", look: "reuse" } as const;
+
 const byFinding =
-  (part: Part) =>
+  (part: Part, unit: Book) =>
   ({ body: { wear, severity, sure, note } }: FactOf<"finding">): Because => {
-    const words = `${wear}, ${severity}${note ? `: ${note}` : ""}`;
-    if (!sure) return { rule: "suspected", words: `${wear} suspected`, is: "measure first" };
+    const { as, name, cleans } = wearKind(unit, wear);
+    const words = `${name}, ${SEVERITIES.words[severity]}${note ? `: ${note}` : ""}`;
+    if (!sure) return { rule: "suspected", words: `${name} suspected`, is: "measure-first" };
     const worn = (is: Disposition): Because => ({ rule: "worn", words, is });
     const kind = part.kind ?? "";
-    if (severity === "beyond use") return worn(MACHINED[kind]?.includes(wear) ? "machine" : "replace");
-    const cleaned = CLEANED.some((word) => wear.includes(word));
-    if (severity === "trace") return worn(cleaned ? "clean" : "reuse");
-    if (cleaned) return worn("clean");
-    if (MACHINED[kind]?.includes(wear)) return worn("machine");
-    if (MEASURED.includes(kind)) return { rule: "to be measured", words, is: "measure first" };
+    if (severity === "beyond-use") return worn(MACHINED[kind]?.includes(as) ? "machine" : "replace");
+    if (severity === "trace") return worn(cleans ? "clean" : "reuse");
+    if (cleans) return worn("clean");
+    if (MACHINED[kind]?.includes(as)) return worn("machine");
+    if (MEASURED.includes(kind)) return { rule: "to be measured", words, is: "measure-first" };
     return worn("replace");
   };
 
@@ -198,7 +201,7 @@ function measuredParts(job: Job, applied: Applied, rule: DecisionRule): Map<stri
         add(chain.parts, {
           rule: "to be measured",
           words: `${chain.name} not decided yet`,
-          is: "measure first",
+          is: "measure-first",
         });
       else add(chain.parts, { rule: "measured", words: `${chain.name} inside`, is: "reuse" });
     } else if (one.measurement.part && one.verdict) {
@@ -238,15 +241,20 @@ function withAssemblies(states: PartState[]): PartState[] {
 export interface PointState {
   point: WeakPoint;
   fact: FactOf<"weak-point"> | null;
+  /** The book’s answer that was given; null while there is none, or where the words are somebody’s own. */
+  answer: WeakPoint["answers"][number] | null;
 }
 
 /** @returns the weak points of this configuration and scope; each must be answered before the unit is closed. */
 export const weakPoints = (job: Job, { work }: Pick<Applied, "work">): PointState[] =>
-  (work.weakPoints ?? []).map((point) => ({ point, fact: job.work.weakPoints.get(point.id) ?? null }));
+  (work.weakPoints ?? []).map((point) => {
+    const fact = job.weakPoints.get(point.id) ?? null;
+    return { point, fact, answer: point.answers.find(({ id }) => id === fact?.body.answer) ?? null };
+  });
 
 /** Whether metal has gone everywhere, in words; null when it has not. Then converter, cooler and filters go, and perhaps the unit. */
 export function metalEverywhere(job: Job): string | null {
-  const much = job.intake.debris.find(({ body: { what, amount, where } }) => {
+  const much = job.debris.find(({ body: { what, amount, where } }) => {
     if (what === "chunks") return amount === "some" || amount === "much";
     if (what === "friction" || what === "fuzz") return false;
     return amount === "much" || (where === "cooler" && amount === "some");

@@ -1,5 +1,5 @@
-import { partsOf, type Applied, type Part, type PartKind } from "../book";
-import type { FactOf, Job } from "../job";
+import { partsOf, wearKind, type Applied, type Part, type PartKind } from "../book";
+import type { FactOf, Job } from "../fact";
 
 /** What failed and needs a cause: an element whose facings went, or another part that is beyond use. */
 export interface Failed {
@@ -14,7 +14,9 @@ export interface Failed {
 }
 
 /** Wear that no facing has by age alone. */
-const BURNT = ["burnt", "glazed", "facing debonded", "worn to the groove bottom", "flaked"];
+const BURNT = ["burnt", "glazed", "facing-debonded", "worn-to-the-groove-bottom", "flaked"];
+/** Wear of a plate that comes of heat. */
+const HEATED = [...BURNT, "heat-spots", "bluing"];
 const KINDS: Readonly<Record<string, Failed["kind"]>> = {
   band: "band",
   "one-way clutch": "one-way clutch",
@@ -29,21 +31,20 @@ const HARD: ReadonlySet<PartKind> = new Set([
   ...(["pump gears", "thrust bearing", "bearing", "taper bearing", "pulley", "fork", "damper"] as const),
   ...(["converter", "park lock"] as const),
 ]);
-const BROKEN = /crack|broken|chipped|stripped|loose|spun|lost|rollers out|balls out|seized/;
 
 /** @returns every element and part that failed, in the book's order. */
 export function failed(job: Job, applied: Pick<Applied, "unit" | "work">): Failed[] {
   const { unit, work } = applied;
-  const gravely = job.work.findings.filter(
+  const as = (wear: string): string => wearKind(unit, wear).as;
+  const gravely = job.findings.filter(
     ({ body: { wear, severity, sure } }) =>
-      sure && (severity === "beyond use" || (severity === "worn" && BURNT.includes(wear))),
+      sure && (severity === "beyond-use" || (severity === "worn" && BURNT.includes(as(wear)))),
   );
-  const causeOf = (of: string): FactOf<"cause"> | null => job.work.causes.get(of) ?? null;
+  const causeOf = (of: string): FactOf<"cause"> | null => job.causes.get(of) ?? null;
   const packs = work.packs.flatMap((pack): Failed[] => {
     const plates = new Set(pack.stack.map(({ part }) => part));
     const findings = gravely.filter(
-      ({ body: { part, wear } }) =>
-        plates.has(part) && (BURNT.includes(wear) || wear === "heat spots" || wear === "bluing"),
+      ({ body: { part, wear } }) => plates.has(part) && HEATED.includes(as(wear)),
     );
     if (findings.length === 0) return [];
     const parts = partsOf(unit.parts, pack);
@@ -56,7 +57,7 @@ export function failed(job: Job, applied: Pick<Applied, "unit" | "work">): Faile
     const kind = hard ? "hard part" : KINDS[part.kind ?? ""];
     const findings = gravely.filter(
       ({ body: { part: id, wear, severity } }) =>
-        id === part.id && (!hard || (severity === "beyond use" && BROKEN.test(wear))),
+        id === part.id && (!hard || (severity === "beyond-use" && wearKind(unit, wear).breaks === true)),
     );
     if (!kind || findings.length === 0) return [];
     const parts = unit.parts.filter((one) => one.id === part.id || one.of === part.id);

@@ -12,5 +12,6 @@ export {
   type Schools,
 } from "./disposition";
 export { failed, type Failed } from "./failed";
+export { LOOKED_AT } from "./seen";
 export { unitPart, worth, type Option, type Worth } from "./worth";
-export { DEGREES, DRAWN, goodOf, wearOf, wearsOf, type Drawn, type Wear } from "./wear";
+export { DEGREES, goodOf, wearsOf } from "./wear";

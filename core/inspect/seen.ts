@@ -1,7 +1,11 @@
-import type { Applied, Part } from "../book";
-import { figures, type Figure, type Job } from "../job";
+import { wearKind, type Applied, type Part, type WearId } from "../book";
+import { figures, type Figure } from "../measure";
+import type { FoundWrong, Job } from "../fact";
 import type { DecisionRule } from "../reading";
 import type { Failed } from "./failed";
+
+/** The answer to a weak point that says it is not so here. */
+export const LOOKED_AT = "looked-at-in-order";
 
 /** What is known about one failure, asked in the bench's terms. */
 export class Seen {
@@ -15,23 +19,30 @@ export class Seen {
   ) {}
 
   /** Whether a kind of part of this failure shows a kind of wear; null while none of them was looked at. */
-  worn(kinds: readonly string[], wear: RegExp, among: readonly Part[] = this.of.parts): boolean | null {
+  worn(
+    kinds: readonly string[],
+    wear: readonly WearId[] | "any",
+    among: readonly Part[] = this.of.parts,
+  ): boolean | null {
     const parts = among.filter(({ kind }) => kinds.includes(kind ?? ""));
     if (parts.length === 0) return null;
     const ids = new Set(parts.map(({ id }) => id));
-    const { findings, good } = this.job.work;
+    const { findings, good } = this.job;
+    const is = (one: string): boolean => wear === "any" || wear.some((id) => id === this.as(one));
     const found = findings.some(
-      ({ body }) => ids.has(body.part) && wear.test(body.wear) && body.severity !== "trace" && body.sure,
+      ({ body }) => ids.has(body.part) && is(body.wear) && body.severity !== "trace" && body.sure,
     );
     if (found) return true;
     return parts.some(({ id }) => good.has(id) || findings.some(({ body }) => body.part === id && body.sure))
       ? false
       : null;
   }
+  /** The kind of the catalogue a kind of wear counts as. */
+  private as = (wear: string): string => wearKind(this.applied.unit, wear).as;
   /** Whether it has parts of such kinds at all. */
   has = (...kinds: string[]): boolean => this.of.parts.some(({ kind }) => kinds.includes(kind ?? ""));
   /** Any part of the unit, not only of this failure. */
-  anywhere = (kinds: readonly string[], wear: RegExp): boolean | null =>
+  anywhere = (kinds: readonly string[], wear: readonly WearId[] | "any"): boolean | null =>
     this.worn(kinds, wear, this.applied.work.parts);
 
   /** Every figure as found, worked out once: each candidate asks for some of them. */
@@ -83,41 +94,41 @@ export class Seen {
     return mean < pack.spec.min ? "tight" : mean > pack.spec.max ? "loose" : "inside";
   }
   /** Found wrong on its parts: counts, ways, parts from elsewhere. */
-  get wrong(): string | null {
+  get wrong(): FoundWrong | null {
     const { ids } = this;
-    const found = this.job.work.wrongs.find(({ body }) => ids.has(body.of));
+    const found = this.job.wrongs.find(({ body }) => ids.has(body.of));
     return found ? found.body.what : null;
   }
   /** What was told of the ranges that use it: true when one of these outcomes was. */
   told(outcomes: readonly string[]): boolean | null {
     const ranges = this.applied.unit.ranges.filter(({ applied }) => applied.includes(this.of.of));
     const ids = new Set(ranges.flatMap(({ id }) => [`range:${id}`, `manual:${id}`]));
-    const answers = this.job.intake.answers.filter(({ body }) => ids.has(body.question));
+    const answers = this.job.answers.filter(({ body }) => ids.has(body.question));
     return answers.length === 0 ? null : answers.some(({ body }) => outcomes.includes(body.outcome));
   }
   get othersBurnt(): boolean {
-    const plates = this.job.work.findings.filter(
+    const plates = this.job.findings.filter(
       ({ body }) =>
-        body.wear === "burnt" && body.sure && body.severity !== "trace" && !this.ids.has(body.part),
+        this.as(body.wear) === "burnt" && body.sure && body.severity !== "trace" && !this.ids.has(body.part),
     );
     return plates.length > 0;
   }
   /** Whether anything else is beyond use; null while nothing else was looked at. */
   get othersBroken(): boolean | null {
-    const { findings, good } = this.job.work;
+    const { findings, good } = this.job;
     const others = findings.filter(({ body }) => body.sure && !this.ids.has(body.part));
-    if (others.some(({ body }) => body.severity === "beyond use")) return true;
+    if (others.some(({ body }) => body.severity === "beyond-use")) return true;
     return others.length > 0 || good.size > 0 ? false : null;
   }
   /** Whether chunks were seen in the debris; null while none was looked at. */
   get chunks(): boolean | null {
-    const { debris } = this.job.intake;
+    const { debris } = this.job;
     return debris.length === 0
       ? null
       : debris.some(({ body: { what, amount } }) => what === "chunks" && amount !== "none");
   }
   get electrical(): boolean | null {
-    const { codes } = this.job.intake;
+    const { codes } = this.job;
     return codes.length === 0
       ? null
       : codes.some(({ body }) => body.sort === "electrical code" && body.related !== "no");
@@ -134,7 +145,7 @@ export class Seen {
     return this.of.name;
   }
   /** Weak points of this version that sit at its station or name it. */
-  get weak(): { name: string; found: boolean | null }[] {
+  get weak(): { id: string; name: string; found: boolean | null }[] {
     const stations = new Set(this.of.parts.flatMap(({ station }) => station ?? []));
     const element = new RegExp(`\\b${this.of.of}\\b`, "i");
     return (this.applied.work.weakPoints ?? [])
@@ -143,10 +154,10 @@ export class Seen {
           (station && stations.has(station)) || element.test(complaint) || element.test(name),
       )
       .map(({ id, name }) => {
-        const said = this.job.work.weakPoints.get(id)?.body;
+        const said = this.job.weakPoints.get(id)?.body;
         return {
-          name,
-          found: said ? !/good|not (found|present)|in order/i.test(`${said.answer} ${said.note}`) : null,
+          ...{ id, name },
+          found: said ? said.answer !== LOOKED_AT : null,
         };
       });
   }

@@ -1,23 +1,4 @@
-import type { Part, PartKind } from "../book";
-
-/**
- * What a kind of wear is, whatever part it is on: what it looks like in words, and what it alone calls for. The trade's rules of thumb;
- * a book's own `wear` says which of them a part is known for.
- */
-export interface Wear {
-  name: string;
-  /** What one sees. */
-  looks: string;
-  /** What looks the same and is not, and what tells them apart. */
-  unlike?: string;
-  /** Its drawing: a shape of our own, shared by what looks alike. */
-  drawn: Drawn;
-}
-export const DRAWN = [
-  ...(["spots", "scores", "crack", "worn face", "burnt", "glazed", "loose", "bent", "pits", "lip"] as const),
-  ...(["blocked", "step", "notch", "rounded", "weak", "leak", "off"] as const),
-] as const;
-export type Drawn = (typeof DRAWN)[number];
+import type { Drawn, Part, PartKind, WearId } from "../book";
 
 /** What each severity means for a kind of wear: a trace, worn, beyond use. The bench’s rules of thumb; a book’s limit comes first. */
 export const DEGREES: Readonly<Record<Drawn, readonly [trace: string, worn: string, beyond: string]>> = {
@@ -40,138 +21,54 @@ export const DEGREES: Readonly<Record<Drawn, readonly [trace: string, worn: stri
   off: ["near its limit", "outside, cold or hot", "open or shorted"],
 };
 
-// The first that fits holds: what is particular stands above what is general.
-const DRAWN_BY: readonly [words: RegExp, drawn: Drawn, looks: string, unlike?: string][] = [
-  [
-    /burnt/,
-    "burnt",
-    "facing black, brittle, smells; comes off on the thumb",
-    "facings that are dark from new: they are tough and do not come off",
-  ],
-  [
-    /glazed/,
-    "glazed",
-    "facing smooth and shining like glass, its pores closed",
-    "a new facing’s sheen, which a thumbnail breaks",
-  ],
-  [
-    /heat spots|bluing/,
-    "spots",
-    "dark or blue spots in a ring, often opposite each other",
-    "a coating’s even tint, the same on both faces and at the lugs",
-  ],
-  [/flaked|debonded|lining|facing/, "worn face", "pieces of facing gone, bare steel between"],
-  [/groove bottom/, "worn face", "the facing’s grooves no longer felt with a nail"],
-  [/copper/, "worn face", "copper shows through the bearing layer"],
-  [/insulation/, "crack", "hard, cracks when it is bent"],
-  [
-    /leak|porous|oil on|pressure lost|grease lost/,
-    "leak",
-    "wet where it should be dry, or empty where it should hold",
-  ],
-  [/resistance|drifts|off their stops/, "off", "reads outside when cold or hot, or wanders when tapped"],
-  [
-    /notched|hammered|lugs worn|splines worn/,
-    "notch",
-    "dents where plates or splines beat against it",
-    "a cutter’s even marks, the same on every lug",
-  ],
-  [
-    /rounded|hooked|stripped/,
-    "rounded",
-    "corners gone, metal rolled over; does not hold under load",
-    "a chamfer from new, the same all round",
-  ],
-  [
-    /scored|grooved|stepped|polished band/,
-    "scores",
-    "lines round the face that a nail catches",
-    "a maker’s cross-hatch, crossed and even",
-  ],
-  [
-    /crack|broken|torn|chipped|^cut/,
-    "crack",
-    "a line that opens when the part is flexed, or a piece gone",
-    "a casting seam, straight and raised",
-  ],
-  [
-    /^flat$|flattened|weak|stretched|short$/,
-    "weak",
-    "shorter, flatter or softer than a new one held beside it",
-  ],
-  [/coned|warped|bent|flatness|runout/, "bent", "rocks on a dead flat surface, light under its edge"],
-  [
-    /pitted|brinelled|galled|rough/,
-    "pits",
-    "small craters where rollers or teeth run",
-    "stains, which a fingernail does not feel",
-  ],
-  [/lets go/, "loose", "turns the way it must lock, or catches late"],
-  [
-    /rollers out|balls out|loose|play|spun|lost|slack/,
-    "loose",
-    "moves where it should not, or has left its place",
-  ],
-  [/worn|gap between/, "step", "a bright band where it runs, with an edge a nail catches"],
-  [/lip|hard|run off/, "lip", "edge hard, flat or rounded; does not spring back from the thumb"],
-  [/plugged|blocked|sticking|stuck|seized/, "blocked", "does not pass, or does not fall by its own weight"],
-];
-
-/** @returns what a kind of wear looks like; a plain description where nothing is known of it. */
-export function wearOf(name: string): Wear {
-  const [, drawn, looks, unlike] =
-    DRAWN_BY.find(([words]) => words.test(name)) ?? ([null, "worn face", name] as const);
-  return { name, looks, drawn, ...(unlike ? { unlike } : {}) };
-}
-
-/** The kinds of wear a part is looked at for: those its book names, then those its kind is known for. */
+/** The kinds of wear a part is looked at for, by their ids: those its book names, then those its kind is known for. */
 export function wearsOf(part: Part): string[] {
   const usual = part.kind ? (USUAL[part.kind] ?? []) : [];
   return [...new Set([...(part.wear ?? []), ...usual])];
 }
-const USUAL: Readonly<Partial<Record<PartKind, readonly string[]>>> = {
+const USUAL: Readonly<Partial<Record<PartKind, readonly WearId[]>>> = {
   friction: [
     "burnt",
     "glazed",
     "flaked",
-    "worn to the groove bottom",
-    "facing debonded",
-    "splines hammered",
+    "worn-to-the-groove-bottom",
+    "facing-debonded",
+    "splines-hammered",
     "coned",
   ],
-  steel: ["heat spots", "bluing", "scored", "coned", "lugs worn"],
-  "waved plate": ["flattened", "cracked", "worn lip"],
-  "apply plate": ["heat spots", "coned", "scored"],
-  "reaction plate": ["heat spots", "coned", "scored"],
-  piston: ["cracked", "lip hard", "bond torn", "bleed plugged", "pitted"],
+  steel: ["heat-spots", "bluing", "scored", "coned", "lugs-worn"],
+  "waved plate": ["flattened", "cracked", "worn-lip"],
+  "apply plate": ["heat-spots", "coned", "scored"],
+  "reaction plate": ["heat-spots", "coned", "scored"],
+  piston: ["cracked", "lip-hard", "bond-torn", "bleed-plugged", "pitted"],
   spring: ["weak", "cracked"],
-  "dished spring": ["fingers worn", "cracked"],
-  drum: ["cracked", "ring groove rounded", "lug slots notched", "ring bore grooved"],
-  bushing: ["copper showing", "spun", "lost"],
-  "thrust bearing": ["pitted", "race grooved", "rollers out"],
-  bearing: ["pitted", "rough", "races brinelled"],
-  "taper bearing": ["pitted", "races brinelled"],
-  carrier: ["pinion play", "pin loose", "teeth pitted"],
-  gear: ["teeth pitted", "teeth chipped"],
-  "one-way clutch": ["rollers galled", "springs weak", "lets go"],
-  pump: ["pocket scored"],
-  "pump gears": ["faces scored", "tips worn"],
-  "valve body": ["bores worn", "cracked"],
-  valve: ["sticking", "bore worn"],
-  seal: ["lip hard"],
+  "dished spring": ["fingers-worn", "cracked"],
+  drum: ["cracked", "ring-groove-rounded", "lug-slots-notched", "ring-bore-grooved"],
+  bushing: ["copper-showing", "spun", "lost"],
+  "thrust bearing": ["pitted", "race-grooved", "rollers-out"],
+  bearing: ["pitted", "rough", "races-brinelled"],
+  "taper bearing": ["pitted", "races-brinelled"],
+  carrier: ["pinion-play", "pin-loose", "teeth-pitted"],
+  gear: ["teeth-pitted", "teeth-chipped"],
+  "one-way clutch": ["rollers-galled", "springs-weak", "lets-go"],
+  pump: ["pocket-scored"],
+  "pump gears": ["faces-scored", "tips-worn"],
+  "valve body": ["bores-worn", "cracked"],
+  valve: ["sticking", "bore-worn"],
+  seal: ["lip-hard"],
   "O-ring": ["flat", "cut", "hard"],
-  "sealing ring": ["ends rounded", "run off"],
-  shaft: ["journal worn", "splines hammered"],
+  "sealing ring": ["ends-rounded", "run-off"],
+  shaft: ["journal-worn", "splines-hammered"],
   band: ["glazed", "burnt", "cracked"],
-  pulley: ["scored", "polished band", "runout"],
-  belt: ["elements worn at the edge", "band cracked"],
-  fork: ["pads worn", "bent"],
-  synchroniser: ["cone worn", "teeth rounded"],
-  "park lock": ["edge rounded", "pin worn"],
-  housing: ["cracked", "bore worn"],
-  solenoids: ["resistance off", "sticking"],
+  pulley: ["scored", "polished-band", "runout"],
+  belt: ["elements-worn-at-the-edge", "band-cracked"],
+  fork: ["pads-worn", "bent"],
+  synchroniser: ["cone-worn", "teeth-rounded"],
+  "park lock": ["edge-rounded", "pin-worn"],
+  housing: ["cracked", "bore-worn"],
+  solenoids: ["resistance-off", "sticking"],
   filter: ["blocked"],
-  converter: ["hub worn", "lock-up lining loose"],
+  converter: ["hub-worn", "lock-up-lining-loose"],
 };
 
 /** What good looks like, for a kind of part; a book’s own words come first. */

@@ -2,10 +2,10 @@ import { describe, expect, it } from "@jest/globals";
 import { finding, jobOf, unitOf } from "../../demo/testing";
 import { bookOf } from "../../demo/units";
 import { resolve } from "../book";
-import { fold, type Fact, type FactBody } from "../job";
+import { fold, type Fact, type FactBody } from "../fact";
 import { dispositions, USUAL_SCHOOLS, worth, type Worth } from "./index";
 
-const applied = resolve(bookOf("marram-dunlin"), { body: "late", plate: "two" }, "full");
+const applied = resolve(bookOf("marram-dunlin"), { body: "late", plate: "two" }, ["full"]);
 let n = 0;
 function of(
   bodies: readonly FactBody[],
@@ -67,7 +67,7 @@ describe("rebuild or replace", () => {
   it("lists what must be new, with the prices the shelf has, and the book’s hours for what is left to do", () => {
     const steel = applied.unit.parts.find(({ id }) => id === "d1-steel");
     const worn: FactBody = {
-      ...{ kind: "finding", part: "d1-steel", wear: "heat spots", severity: "worn" },
+      ...{ kind: "finding", part: "d1-steel", wear: "heat-spots", severity: "worn" },
       ...{ sure: true, note: "", there: true },
     };
     const { needs, known } = of([worn], new Map([[steel?.number ?? "", 450]]));
@@ -104,7 +104,7 @@ describe("rebuild or replace", () => {
 
   it("asks for the assembly alone where a part cannot be had without it", () => {
     const godwit = unitOf("corrie-godwit", { clutch: "first" });
-    const job = jobOf([finding("k1-piston", "lip hard", "beyond use")]);
+    const job = jobOf([finding("k1-piston", "lip-hard", "beyond-use")]);
     const states = dispositions(job, godwit, USUAL_SCHOOLS, "proven");
     const { needs } = worth(job, godwit, states, { prices: new Map(), rate: 0, comeback: 0, metal: false });
     const numbers = needs.map(({ number }) => number);

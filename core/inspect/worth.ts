@@ -1,5 +1,5 @@
 import type { Applied } from "../book";
-import type { FactOf, Job, Way } from "../job";
+import type { FactOf, Job, Way } from "../fact";
 import type { PartState } from "./disposition";
 
 /** One way on for a unit, with what it costs; money in whole cents. */
@@ -68,7 +68,7 @@ export function worth(
       cents: prices.get(part.number) ?? null,
     }));
   const known = needs.reduce((sum, { cents, count }) => sum + (cents ?? 0) * count, 0);
-  const open = (work.teardown ?? []).filter(({ id }) => job.work.steps.get(id)?.body.did !== "done");
+  const open = (work.teardown ?? []).filter(({ id }) => job.steps.get(id)?.body.did !== "done");
   const minutes = [...open, ...(work.build ?? [])].reduce((sum, step) => sum + (step.minutes ?? 0), 0);
   const hours = Math.round((minutes / 60) * 10) / 10;
   // A rebuild whose parts have no price yet would win by what nobody knows.
@@ -79,7 +79,7 @@ export function worth(
         ? known
         : null;
   const options = (["rebuild", "reconditioned", "used"] as const).map((way): Option => {
-    const fact = job.work.offers.get(way) ?? null;
+    const fact = job.offers.get(way) ?? null;
     const usual = way === "rebuild" && metal ? METAL_RISK : USUAL_RISK[way];
     const price = fact?.body.cents ?? listed(way) ?? (way === "rebuild" ? known : 0);
     const its = fact?.body.hours ?? (way === "rebuild" ? hours : 0);

@@ -5,7 +5,9 @@ import { nm } from "../quantity";
 import { counts, drawStack, GAP_DRAWN, nominalGap, plates, plausible, thicknessOf } from "./index";
 
 const chain = (body: "early" | "late") => {
-  const found = resolve(dunlin(), { body }, "full").packs.find(({ chain: { id } }) => id === "d1-clearance");
+  const found = resolve(dunlin(), { body }, ["full"]).packs.find(
+    ({ chain: { id } }) => id === "d1-clearance",
+  );
   if (!found) throw new Error("no D1");
   return found;
 };

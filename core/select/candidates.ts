@@ -1,8 +1,8 @@
 import type { Series } from "../book";
-import { predict } from "../chain";
+import { predict, type Piece } from "../chain";
 import type { Nm } from "../quantity";
 import { chanceInside, judge, type DecisionRule, type Estimate, type Spec, type Verdict } from "../reading";
-import { thickness, type Piece } from "./piece";
+import { thickness } from "./piece";
 import { distance, type Target } from "./target";
 
 /** What the shelf says of one size of a series, or of one odd measured piece. */

@@ -1,3 +1,3 @@
 export { candidates, type Candidate, type CandidateQuestion, type Source, type Stock } from "./candidates";
-export { agrees, MICROMETER_U, sizeNear, thickness, type Piece } from "./piece";
+export { agrees, MICROMETER_U, sizeNear, thickness } from "./piece";
 export { distance, target, type Target, type TargetSchool } from "./target";

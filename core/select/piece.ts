@@ -1,16 +1,6 @@
-import type { Thickness } from "../chain";
+import type { Piece, Thickness } from "../chain";
 import type { Series } from "../book";
 import { nm, type Nm } from "../quantity";
-
-/** A selective part in hand: what its mark says, and what a micrometer said if someone asked it. */
-export interface Piece {
-  /** Part number; absent for a part that is in no series. */
-  part?: string;
-  mark?: string;
-  /** What the mark stands for; absent when there is no mark to go by. */
-  size?: Nm;
-  measured?: Nm;
-}
 
 /** Standard uncertainty of a thickness by bench micrometer: half-width 2 µm, rectangular. */
 export const MICROMETER_U = 2_000 / Math.sqrt(3);

@@ -2,7 +2,7 @@ import type { ValidationErrorItem } from "joi";
 import { joiOf } from "./joi";
 import { gather, type Gathered } from "./gather";
 import { pathOf, type Place, type Problem } from "./place";
-import { inward, keysOf, refusal, RULE, unknownKey } from "./refusal";
+import { chosen, inward, keysOf, refusal, RULE, unknownKey } from "./refusal";
 import { isRecord, type Shape } from "./shape";
 
 /** A value held against its shape: what it says where it is right, and everything that is wrong with it. */
@@ -68,6 +68,8 @@ function problemAt(
       isRecord(value) || Array.isArray(value) ? (value as Record<string | number, unknown>)[key] : undefined;
     here = inner;
   }
+  // What a choice has chosen is what refuses it; where it chose nothing, the choice does.
+  if (here.is.kind === "choice") here = chosen(here.is, value) ?? here;
   const error: unknown = context?.error;
   const because = type === "any.invalid" ? ruleOf(here) : error instanceof Error ? error.message : "";
   const rule = because === RULE ? innermostRule(here, value) : null;

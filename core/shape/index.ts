@@ -1,3 +1,4 @@
+export { codeFor } from "./code";
 export {
   about,
   anything,
@@ -12,6 +13,7 @@ export {
   list,
   listOnce,
   map,
+  matching,
   maybeWords,
   namedBy,
   names,

@@ -80,6 +80,10 @@ export const uuid: Shape<string> = shape({
   format: "uuid",
 });
 
+/** A text that follows a pattern. */
+export const matching = (pattern: RegExp, what: string, remedy: string): Shape<string> =>
+  shape({ kind: "pattern", pattern, what, remedy });
+
 /** A day as 2026-05-04. */
 export const day: Shape<string> = shape({ kind: "day" });
 /** A moment as 2026-05-04T08:15:00.000Z. */

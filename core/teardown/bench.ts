@@ -1,5 +1,5 @@
-import { partsOf, type Applied, type Pack, type Part } from "../book";
-import { IN_UNIT, SCRAPPED, type Cleanliness, type Fact, type FactOf, type Job } from "../job";
+import { boltsOf, partsOf, type Applied, type Pack, type Part } from "../book";
+import { IN_UNIT, SCRAPPED, type Cleanliness, type Fact, type FactOf, type Job } from "../fact";
 
 /** Where one part of this unit is, and how it came there. */
 export interface Thing {
@@ -22,8 +22,6 @@ export interface Bolts {
   fact: FactOf<"out"> | null;
 }
 
-export const boltsOf = (group: string): string => `bolts:${group}`;
-
 /**
  * What lies where. Facts are taken in the order they were said: a step done takes its parts off, laying them down says where, a step undone
  * puts them back. A part of an assembly is where its assembly is until somebody says otherwise.
@@ -40,7 +38,7 @@ export class Bench {
     const parts = new Map(unit.parts.map((part) => [part.id, part]));
     const places = new Map<string, { place: string | null; by: Fact }>();
     const steps = new Map((unit.teardown ?? []).map((step) => [step.id, step]));
-    for (const fact of job.work.live) {
+    for (const fact of job.live) {
       const { body } = fact;
       if (body.kind === "lies")
         for (const thing of body.things) places.set(thing, { place: body.place, by: fact });
@@ -62,7 +60,7 @@ export class Bench {
       const whole = part.of === undefined ? undefined : parts.get(part.of);
       return whole ? placeOf(whole) : null;
     };
-    const { sat, cleaning, outs } = job.work;
+    const { sat, cleaning, outs } = job;
     this.things = new Map(
       work.parts.map((part): [string, Thing] => {
         const at = placeOf(part);

@@ -1,6 +1,6 @@
-import { configurations, resolve, type Applied, type Configuration } from "../book";
-import type { FactOf, Job } from "../job";
-import { lengthText, type LengthUnit } from "../quantity";
+import { boltsOf, configurations, resolve, type Applied, type Configuration } from "../book";
+import type { FactOf, Job } from "../fact";
+import { lengthText, type LengthUnit, type Nm } from "../quantity";
 
 /** Something that is counted as it comes out: plates of a pack, bearings, bolts of one length. */
 export interface Count {
@@ -28,12 +28,10 @@ export interface OtherVersion {
   value: string;
 }
 
-const boltLength = (group: string, length: string): string => `bolts:${group}:${length}`;
-
 /** Everything the book counts in this configuration and scope, packs first. */
 export function counts(job: Job, { work }: Pick<Applied, "work">): Count[] {
   return expectedCounts(work, work.unit.lengthUnit).map((one): Count => {
-    const fact = job.work.counts.get(one.of) ?? null;
+    const fact = job.counts.get(one.of) ?? null;
     return { ...one, fact, found: fact?.body.found ?? null };
   });
 }
@@ -57,18 +55,17 @@ function expectedCounts(work: Applied["work"], unit: LengthUnit): Expected[] {
     .filter(({ kind, count }) => kind === "spring" && (count ?? 1) > 1)
     .map(({ id, name, count }): Expected => ({ of: id, name, expected: count ?? 1 }));
   const bolts = (work.fasteners ?? []).flatMap(({ id, name, places, length }) => {
-    const byLength = new Map<string, number>();
+    const byLength = new Map<Nm | undefined, number>();
     for (const place of places) {
       const its = place.length ?? length;
-      const text = its === undefined ? "" : lengthText(its, unit);
-      byLength.set(text, (byLength.get(text) ?? 0) + 1);
+      byLength.set(its, (byLength.get(its) ?? 0) + 1);
     }
     // Bolts of one length are counted by their places; only several lengths can be mixed up.
     return byLength.size < 2
       ? []
-      : [...byLength].map(([text, count]): Expected => ({
-          ...{ of: boltLength(id, text), expected: count },
-          name: `${name}, ${text}`,
+      : [...byLength].map(([its, count]): Expected => ({
+          ...{ of: boltsOf(id, its), expected: count },
+          name: its === undefined ? name : `${name}, ${lengthText(its, unit)}`,
         }));
   });
   return [...plates, ...bearings, ...springs, ...bolts];
@@ -77,7 +74,7 @@ function expectedCounts(work: Applied["work"], unit: LengthUnit): Expected[] {
 export function ballCount(job: Job, { work }: Pick<Applied, "work">): BallCount | null {
   const expected = (work.checkBalls ?? []).map(({ id, name, at }) => ({ id, name: name ?? id, at }));
   if (expected.length === 0) return null;
-  const found = job.work.balls;
+  const found = job.balls;
   const there = new Set(found?.body.there ?? []);
   return {
     ...{ expected, found, extra: found?.body.extra ?? 0 },
@@ -95,15 +92,15 @@ export function otherVersions(
   job: Job,
   { book, work }: Pick<Applied, "book" | "work">,
   configuration: Configuration,
-  depth: string,
+  depths: readonly string[],
   of: string,
 ): OtherVersion[] {
   const matches = (unit: Applied["work"]): boolean => {
     if (of !== "balls") {
       const one = expectedCounts(unit, unit.unit.lengthUnit).find((each) => each.of === of);
-      return (one?.expected ?? 0) === job.work.counts.get(of)?.body.found;
+      return (one?.expected ?? 0) === job.counts.get(of)?.body.found;
     }
-    const said = job.work.balls?.body;
+    const said = job.balls?.body;
     const total = (said?.there.length ?? 0) + (said?.extra ?? 0);
     return (unit.checkBalls ?? []).length === total;
   };
@@ -111,7 +108,7 @@ export function otherVersions(
   return book.traits.flatMap((trait) =>
     configurations([trait], new Set([trait.id]))
       .filter((change) => change[trait.id] !== configuration[trait.id])
-      .filter((change) => matches(resolve(book, { ...configuration, ...change }, depth).work))
+      .filter((change) => matches(resolve(book, { ...configuration, ...change }, depths).work))
       .map((change) => ({ trait: trait.id, value: change[trait.id] ?? "" })),
   );
 }

@@ -1,4 +1,4 @@
-export { Bench, boltsOf, type Bolts, type Thing } from "./bench";
+export { Bench, type Bolts, type Thing } from "./bench";
 export { ballCount, counts, otherVersions, type BallCount, type Count, type OtherVersion } from "./counts";
 export { versionsOfLookAlikes } from "./look-alike";
 export { teardown, type Notice, type StepState, type Teardown } from "./plan";

@@ -1,5 +1,5 @@
 import type { Applied, FastenerGroup, Part, Step } from "../book";
-import type { FactOf, Job } from "../job";
+import type { FactOf, Job } from "../fact";
 import { Bench } from "./bench";
 
 /** What stands in the way of a step, or what doing it now costs. Nothing here forbids: the builder decides. */
@@ -36,7 +36,7 @@ export interface Teardown {
 export function teardown(job: Job, applied: Pick<Applied, "unit" | "work">): Teardown {
   const bench = new Bench(job, applied);
   const { work } = applied;
-  const said = job.work.steps;
+  const said = job.steps;
   const parts = new Map(work.parts.map((part) => [part.id, part]));
   const groups = new Map((work.fasteners ?? []).map((group) => [group.id, group]));
   const book = work.teardown ?? [];

@@ -1,7 +1,7 @@
 import { describe, expect, it, test } from "@jest/globals";
 import { bookOf as readBookOf, UNITS, type UnitId } from "../../demo/units";
 import { configurations, resolve, type Applied, type Book, type Configuration } from "../book";
-import { fold, IN_UNIT, SCRAPPED, type Fact, type FactBody } from "../job";
+import { fold, IN_UNIT, SCRAPPED, type Fact, type FactBody } from "../fact";
 import {
   ballCount,
   counts,
@@ -29,7 +29,7 @@ const lies = (place: string, ...things: string[]): FactBody => ({ kind: "lies", 
 
 const LATE: Configuration = { body: "late", plate: "two" };
 const dunlin = (configuration = LATE, depth = "full"): Applied =>
-  resolve(bookOf("marram-dunlin"), configuration, depth);
+  resolve(bookOf("marram-dunlin"), configuration, [depth]);
 const after = (bodies: readonly FactBody[], applied = dunlin()): Teardown =>
   teardown(fold(bodies.map((body) => fact(body))), applied);
 const at = ({ steps }: Teardown, id: string): StepState => {
@@ -193,12 +193,12 @@ describe("counting", () => {
     const six = dunlin();
     const five = job({ kind: "balls", there: ["ball-1", "ball-2", "ball-3", "ball-4", "ball-5"], extra: 0 });
     expect(ballCount(five, six)?.missing).toEqual(["ball-6"]);
-    expect(otherVersions(five, six, LATE, "full", "balls")).toEqual([{ trait: "plate", value: "one" }]);
+    expect(otherVersions(five, six, LATE, ["full"], "balls")).toEqual([{ trait: "plate", value: "one" }]);
   });
 
   it("finds no other version when the count is the book's", () => {
     const told = job({ kind: "count", of: "d1-friction", found: 4 });
-    expect(otherVersions(told, dunlin(), LATE, "full", "d1-friction")).toEqual([]);
+    expect(otherVersions(told, dunlin(), LATE, ["full"], "d1-friction")).toEqual([]);
   });
 });
 
@@ -213,7 +213,7 @@ describe("every unit, version and depth", () => {
   test.each(cases)(
     "%s, %s: in the book's order nothing is held and nothing spoiled but by skipping",
     (unit, depth, configuration) => {
-      const applied = resolve(bookOf(unit), configuration, depth);
+      const applied = resolve(bookOf(unit), configuration, [depth]);
       const facts: FactBody[] = [];
       for (const { id, fasteners = [] } of applied.work.teardown ?? []) {
         for (const group of fasteners) {
@@ -234,7 +234,7 @@ describe("every unit, version and depth", () => {
   });
 });
 
-describe("another version’s part", () => {
+describe("another-versions-part", () => {
   it("names the version its look-alike belongs to, and none where it is this one", () => {
     const book = bookOf("marram-dunlin");
     const plate = book.parts.find(({ id }) => id === "plate-two") ?? {};

@@ -2,8 +2,10 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { describe, expect, it } from "@jest/globals";
 import { readBook } from "../book";
+import { toldBy } from "../diagnose";
 import { candidateCauses, dispositions, failed, unlooked, USUAL_SCHOOLS, weakPoints } from "../inspect";
-import { appliedTo, asFound, fold, rows, worksheets, type Fact, type RowFigure } from "../job";
+import { CANNOT, CAUSE_STANDINGS, DISPOSITIONS, FOUND_WRONG, appliedTo, fold, type Fact } from "../fact";
+import { asFound, rows, worksheets, type RowFigure } from "../measure";
 import { ballCount, counts, teardown } from "../teardown";
 
 const folder = new URL("jobs/", import.meta.url);
@@ -42,31 +44,36 @@ function saidBy(document: { book: unknown; facts: Fact[] }) {
     })),
     asFound: asFound(job, applied, "proven").map(({ id, said }) => [
       id,
-      said?.body.text ?? said?.body.cannot ?? null,
+      said ? (said.body.text ?? CANNOT.words[said.body.cannot]) : null,
     ]),
     dispositions: states.map(({ part, proposed, is, because }) => [
-      ...[part.id, proposed, is],
+      ...[part.id, proposed && DISPOSITIONS.words[proposed], is && DISPOSITIONS.words[is]],
       because.map(({ rule, words }) => `${rule}: ${words}`),
     ]),
     unlooked: unlooked(states).map(({ part }) => part.id),
-    weakPoints: weakPoints(job, applied).map(({ point, fact }) => [point.name, fact?.body.answer ?? null]),
+    weakPoints: weakPoints(job, applied).map(({ point, answer }) => [point.name, answer?.name ?? null]),
     failed: failed(job, applied).map((one) => ({
-      ...{ of: one.of, kind: one.kind, cause: one.cause?.body ?? null },
+      ...{
+        of: one.of,
+        kind: one.kind,
+        cause: one.cause && { ...one.cause.body, standing: CAUSE_STANDINGS.words[one.cause.body.standing] },
+      },
       candidates: candidateCauses(job, applied, "proven", one)
         .slice(0, 3)
-        .map(({ id, chance }) => [id, Math.round(chance * 1e6) / 1e6]),
+        // A weak point went by its place in a list, and goes by its own id now.
+        .map(({ id, chance }) => [id.replace(/^weak-point.*/, "weak point"), Math.round(chance * 1e6) / 1e6]),
     })),
     steps: plan.steps.map(({ step, at }) => [step.id, at]),
     lies: [...plan.bench.things.values()].map(({ part, place, state }) => [part.id, place, state]),
     bolts: [...plan.bench.bolts.values()].map(({ group, out, place }) => [group, out.length, place]),
     counts: counts(job, applied).map(({ name, expected, found }) => [name, expected, found]),
     balls: ballCount(job, applied),
-    wrongs: job.work.wrongs.map(({ body }) => [body.what, body.of]),
-    told: job.intake.told(applied.unit),
-    codes: job.intake.codes.map(({ body }) => body.code),
-    photos: job.intake.photos.map(({ id, fact, marks }) => [id, fact.body.caption, marks.length]),
-    places: job.intake.places.map(({ body }) => body),
-    ...{ booking: job.booking?.body, holder: job.holder?.body.name, depth: job.depth },
+    wrongs: job.wrongs.map(({ body }) => [FOUND_WRONG.words[body.what], body.of]),
+    told: toldBy(job, applied.unit),
+    codes: job.codes.map(({ body }) => body.code),
+    photos: job.photos.map(({ id, fact, marks }) => [id, fact.body.caption, marks.length]),
+    places: job.places.map(({ body }) => body),
+    ...{ booking: job.booking?.body, holder: job.holder?.body.name, depth: job.depths?.join(" + ") ?? null },
     configuration: job.configuration,
   };
 }

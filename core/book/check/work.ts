@@ -12,7 +12,8 @@ export const steps: Check = {
   check(book, conditions, say) {
     const tell = once(say);
     for (const { unit, words } of versions(book, conditions, ["teardown", "build", "parts", "fasteners"])) {
-      for (const depth of book.depths) removal(book, within(unit, depth), `at depth ${depth}${words}`, tell);
+      for (const depth of book.depths)
+        removal(book, within(unit, [depth]), `at depth ${depth}${words}`, tell);
     }
     (["teardown", "build"] as const).forEach((phase) =>
       book[phase]?.forEach((step, i) => {
@@ -72,7 +73,7 @@ export const chainSteps: Check = {
     const tell = once(say);
     for (const { unit, words } of versions(book, conditions, ["teardown", "build", "chains"])) {
       for (const depth of book.depths) {
-        const work = within(unit, depth);
+        const work = within(unit, [depth]);
         const read = new Set(
           [...(work.teardown ?? []), ...(work.build ?? [])].flatMap(({ chains = [] }) => chains),
         );

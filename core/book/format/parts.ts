@@ -1,6 +1,7 @@
 import {
   about,
   flag,
+  id,
   list,
   map,
   names,
@@ -13,6 +14,7 @@ import {
   whole,
   type Read,
 } from "../../shape";
+import { LOOKS, ONLY, WEAR, type LookId, type WearId } from "../catalogue";
 import { holds, length, measure } from "./common";
 
 /** What a part is: how it can lie, how it wears and what becomes of it follow from that. */
@@ -69,13 +71,19 @@ export const part = object({
   count: optional(whole(1, 60)),
   sold: about("How it is sold, when not alone.", optional(oneOf("with its assembly", "as a set"))),
   oneTime: about("Never goes in twice.", optional(flag)),
-  always: about("Replaced on principle, with the reason.", optional(text)),
+  always: about(
+    "Replaced on principle: a reason of the catalogue, or of `reasons`.",
+    optional(refersTo("reason")),
+  ),
   kit: optional(list(oneOf("seal kit", "friction kit", "full kit", "bushing kit", "filter kit"), 1)),
   heldBy: about(
     "What must come off before this can.",
     optional(list(refersTo(["part", "fastener group"]), 1)),
   ),
-  wear: about("How it wears or breaks.", optional(list(text, 1))),
+  wear: about(
+    "How it wears or breaks: kinds of wear of the catalogue, or of `wears`.",
+    optional(list(refersTo("wear"), 1)),
+  ),
   instead: about(
     "A later or other part that goes in instead, and what it brings along.",
     optional(list(object({ number: text, brings: text }), 1)),
@@ -89,6 +97,23 @@ export const part = object({
   ...holds,
 });
 
+/** A kind of wear that only this unit has. */
+export const ownWear = object({
+  id: names("wear"),
+  name: text,
+  look: oneOf(...(Object.keys(LOOKS) as LookId[])),
+  like: about("The kind of the catalogue it counts as.", optional(oneOf(...(Object.keys(WEAR) as WearId[])))),
+  breaks: about("The part is broken, and not only worn.", optional(flag)),
+  cleans: about("Cleaning mends it.", optional(flag)),
+});
+
+/** A reason of this unit's own to replace a part on principle. */
+export const ownReason = object({
+  id: names("reason"),
+  words: text,
+  only: about("Only then, and not always.", optional(oneOf(...ONLY))),
+});
+
 /** A known weak point of the unit, which must be answered. */
 export const weakPoint = object({
   id: names("weak point"),
@@ -96,7 +121,10 @@ export const weakPoint = object({
   station: optional(refersTo("station")),
   parts: optional(list(refersTo("part"))),
   complaint: text,
-  answers: list(text, 1),
+  answers: about(
+    "What can be answered, each with what it makes of the point's parts.",
+    list(object({ id, name: text, does: oneOf("replace", "machine", "clean", "look") }), 1),
+  ),
   ...holds,
 });
 

@@ -12,6 +12,7 @@ import {
   whole,
   type Read,
 } from "../../shape";
+import { OUTSIDE, type Outside } from "../catalogue";
 import { holds } from "./common";
 
 /** Where things sit along the shaft, and what kind of thing is drawn there. */
@@ -87,7 +88,7 @@ export const element = object({
   servo: about("What works a band or brake: where its servo sits, in words.", optional(text)),
   outside: about(
     "Applied for something other than a range: the converter's lock-up, driven wheels front and rear.",
-    optional(text),
+    optional(oneOf(...(Object.keys(OUTSIDE) as Outside[]))),
   ),
   ...holds,
 });

@@ -1,0 +1,52 @@
+import { createContext, type RouterContextProvider } from "react-router";
+import type { Applied } from "~core/book";
+import { appliedTo, fold, type Fact, type Job } from "~core/fact";
+import { readHouse, type HouseSettings } from "~store/house";
+import { jobByNumber, type JobRecord } from "~store/jobs";
+import { ground } from "./context";
+
+/** A job as loaders and actions see it: what is kept, what it says now, what applies to it, and how the house judges. */
+export interface JobContext {
+  record: JobRecord;
+  job: Job;
+  applied: Applied;
+  house: HouseSettings;
+}
+
+type Context = Readonly<RouterContextProvider>;
+
+/** Jobs read for this request: the page and the pages within it ask for the same one. */
+const read = createContext<Map<number, Promise<JobRecord | null>> | null>(null);
+
+/** What is kept of a job, read once per request; null when there is no such job. */
+export function jobRecord(context: Context, number: number): Promise<JobRecord | null> {
+  let known = context.get(read);
+  if (!known) {
+    known = new Map();
+    context.set(read, known);
+  }
+  const found = known.get(number) ?? jobByNumber(context.get(ground).pool, number);
+  known.set(number, found);
+  return found;
+}
+
+/**
+ * The door through which a job is read.
+ *
+ * @throws a 404 response when there is no job of this number.
+ */
+export async function jobContext(context: Context, number: string | number): Promise<JobContext> {
+  const [record, house] = await Promise.all([
+    jobRecord(context, Number(number)),
+    readHouse(context.get(ground).pool),
+  ]);
+  if (!record) throw new Response("There is no job of this number.", { status: 404 });
+  const job = fold(record.facts);
+  return { record, job, applied: appliedTo(record.book, job, record.houseValues), house };
+}
+
+/** The last fact of a job that whoever reads it now has seen. */
+export const lastSeen = (facts: readonly Fact[]): Pick<Fact, "after"> => {
+  const after = facts.at(-1)?.id;
+  return after === undefined ? {} : { after };
+};

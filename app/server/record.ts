@@ -1,0 +1,76 @@
+import type { RouterContextProvider } from "react-router";
+import { againstBook, notAllowed, problemText, type Fact } from "~core/fact";
+import { bookById } from "~store/books";
+import { FOREIGN_KEY_VIOLATION, sqlState, UNIQUE_VIOLATION } from "~store/database";
+import { addFacts, closeJob, type Author } from "~store/facts";
+import { jobPlace, type JobRecord } from "~store/jobs";
+import type { Role } from "~store/staff";
+import { ground } from "./context";
+
+/** What became of facts that were to be kept. */
+export type Recorded = { ok: true } | { ok: false; status: 400 | 403 | 404 | 409; problem: string };
+
+/** Whoever says something, with what they may say. */
+export type Speaker = Author & { role: Role };
+
+const refuse = (status: 400 | 403 | 404 | 409, problem: string): Recorded => ({ ok: false, status, problem });
+
+const REFUSED = {
+  closed: "the job is closed",
+  "no job": "there is no such job",
+  elsewhere: "it was said of another job already",
+} as const;
+
+/**
+ * The door through which facts of a job are kept, each once however often it comes. They are held against the book of the job and the role
+ * of who says them; their form has been checked by whoever read them.
+ *
+ * @returns whether they are kept; what refuses them is told in words, and nothing of them is kept then.
+ */
+export async function record(
+  context: Readonly<RouterContextProvider>,
+  number: number,
+  facts: readonly Fact[],
+  author: Speaker,
+): Promise<Recorded> {
+  const { pool } = context.get(ground);
+  const place = await jobPlace(pool, number);
+  if (!place) return refuse(404, REFUSED["no job"]);
+  const forbidden = notAllowed(facts, author.role);
+  if (forbidden) return refuse(403, `${FORBIDDEN[forbidden] ?? `a ${author.role} does not say this`}`);
+  const [astray] = againstBook(facts, (await bookById(pool, place.book)).book);
+  if (astray) return refuse(400, problemText(astray));
+  try {
+    const added = await addFacts(pool, place.id, facts, author);
+    return added.ok ? { ok: true } : refuse(added.why === "no job" ? 404 : 409, REFUSED[added.why]);
+  } catch (error) {
+    if (sqlState(error) === UNIQUE_VIOLATION)
+      return refuse(409, "somebody else has said which ring was in; look again");
+    if (sqlState(error) === FOREIGN_KEY_VIOLATION)
+      return refuse(409, "it corrects something this job does not have");
+    throw error;
+  }
+}
+
+/**
+ * Closes a job, if nothing was said of it since the place in the order that closing was decided on.
+ *
+ * @param at what was read of the job when it was decided.
+ */
+export async function recordClosing(
+  context: Readonly<RouterContextProvider>,
+  at: Pick<JobRecord, "id" | "seq">,
+  fact: Fact,
+  author: Speaker,
+): Promise<Recorded> {
+  const closed = await closeJob(context.get(ground).pool, at.id, fact, at.seq, author);
+  if (closed.ok) return { ok: true };
+  return closed.why === "more said"
+    ? refuse(409, "Somebody has just said more of this job. Look again, then close it.")
+    : refuse(409, REFUSED[closed.why]);
+}
+
+const FORBIDDEN: Readonly<Partial<Record<Fact["body"]["kind"], string>>> = {
+  "way-on": "a lead decides whether it is rebuilt",
+  waiver: "a lead signs it",
+};

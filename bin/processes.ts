@@ -1,0 +1,21 @@
+// Builds the small processes that run beside the web application (the web process itself and the stand-ins) into plain JavaScript: started
+// from there, each is up in a fraction of the time that translating its TypeScript takes.
+import { build } from "vite";
+
+await build({
+  configFile: false,
+  logLevel: "warn",
+  build: {
+    ssr: true,
+    outDir: "build/processes",
+    emptyOutDir: true,
+    rollupOptions: {
+      input: {
+        web: "bin/web.ts",
+        gauge: "standins/gauge/server.ts",
+        "scan-tool": "standins/scan-tool/server.ts",
+        printer: "standins/printer/server.ts",
+      },
+    },
+  },
+});

@@ -1,0 +1,32 @@
+import { resolve, type Applied, type Book, type HouseValue } from "../book";
+import type { Job } from "./job";
+
+/** How deep the work on a job goes; until somebody says, the book's first depth, which is the least of it. */
+export const depthsOf = (book: Book, { depths }: Pick<Job, "depths">): readonly string[] =>
+  depths ?? book.depths.slice(0, 1);
+
+const MOST = 100;
+const remembered = new WeakMap<Book, Map<string, Applied>>();
+
+/**
+ * What of its book applies to a job. The same book, configuration, scope and house values give the very same object, so that what
+ * is worked out from it is worked out once: a page of a job asks on every fact.
+ *
+ * @param house the shop's own values for this unit.
+ */
+export function appliedTo(
+  book: Book,
+  job: Pick<Job, "configuration" | "depths">,
+  house: readonly HouseValue[],
+): Applied {
+  const known = remembered.get(book) ?? new Map<string, Applied>();
+  remembered.set(book, known);
+  const depths = depthsOf(book, job);
+  const key = JSON.stringify([job.configuration, depths, house]);
+  const found = known.get(key);
+  if (found) return found;
+  if (known.size >= MOST) known.clear();
+  const applied = resolve(book, job.configuration, depths, house);
+  known.set(key, applied);
+  return applied;
+}

@@ -1,0 +1,18 @@
+/**
+ * Values that facts keep are codes: lower-case words with dashes, which never change. What people read stands beside them, in one table, and
+ * may be worded anew at any time.
+ */
+export interface Codes<C extends string = string> {
+  readonly codes: readonly C[];
+  readonly words: Readonly<Record<C, string>>;
+}
+
+export const codes = <const W extends Readonly<Record<string, string>>>(
+  words: W,
+): Codes<keyof W & string> => ({ codes: Object.keys(words), words });
+/** Every code with its words, in their order. */
+export const wordsOf = <C extends string>({
+  codes: all,
+  words,
+}: Codes<C>): readonly (readonly [C, string])[] => all.map((code) => [code, words[code]] as const);
+export type CodeOf<T> = T extends Codes<infer C> ? C : never;

@@ -1,0 +1,64 @@
+export { codes, wordsOf, type CodeOf, type Codes } from "./codes";
+export { LEADS, ROLES, type Kind, type NameOf, type Role } from "./kind";
+export { KINDS } from "./kinds";
+export { aboutOf, kindOf } from "./about";
+export { isKind, type BodyOf, type Fact, type FactBody, type FactKind, type FactOf } from "./fact";
+export {
+  againstBook,
+  BENCH,
+  checkFacts,
+  DOCUMENT,
+  notAllowed,
+  problemText,
+  type CheckedFacts,
+  type Door,
+} from "./check";
+export { jobDocument, jobSchema, JOB_FORMAT, kindRows, readJobDocument, type JobDocument } from "./document";
+export { chainFacts, fold, Job, type ChainFacts, type JobReading, type Photo } from "./job";
+export { disagreements, inOrder, type Disagreement } from "./order";
+export { appliedTo, depthsOf } from "./applied";
+export { lastByKey, ofKind } from "./last";
+export { upcast } from "./upcast";
+export { CONDITIONS, FAULTS, type Condition } from "./kinds/told";
+export {
+  DEBRIS_AMOUNTS,
+  DEBRIS_KINDS,
+  DEBRIS_PLACES,
+  FLUID_LOOKS,
+  FLUID_SMELLS,
+  READ_OUT_FROM,
+  type DebrisAmount,
+  type DebrisKind,
+  type DebrisPlace,
+  type FluidLook,
+  type FluidSmell,
+} from "./kinds/before";
+export { CANNOT, type Cannot, type MeasuredLink, type Phase, type ReadingBody } from "./kinds/measured";
+export { ORIGINS } from "./kinds/selected";
+export {
+  CLEANING_STEPS,
+  CLEANLINESS,
+  FOUND_WRONG,
+  IN_UNIT,
+  MATCH_MARKS,
+  ON_BENCH,
+  PLACE_SORTS,
+  SCRAPPED,
+  STEP_DONE,
+  type Cleanliness,
+  type CleaningStep,
+  type FoundWrong,
+  type MatchMark,
+  type PlaceSort,
+  type StepDone,
+} from "./kinds/bench";
+export {
+  CAUSE_STANDINGS,
+  DISPOSITIONS,
+  SEVERITIES,
+  type CauseStanding,
+  type Disposition,
+  type Severity,
+} from "./kinds/inspected";
+export { WAYS_ON, type Way } from "./kinds/ways";
+export { type EarlierFigure } from "./kinds/booking";

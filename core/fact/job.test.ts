@@ -1,0 +1,193 @@
+import { describe, expect, it } from "@jest/globals";
+import fc from "fast-check";
+import { resolve } from "../book";
+import { bookOf } from "../../demo/units";
+import { dunlin } from "../testing/dunlin";
+import { nm } from "../quantity";
+import { ruleOf, worksheetCandidates, worksheets, type House } from "../measure";
+import { readyToLeave, stepsDone, waitsFor } from "../stage";
+import { fold, type Fact, type FactBody, type Phase } from "./index";
+
+const HOUSE: House = { rule: "proven", target: "middle" };
+const CHAIN = "d1-clearance";
+const NO_STEPS = { next: null, done: 0, of: 0 };
+let counter = 0;
+const fact = (body: FactBody, more: Partial<Fact> = {}): Fact => ({
+  id: `fact-${String(counter++)}`,
+  at: "2026-05-04T08:00:00.000Z",
+  by: "Mira K.",
+  body,
+  ...more,
+});
+const reading = (phase: Phase, fit: number, um: number): Fact =>
+  fact({
+    ...{ kind: "reading", chain: CHAIN, phase, fit, method: "air and dial" },
+    state: { soak: "soaked", facings: "new", wave: "free" },
+    reading: { kind: "single", value: nm(um * 1_000) },
+    ...{ resolution: nm(10_000), unit: "mm" },
+  });
+const opened = [
+  fact({ kind: "configuration", traits: { body: "late" } }),
+  fact({ kind: "scope", depths: ["full"] }),
+];
+const ring = (fit: number, um: number): Fact =>
+  fact({
+    kind: "fitting",
+    chain: CHAIN,
+    fit,
+    origin: fit === 0 ? "found" : "shelf",
+    piece: { part: `P${um / 10}`, size: nm(um * 1_000) },
+  });
+const choice = (fit: number, kept: boolean): Fact =>
+  fact({
+    kind: "choice",
+    chain: CHAIN,
+    fit,
+    kept,
+    reason: "",
+    prediction: { mean: nm(1_225_000), expanded: nm(20_000), chance: 1 },
+  });
+
+function sheets(facts: Fact[]) {
+  const job = fold([...opened, ...facts]);
+  const applied = resolve(dunlin(), job.configuration, job.depths ?? ["full"]);
+  const all = worksheets(job, applied, HOUSE);
+  return { job, all, d1: all[0]! };
+}
+
+describe("the stages of a pack", () => {
+  const found = [1480, 1490, 1485].map((um) => reading("found", 0, um));
+  const trial = [1370, 1380, 1375].map((um) => reading("built", 0, um));
+  const built = [1220, 1230, 1225].map((um) => reading("built", 1, um));
+
+  it("goes from found to trial, choice, reading again, done", () => {
+    const steps: [Fact[], string][] = [
+      [[], "found"],
+      [found.slice(0, 2), "found"],
+      [found, "trial"],
+      [[...found, ...trial.slice(0, 1)], "trial"],
+      [[...found, ring(0, 1750), ...trial], "choose"],
+      [[...found, ring(0, 1750), ...trial, choice(1, false), ring(1, 1900)], "read"],
+      [[...found, ring(0, 1750), ...trial, choice(1, false), ring(1, 1900), ...built], "done"],
+    ];
+    for (const [facts, at] of steps) expect(sheets(facts).d1.stage.at).toBe(at);
+  });
+
+  it("keeps trial and as-built apart by the ring that was in", () => {
+    const { d1 } = sheets([ring(0, 1750), ...trial, choice(1, false), ring(1, 1900), ...built]);
+    expect(d1.trial.assessment.estimate?.mean).toBe(1_375_000);
+    expect(d1.built.assessment.estimate?.mean).toBe(1_225_000);
+    expect(d1.fitted?.size).toBe(1_900_000);
+  });
+
+  it("lets the trial readings stand when the ring is kept", () => {
+    const { d1 } = sheets([
+      ring(0, 1750),
+      ...built.map((one) => ({ ...one, body: { ...one.body, fit: 0 } as FactBody })),
+      choice(0, true),
+    ]);
+    expect(d1.stage.at).toBe("done");
+    expect(d1.built.readings).toHaveLength(3);
+  });
+
+  it("is not done when what was built is not inside", () => {
+    const outside = [1420, 1430, 1425].map((um) => reading("built", 1, um));
+    expect(sheets([ring(0, 1750), ...trial, choice(1, false), ring(1, 1900), ...outside]).d1.stage).toEqual({
+      at: "read",
+      begun: true,
+    });
+  });
+
+  it("predicts nothing between a change of ring and the first reading with it", () => {
+    // Found at the bench: the trial readings were taken for readings with the new ring in, and a second ring was fitted on them.
+    const changed = sheets([ring(0, 1750), ...trial, choice(1, false), ring(1, 1900)]);
+    expect(worksheetCandidates(changed.d1, [], "proven")).toEqual([]);
+    const read = sheets([ring(0, 1750), ...trial, choice(1, false), ring(1, 1900), ...built]);
+    expect(worksheetCandidates(read.d1, [], "proven").find(({ key }) => key === "P205")?.predicted.mean).toBe(
+      1_075_000,
+    );
+  });
+
+  it("predicts nothing from a single dial reading or without a known ring", () => {
+    expect(worksheetCandidates(sheets([ring(0, 1750), ...trial.slice(0, 1)]).d1, [], "proven")).toEqual([]);
+    expect(worksheetCandidates(sheets(trial).d1, [], "proven")).toEqual([]);
+    expect(worksheetCandidates(sheets([ring(0, 1750), ...trial]).d1, [], "proven")).not.toEqual([]);
+  });
+
+  it("a lead's signature ends it, and a unit leaves when every pack is done or signed", () => {
+    const waiver = (chain: string) =>
+      fact({ kind: "waiver", chain, reason: "customer's own risk", signedBy: "Edda L." });
+    expect(readyToLeave(sheets([waiver(CHAIN)]).all)).toBe(false);
+    expect(readyToLeave(sheets([waiver(CHAIN), waiver("h1-clearance")]).all)).toBe(true);
+  });
+
+  it("asks nothing of what is out of scope", () => {
+    const { all, job } = sheets([fact({ kind: "scope", depths: ["pan and body"] })]);
+    expect(all.map(({ stage }) => stage.at)).toEqual(["quiet", "quiet"]);
+    expect(waitsFor(job, all, NO_STEPS)).toBe("no pack in this scope");
+  });
+
+  it("says what it waits for", () => {
+    const { job, all } = sheets(found);
+    expect(waitsFor(job, all, NO_STEPS)).toBe("D1: trial reading, 2 packs to go");
+  });
+
+  it("says the step that is next, first of all", () => {
+    const applied = resolve(bookOf("marram-dunlin"), { body: "late", plate: "two" }, ["full"]);
+    const steps = applied.work.teardown ?? [];
+    const step = (n: number, did: "done" | "skipped" | "undone" = "done") =>
+      fact({ kind: "step", step: steps[n]?.id ?? "", did, reason: "" });
+    const wait = (...facts: Fact[]): string => {
+      const job = fold(facts);
+      return waitsFor(job, [], stepsDone(job, applied));
+    };
+    expect(wait()).toBe(`tear down: ${steps[0]?.name}, step 1 of ${steps.length}`);
+    expect(wait(step(0), step(1, "skipped"))).toBe(`${steps[2]?.name}, step 3 of ${steps.length}`);
+    // The first after the last one ticked; what was passed over comes when the end is reached.
+    expect(wait(step(0), step(2))).toContain(`${steps[3]?.name}, step 3`);
+    expect(wait(step(0), step(0, "undone"))).toContain(`tear down: ${steps[0]?.name}`);
+    expect(wait(...steps.map((_, i) => step(i)))).toBe("no pack in this scope");
+    // Read already, and no step ticked: nobody is asked to take it down.
+    expect(wait(reading("found", 0, 1390))).toBe("no pack in this scope");
+  });
+});
+
+it("a closed job keeps the verdicts of the rule it was closed under", () => {
+  const close = [1390, 1400, 1395].map((um) => reading("found", 0, um));
+  const closed = fact({ kind: "closed", rule: "plain" });
+  expect(sheets(close).d1.found.assessment.verdict.kind).toBe("too close");
+  const { job, d1 } = sheets([...close, closed]);
+  expect(d1.found.assessment.verdict.kind).toBe("inside");
+  expect([ruleOf(job, HOUSE), ruleOf(sheets(close).job, HOUSE)]).toEqual(["plain", "proven"]);
+});
+
+describe("folding facts", () => {
+  it("counts a fact that came twice once", () => {
+    const one = reading("found", 0, 1480);
+    expect(sheets([one, one]).d1.found.readings).toHaveLength(1);
+  });
+
+  it("lets a correction stand for what it replaces", () => {
+    const first = ring(0, 1750);
+    const { d1 } = sheets([first, { ...ring(0, 1900), replaces: first.id }]);
+    expect(d1.fitted?.size).toBe(1_900_000);
+  });
+
+  it("the last word on leaving out holds", () => {
+    const one = reading("found", 0, 1480);
+    const out = (value: boolean) =>
+      fact({ kind: "leave-out", reading: one.id, out: value, reason: "drum not turned" });
+    expect(sheets([one, out(true)]).d1.found.assessment.marks[0]?.use).toBe("out");
+    expect(sheets([one, out(true), out(false)]).d1.found.assessment.marks[0]?.use).toBe("used");
+  });
+
+  it("gives the same job however often facts are repeated", () => {
+    const facts = [...opened, reading("found", 0, 1480), reading("found", 0, 1490), ring(0, 1750)];
+    fc.assert(
+      fc.property(fc.array(fc.nat(facts.length - 1), { maxLength: 20 }), (again) => {
+        expect(fold([...facts, ...again.map((i) => facts[i]!)])).toEqual(fold(facts));
+      }),
+      { seed: 29, numRuns: 200 },
+    );
+  });
+});

@@ -1,0 +1,230 @@
+import type { Configuration } from "../book";
+import { isKind, type Fact, type FactKind, type FactOf } from "./fact";
+import type { Phase, ReadingBody } from "./kinds/measured";
+import { findingsOf, goodOf } from "./looked-at";
+import { lastByKey, ofKind, standing } from "./last";
+import { disagreements, inOrder, type Disagreement } from "./order";
+import { upcast } from "./upcast";
+
+/** A reading with the last word on whether it counts. */
+export interface JobReading {
+  fact: Fact<ReadingBody>;
+  out: FactOf<"leave-out"> | null;
+}
+
+/** What the facts say about one chain, in the order said. */
+export interface ChainFacts {
+  readings: JobReading[];
+  fittings: FactOf<"fitting">[];
+  choices: FactOf<"choice">[];
+  waiver: FactOf<"waiver"> | null;
+}
+
+/** A picture with what was drawn on it. */
+export interface Photo {
+  id: string;
+  fact: FactOf<"photo">;
+  marks: FactOf<"photo-mark">[];
+}
+
+type Last<K extends FactKind> = ReadonlyMap<string, FactOf<K>>;
+
+const noFacts = (): ChainFacts => ({ readings: [], fittings: [], choices: [], waiver: null });
+
+/**
+ * A job as its facts tell it now: of several words about the same thing the last one holds. Each answer looks through every fact, and pages ask
+ * once a part or a step, so each is made when it is first asked and kept.
+ */
+export class Job {
+  private readonly known = new Map<string, unknown>();
+
+  /** @param live the facts that hold, in the order said; where a thing lies depends on what was said before. */
+  constructor(
+    readonly live: readonly Fact[],
+    /** Where people said different things without knowing of each other. */
+    readonly disagreements: readonly Disagreement[] = [],
+  ) {}
+
+  get booking(): FactOf<"booking"> | null {
+    return this.latest("booking");
+  }
+  /** Trait → value, as far as it was seen. */
+  get configuration(): Configuration {
+    return this.once("configuration", () =>
+      Object.fromEntries(
+        [...this.last("configuration")].map(([trait, { body }]) => [trait, body.traits[trait] ?? ""]),
+      ),
+    );
+  }
+  /** How deep the work goes; null until somebody said. */
+  get depths(): readonly string[] | null {
+    return this.latest("scope")?.body.depths ?? null;
+  }
+  get holder(): FactOf<"holder"> | null {
+    return this.latest("holder");
+  }
+  /** The last visit of this very unit before this one. */
+  get earlier(): FactOf<"earlier-visit"> | null {
+    return this.latest("earlier-visit");
+  }
+  get closed(): FactOf<"closed"> | null {
+    return this.latest("closed");
+  }
+
+  // What was told and looked at before the unit is opened.
+
+  /** Answers to the diagnosis' questions that stand. */
+  get answers(): readonly FactOf<"answer">[] {
+    return this.once("answers", () => standing(this.live, "answer"));
+  }
+  get codes(): readonly FactOf<"code">[] {
+    return this.once("codes", () => standing(this.live, "code"));
+  }
+  get speeds(): readonly FactOf<"speeds">[] {
+    return this.once("speeds", () => standing(this.live, "speeds"));
+  }
+  get fluid(): FactOf<"fluid"> | null {
+    return this.latest("fluid");
+  }
+  /** By place and kind; those seen not to be there among them. */
+  get debris(): readonly FactOf<"debris">[] {
+    return [...this.last("debris").values()];
+  }
+  get conclusion(): FactOf<"conclusion"> | null {
+    return this.latest("conclusion");
+  }
+  get readOuts(): readonly FactOf<"read-out">[] {
+    return [...this.last("read-out").values()];
+  }
+  get places(): readonly FactOf<"place">[] {
+    return [...this.last("place").values()];
+  }
+  get photos(): readonly Photo[] {
+    return this.once("photos", () => {
+      const marks = ofKind(this.live, "photo-mark");
+      const gone = new Set(marks.flatMap(({ body }) => (body.there ? [] : (body.mark ?? []))));
+      return [...this.last("photo").values()].map((fact) => ({
+        id: fact.body.photo,
+        fact,
+        marks: marks.filter(({ id, body }) => body.photo === fact.body.photo && body.there && !gone.has(id)),
+      }));
+    });
+  }
+
+  // What was measured.
+
+  /** The last word on a figure that is no series of readings. */
+  figure(
+    of: "chain" | "measurement",
+    id: string,
+    phase: Phase = "found",
+    item = "",
+  ): FactOf<"figure"> | null {
+    return this.last("figure").get([of, id, phase, item].join(" ")) ?? null;
+  }
+  get chains(): ReadonlyMap<string, ChainFacts> {
+    return this.once("chains", () => chainsOf(this.live, this.last("leave-out")));
+  }
+
+  // What was said at the bench about taking down, cleaning and looking.
+
+  /** The last word on each step. */
+  get steps(): Last<"step"> {
+    return this.last("step");
+  }
+  /** Which places of each fastener group are out. */
+  get outs(): Last<"out"> {
+    return this.last("out");
+  }
+  /** How each part sat before it came off. */
+  get sat(): Last<"sat"> {
+    return this.last("sat");
+  }
+  get counts(): Last<"count"> {
+    return this.last("count");
+  }
+  get balls(): FactOf<"balls"> | null {
+    return this.latest("balls");
+  }
+  /** What was found built wrong and still stands. */
+  get wrongs(): readonly FactOf<"wrong">[] {
+    return this.once("wrongs", () => standing(this.live, "wrong"));
+  }
+  /** The last cleaning of each thing: a part, or a place where metal hides. */
+  get cleaning(): Last<"cleaning"> {
+    return this.last("cleaning");
+  }
+  /** Parts looked at and in good order; a finding made later takes them off the list. */
+  get good(): Last<"good"> {
+    return this.once("good", () => goodOf(this.live));
+  }
+  /** What was found on parts and stands. */
+  get findings(): readonly FactOf<"finding">[] {
+    return this.once("findings", () => findingsOf(this.live));
+  }
+  get dispositions(): Last<"disposition"> {
+    return this.last("disposition");
+  }
+  get weakPoints(): Last<"weak-point"> {
+    return this.last("weak-point");
+  }
+  get causes(): Last<"cause"> {
+    return this.last("cause");
+  }
+  get offers(): Last<"offer"> {
+    return this.last("offer");
+  }
+  get wayOn(): FactOf<"way-on"> | null {
+    return this.latest("way-on");
+  }
+
+  /** The last fact of a kind, whatever it is about. */
+  private latest<K extends FactKind>(kind: K): FactOf<K> | null {
+    return this.once(`latest ${kind}`, () => ofKind(this.live, kind).at(-1) ?? null);
+  }
+  /** The last fact of a kind about each thing. */
+  private last<K extends FactKind>(kind: K): Last<K> {
+    return this.once(`last ${kind}`, () => lastByKey(this.live, kind));
+  }
+  private once<T>(name: string, make: () => T): T {
+    if (!this.known.has(name)) this.known.set(name, make());
+    return this.known.get(name) as T;
+  }
+}
+
+function chainsOf(live: readonly Fact[], outs: Last<"leave-out">): Map<string, ChainFacts> {
+  const chains = new Map<string, ChainFacts>();
+  const of = (chain: string): ChainFacts => {
+    const known = chains.get(chain) ?? noFacts();
+    chains.set(chain, known);
+    return known;
+  };
+  for (const fact of live) {
+    if (isKind(fact, "reading")) {
+      const out = outs.get(fact.id);
+      of(fact.body.chain).readings.push({ fact, out: out?.body.out ? out : null });
+    } else if (isKind(fact, "fitting")) of(fact.body.chain).fittings.push(fact);
+    else if (isKind(fact, "choice")) of(fact.body.chain).choices.push(fact);
+    else if (isKind(fact, "waiver")) of(fact.body.chain).waiver = fact;
+  }
+  return chains;
+}
+
+const NO_FACTS: ChainFacts = noFacts();
+/** @returns the facts about one chain; empty ones where none was said. */
+export const chainFacts = (job: Job, chain: string): ChainFacts => job.chains.get(chain) ?? NO_FACTS;
+
+/**
+ * Facts → job. Pure, so that server and bench always agree; facts that were sent twice count once, and what an earlier Yard Key stored is read as
+ * today's.
+ *
+ * @param facts in the order they were stored; those still waiting in the browser come last.
+ */
+export function fold(facts: readonly Fact[]): Job {
+  const today = facts.map(upcast);
+  const seen = new Set<string>();
+  const replaced = new Set(today.flatMap(({ replaces }) => (replaces ? [replaces] : [])));
+  const once = today.filter(({ id }) => !seen.has(id) && seen.add(id));
+  const live = inOrder(once).filter(({ id }) => !replaced.has(id));
+  return new Job(live, disagreements(once.filter(({ id }) => !replaced.has(id))));
+}

@@ -1,0 +1,59 @@
+import { maybeWords, object, oneOf, refersTo, words } from "../../shape";
+import { codes, type CodeOf } from "../codes";
+import { coded, kind } from "../kind";
+
+export const FLUID_LOOKS = codes({
+  "red-or-clear": "red or clear",
+  brown: "brown",
+  black: "black",
+  milky: "milky",
+  "none-came-out": "none came out",
+});
+export const FLUID_SMELLS = codes({ "as-new": "as new", old: "old", burnt: "burnt" });
+export const fluid = kind(
+  "fluid",
+  object({ look: coded(FLUID_LOOKS), smell: coded(FLUID_SMELLS), note: maybeWords(500) }),
+  {
+    means: "how the fluid looks and smells",
+    about: () => "",
+    sentence: ({ look, smell }) => `fluid ${FLUID_LOOKS.words[look]}, smells ${FLUID_SMELLS.words[smell]}`,
+  },
+);
+
+export const DEBRIS_PLACES = codes({
+  pan: "pan",
+  magnet: "magnet",
+  filter: "filter",
+  cooler: "cooler",
+  neighbour: "neighbour",
+});
+export const DEBRIS_AMOUNTS = codes({ none: "none", trace: "trace", some: "some", much: "much" });
+/** What is found in a pan, on a magnet, in a filter. */
+export const DEBRIS_KINDS = ["fuzz", "flakes", "chunks", "friction", "brass", "aluminium"] as const;
+export type DebrisKind = (typeof DEBRIS_KINDS)[number];
+
+export const debris = kind(
+  "debris",
+  object({ where: coded(DEBRIS_PLACES), what: oneOf(...DEBRIS_KINDS), amount: coded(DEBRIS_AMOUNTS) }),
+  {
+    means: "what metal or facing material was found where, and how much; none of it too",
+    about: ({ where, what }) => `${where} ${what}`,
+    sentence: ({ where, what, amount }) => `${amount} ${what}, ${where}`,
+  },
+);
+
+export const READ_OUT_FROM = codes({ typed: "typed", pasted: "pasted", "scan-tool": "scan tool" });
+export const readOut = kind(
+  "read-out",
+  object({ readOut: refersTo("read-out"), text: words(1, 20_000), from: coded(READ_OUT_FROM) }),
+  {
+    means: "what the control unit knew, read out before opening",
+    about: ({ readOut: of }) => of,
+    sentence: ({ readOut: of }, nameOf) => `read out: ${nameOf(of)}`,
+  },
+);
+
+export type FluidLook = CodeOf<typeof FLUID_LOOKS>;
+export type FluidSmell = CodeOf<typeof FLUID_SMELLS>;
+export type DebrisPlace = CodeOf<typeof DEBRIS_PLACES>;
+export type DebrisAmount = CodeOf<typeof DEBRIS_AMOUNTS>;

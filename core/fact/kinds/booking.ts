@@ -1,0 +1,117 @@
+import {
+  about,
+  list,
+  map,
+  maybeWords,
+  nanometres,
+  object,
+  oneOf,
+  optional,
+  orNothing,
+  refersTo,
+  text,
+  time,
+  uuid,
+  nearest,
+  whole,
+  words,
+  type Read,
+} from "../../shape";
+import { kind } from "../kind";
+
+/** What the customer brought, and in what words. */
+export const booking = kind(
+  "booking",
+  object({
+    vehicle: words(2, 120),
+    customer: maybeWords(120),
+    words: words(3, 4000),
+    odometer: maybeWords(40),
+    use: about("How it is driven: towing, taxi, short trips.", optional(maybeWords(500))),
+    earlier: about(
+      "What somebody did before: old sealant, new marks, a part turned over and used again.",
+      optional(maybeWords(2000)),
+    ),
+  }),
+  {
+    means: "the vehicle, whose it is and what the customer says",
+    about: () => "",
+    onCard: true,
+    sentence: ({ vehicle }) => `booked in: ${vehicle}`,
+  },
+);
+
+export const configuration = kind("configuration", object({ traits: map(text) }), {
+  means: "which version the unit is, as far as it was seen: trait → value",
+  about: ({ traits }) => Object.keys(traits),
+  onCard: true,
+  sentence: ({ traits }) =>
+    `seen: ${Object.entries(traits)
+      .map(([trait, value]) => `${trait} ${value}`)
+      .join(", ")}`,
+  against: ({ traits }, book) =>
+    Object.entries(traits).flatMap(([trait, value]) => {
+      const known = book.traits.find(({ id }) => id === trait);
+      const path = `traits.${trait}`;
+      if (!known)
+        return [
+          {
+            path,
+            message: `no trait "${trait}"`,
+            remedy: nearest(
+              trait,
+              book.traits.map(({ id }) => id),
+            ),
+          },
+        ];
+      const values = Object.keys(known.values);
+      return values.includes(value)
+        ? []
+        : [{ path, message: `${trait} has no value "${value}"`, remedy: nearest(value, values) }];
+    }),
+});
+
+export const scope = kind("scope", object({ depths: list(refersTo("depth", text), 1, 20) }), {
+  means: "how deep the work goes: one depth of the book, or several",
+  about: () => "",
+  onCard: true,
+  sentence: ({ depths }) => `scope: ${depths.join(" + ")}`,
+});
+
+export const holder = kind("holder", object({ name: words(1, 80), staff: orNothing(uuid) }), {
+  means: "whose job it is",
+  about: () => "",
+  onCard: true,
+  sentence: ({ name }) => `${name} has it`,
+});
+
+const earlierFigure = object({
+  of: oneOf("chain", "measurement"),
+  id: words(1, 80),
+  text: words(1, 120),
+  value: about("The mean, where it is a length with one.", optional(nanometres())),
+});
+/** A figure that a unit left with at an earlier visit, as it was said there. */
+export type EarlierFigure = Read<typeof earlierFigure>;
+
+export const earlierVisit = kind(
+  "earlier-visit",
+  object({
+    job: whole(1, Number.MAX_SAFE_INTEGER),
+    left: time,
+    figures: list(earlierFigure, 0, 400),
+  }),
+  {
+    means: "the same unit was here before, and left with these figures",
+    about: () => "",
+    sentence: ({ job }) => `was here before as ${job}`,
+  },
+);
+
+export const closed = kind("closed", object({ rule: oneOf("proven", "plain") }), {
+  means: "nothing more is added; the rule its verdicts were made by",
+  about: () => "",
+  bench: false,
+  onCard: true,
+  sentence: () => "closed",
+});

@@ -1,0 +1,50 @@
+import * as bench from "./bench";
+import * as before from "./before";
+import * as booking from "./booking";
+import * as inspected from "./inspected";
+import * as measured from "./measured";
+import * as pictures from "./pictures";
+import * as selected from "./selected";
+import * as told from "./told";
+import * as ways from "./ways";
+
+/** Every kind of fact there is, by its name, in the order of the work. */
+export const KINDS = {
+  booking: booking.booking,
+  configuration: booking.configuration,
+  scope: booking.scope,
+  holder: booking.holder,
+  "earlier-visit": booking.earlierVisit,
+  answer: told.answer,
+  code: told.code,
+  speeds: told.speeds,
+  conclusion: told.conclusion,
+  fluid: before.fluid,
+  debris: before.debris,
+  "read-out": before.readOut,
+  photo: pictures.photo,
+  "photo-mark": pictures.photoMark,
+  place: bench.place,
+  step: bench.step,
+  out: bench.out,
+  lies: bench.lies,
+  sat: bench.sat,
+  count: bench.count,
+  balls: bench.balls,
+  wrong: bench.wrong,
+  cleaning: bench.cleaning,
+  good: inspected.good,
+  finding: inspected.finding,
+  disposition: inspected.disposition,
+  "weak-point": inspected.weakPoint,
+  cause: inspected.cause,
+  offer: ways.offer,
+  "way-on": ways.wayOn,
+  reading: measured.reading,
+  "leave-out": measured.leaveOut,
+  figure: measured.figure,
+  fitting: selected.fitting,
+  choice: selected.choice,
+  waiver: selected.waiver,
+  closed: booking.closed,
+} as const;

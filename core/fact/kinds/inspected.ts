@@ -1,0 +1,107 @@
+import {
+  about,
+  flag,
+  id,
+  listOnce,
+  maybeWords,
+  object,
+  optional,
+  refersTo,
+  suchThat,
+  whole,
+  words,
+} from "../../shape";
+import { codes, type CodeOf } from "../codes";
+import { coded, kind } from "../kind";
+
+const name = words(1, 80);
+
+export const good = kind("good", object({ parts: listOnce(refersTo("part"), 1, 300) }), {
+  means: "parts looked at and in good order; takes back what was found on them before",
+  about: ({ parts }) => parts,
+  sentence: ({ parts }, nameOf) => `in good order: ${parts.map(nameOf).join(", ")}`,
+});
+
+export const SEVERITIES = codes({ trace: "trace", worn: "worn", "beyond-use": "beyond use" });
+export type Severity = CodeOf<typeof SEVERITIES>;
+export const finding = kind(
+  "finding",
+  object({
+    part: refersTo("part"),
+    wear: about("A kind of wear of the catalogue, or of the book.", refersTo("wear")),
+    severity: coded(SEVERITIES),
+    sure: about("False for a suspicion that stays open.", flag),
+    pieces: about(
+      "Which of several pieces, counted from the piston; absent for all of them. What was said of the others stays.",
+      optional(listOnce(whole(1, 60), 1, 60)),
+    ),
+    note: maybeWords(500),
+    there: flag,
+  }),
+  {
+    means: "wear seen on a part, or suspected, or taken back",
+    about: ({ part, wear }) => `${part} ${wear}`,
+    sentence: ({ part, wear, severity, there }, nameOf) =>
+      `${nameOf(part)}: ${there ? "" : "not "}${nameOf(wear)}, ${SEVERITIES.words[severity]}`,
+  },
+);
+
+export const DISPOSITIONS = codes({
+  reuse: "reuse",
+  clean: "clean",
+  "measure-first": "measure first",
+  machine: "machine",
+  upgrade: "upgrade",
+  replace: "replace",
+});
+export type Disposition = CodeOf<typeof DISPOSITIONS>;
+export const disposition = kind(
+  "disposition",
+  object({ part: refersTo("part"), is: coded(DISPOSITIONS), reason: words(2, 500) }),
+  {
+    means: "what becomes of a part, decided otherwise than proposed",
+    about: ({ part }) => part,
+    sentence: ({ part, is }, nameOf) => `${nameOf(part)}: ${DISPOSITIONS.words[is]}`,
+  },
+);
+
+export const weakPoint = kind(
+  "weak-point",
+  object({
+    point: refersTo("weak point"),
+    answer: about("One of the point’s answers, or that it was looked at and is in order.", id),
+    note: maybeWords(500),
+  }),
+  {
+    means: "a known weak point of the unit answered",
+    about: ({ point }) => point,
+    sentence: ({ point, answer }, nameOf) => `${nameOf(point)}: ${nameOf(answer)}`,
+  },
+);
+
+export const CAUSE_STANDINGS = codes({ found: "found", likely: "likely", "not-found": "not found" });
+export type CauseStanding = CodeOf<typeof CAUSE_STANDINGS>;
+export const cause = kind(
+  "cause",
+  suchThat(
+    object({
+      of: about("The element or part that failed.", refersTo(["part", "element"], name)),
+      cause: maybeWords(200),
+      standing: coded(CAUSE_STANDINGS),
+      note: maybeWords(500),
+      after: about("What failed first, when this one followed from it.", maybeWords(80)),
+    }),
+    {
+      test: ({ cause: of, standing }) => standing === "not-found" || of.trim() !== "",
+      message: "no cause",
+      remedy: "name it, or say that it was not found",
+      key: "cause",
+    },
+  ),
+  {
+    means: "why something failed, and how sure that is",
+    about: ({ of }) => of,
+    sentence: ({ of, cause: by, standing }, nameOf) =>
+      `${nameOf(of)}: ${by ? `${by}, ` : "cause "}${CAUSE_STANDINGS.words[standing]}`,
+  },
+);

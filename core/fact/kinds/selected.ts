@@ -1,0 +1,79 @@
+import type { Piece } from "../../chain";
+import {
+  flag,
+  maybeWords,
+  nanometres,
+  number,
+  object,
+  optional,
+  refersTo,
+  suchThat,
+  whole,
+  words,
+  type Shape,
+} from "../../shape";
+import { codes } from "../codes";
+import { coded, kind, LEADS } from "../kind";
+
+const chain = refersTo("chain");
+const piece: Shape<Piece> = suchThat(
+  object({
+    part: optional(words(1, 80)),
+    mark: optional(words(1, 80)),
+    size: optional(nanometres(1)),
+    measured: optional(nanometres(1)),
+  }),
+  {
+    test: ({ size, measured }) => size !== undefined || measured !== undefined,
+    message: "neither a size nor a measure",
+    remedy: "give what its mark stands for, or what a micrometer said",
+  },
+);
+
+export const ORIGINS = codes({
+  found: "found",
+  shelf: "shelf",
+  "odd-piece": "odd piece",
+  ordered: "ordered",
+});
+export const fitting = kind(
+  "fitting",
+  object({ chain, fit: whole(0, 1000), piece, origin: coded(ORIGINS) }),
+  {
+    means: "which selective is in: fit 0 as found, later ones off the shelf",
+    about: ({ chain: of, fit }) => `${of} ${fit}`,
+    // Anything later comes off the shelf, with its movement.
+    bench: ({ fit, origin }) => fit === 0 && origin === "found",
+    onCard: true,
+    sentence: ({ chain: of, piece: { mark }, origin }, nameOf) =>
+      `${nameOf(of)}: ${mark ?? "a piece"}, ${ORIGINS.words[origin]}`,
+  },
+);
+
+export const choice = kind(
+  "choice",
+  object({
+    chain,
+    fit: whole(0, 1000),
+    kept: flag,
+    reason: maybeWords(500),
+    // What was expected when choosing: kept to be held against the outcome, never shown as a measurement.
+    prediction: object({ mean: nanometres(), expanded: nanometres(), chance: number(0, 1) }),
+  }),
+  {
+    means: "which selective the builder chose, why, and what was expected of it",
+    about: ({ chain: of, fit }) => `${of} ${fit}`,
+    bench: false,
+    onCard: true,
+    sentence: ({ chain: of, kept }, nameOf) => `${nameOf(of)}: ${kept ? "kept" : "another chosen"}`,
+  },
+);
+
+export const waiver = kind("waiver", object({ chain, reason: maybeWords(500), signedBy: words(1, 80) }), {
+  means: "a figure that leaves as it is, signed by a lead",
+  about: ({ chain: of }) => of,
+  who: LEADS,
+  bench: false,
+  onCard: true,
+  sentence: ({ chain: of, signedBy }, nameOf) => `${nameOf(of)} signed off by ${signedBy}`,
+});

@@ -1,0 +1,75 @@
+import { describe, expect, it, test } from "@jest/globals";
+import { BENCH, checkFacts, fold, upcast, type Fact, type FactBody } from "./index";
+
+const said = (body: unknown): Fact => ({
+  ...{ id: "0190d3c0-0000-7000-8000-000000000001", at: "2026-05-04T08:00:00.000Z", by: "Mira K." },
+  body: body as FactBody,
+});
+
+/** What was stored once, and what it is today. */
+const STORED: [string, object, object][] = [
+  ["one depth", { kind: "scope", depth: "full" }, { kind: "scope", depths: ["full"] }],
+  [
+    "a mark with its apostrophe",
+    { kind: "sat", part: "pan", way: "", mark: "maker’s mark", note: "" },
+    { kind: "sat", part: "pan", way: "", mark: "makers-mark", note: "" },
+  ],
+  [
+    "bolts of a length, in millimetres",
+    { kind: "count", of: "bolts:body-bolts:35.00 mm", found: 9 },
+    { kind: "count", of: "bolts:body-bolts:35000000", found: 9 },
+  ],
+  [
+    "bolts of a length, in inches",
+    { kind: "count", of: "bolts:body-bolts:1.375 in", found: 9 },
+    { kind: "count", of: "bolts:body-bolts:34925000", found: 9 },
+  ],
+  [
+    "wear and its severity in words",
+    {
+      ...{ kind: "finding", part: "pan", wear: "worn to the groove bottom", severity: "beyond use" },
+      ...{ sure: true, note: "", there: true },
+    },
+    {
+      ...{ kind: "finding", part: "pan", wear: "worn-to-the-groove-bottom", severity: "beyond-use" },
+      ...{ sure: true, note: "", there: true },
+    },
+  ],
+  [
+    "why there is no figure",
+    { kind: "figure", of: "chain", id: "x", phase: "found", cannot: "felt only, not in order", note: "" },
+    { kind: "figure", of: "chain", id: "x", phase: "found", cannot: "felt-only-not-in-order", note: "" },
+  ],
+  [
+    "an answer to a weak point",
+    { kind: "weak-point", point: "boost-sleeve", answer: "measure line pressure in R", note: "" },
+    { kind: "weak-point", point: "boost-sleeve", answer: "measure-line-pressure-in-r", note: "" },
+  ],
+  [
+    "cleaning in several steps",
+    { kind: "cleaning", things: ["pan"], state: "clean", did: ["washed", "passages blown"] },
+    { kind: "cleaning", things: ["pan"], state: "clean", did: ["washed", "passages-blown"] },
+  ],
+  [
+    "a cause not found",
+    { kind: "cause", of: "d1", cause: "", standing: "not found", note: "", after: "" },
+    { kind: "cause", of: "d1", cause: "", standing: "not-found", note: "", after: "" },
+  ],
+];
+
+describe("what was stored before", () => {
+  test.each(STORED)("%s is read as today's", (_name, before, today) => {
+    expect(upcast(said(before)).body).toEqual(today);
+    // A tablet that still runs the earlier page sends the earlier words.
+    expect(checkFacts([said(before)], BENCH)).toEqual({ ok: true, facts: [said(today)] });
+  });
+
+  test.each(STORED)("%s: today's is left as it is, the very same fact", (_name, _before, today) => {
+    const fact = said(today);
+    expect(upcast(fact)).toBe(fact);
+  });
+
+  it("is turned where a job is made of its facts", () => {
+    expect(fold([said({ kind: "scope", depth: "full" })]).depths).toEqual(["full"]);
+  });
+});

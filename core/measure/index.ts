@@ -1,0 +1,34 @@
+export {
+  gravestFirst,
+  leftWith,
+  rows,
+  STANDINGS,
+  type Row,
+  type RowFigure,
+  type RowItem,
+  type Standing,
+} from "./rows";
+export { asFound, figures, type ChainItem, type Figure, type MeasurementItem } from "./figures";
+export {
+  ANSWERS,
+  CLOCKING,
+  DEPTH,
+  itemsOf,
+  itemsOfChain,
+  judgement,
+  type Item,
+  type Judgement,
+} from "./items";
+export {
+  basis,
+  lastAt,
+  readers,
+  ruleOf,
+  worksheet,
+  worksheetCandidates,
+  worksheets,
+  type House,
+  type ReadingSet,
+  type Stage,
+  type Worksheet,
+} from "./worksheet";

@@ -1,0 +1,278 @@
+import { measurementWords, specWords, type Applied, type System } from "../book";
+import {
+  CANNOT,
+  type Cannot,
+  type EarlierFigure,
+  type FactOf,
+  type Job,
+  type JobReading,
+  type Phase,
+} from "../fact";
+import { lengthText, nm, plusMinusText, rangeText, roundedText, signedText, type Nm } from "../quantity";
+import { isSpread, type Assessment, type Mark, type Verdict } from "../reading";
+import { figures, type Figure } from "./figures";
+import { DEPTH, type Item, type Judgement } from "./items";
+import { ruleOf, worksheets, type House, type ReadingSet, type Worksheet } from "./worksheet";
+
+/** How a figure stands; from the gravest to the quietest. */
+export const STANDINGS = [
+  "outside",
+  "too close",
+  "creeping",
+  "too few",
+  "said",
+  "inside",
+  "not stated",
+  "not yet",
+] as const;
+export type Standing = (typeof STANDINGS)[number];
+
+/** A figure as one phase has it. */
+export interface RowFigure {
+  /** With its unit; empty while there is none. */
+  text: string;
+  standing: Standing;
+  readings: readonly JobReading[];
+  /** What became of each of its readings. */
+  marks: readonly Mark[];
+  verdict: Verdict | null;
+  said: Cannot | null;
+  /** The mean of its readings, where it is one figure and they have one. */
+  mean?: Nm;
+  by: string;
+}
+
+/** One line of the spec sheet: everything the book states a figure for. */
+export interface Row {
+  id: string;
+  of: "pack" | "chain" | "measurement";
+  name: string;
+  kind: string;
+  station: string;
+  spec: string;
+  /** How it is read, and where. */
+  how: string;
+  /** How many readings the book wants. */
+  wanted: number;
+  found: RowFigure;
+  built: RowFigure;
+  sheet: Worksheet | null;
+  /** What it left with at the unit’s earlier visit, and how far it has moved since; null where nothing is known of it. */
+  earlier: { text: string; moved: string } | null;
+  /** Each of the things the figure is taken of, the way a part is turned among them; empty where it is one figure. */
+  items: RowItem[];
+}
+
+/** One of the things a figure is taken of. */
+export interface RowItem {
+  item: Item;
+  found: RowFigure;
+  built: RowFigure;
+}
+
+const NOTHING: RowFigure = {
+  text: "",
+  standing: "not yet",
+  readings: [],
+  marks: [],
+  verdict: null,
+  said: null,
+  by: "",
+};
+
+/**
+ * The whole unit as one table: the clearances of packs, every other chain, every measurement in scope, in the book's order, as it came apart
+ * and as it was built.
+ *
+ * @param unit lengths are written in.
+ */
+export function rows(job: Job, applied: Applied, house: House, unit: System): Row[] {
+  const rule = ruleOf(job, house);
+  const stations = new Map(applied.unit.stations.map(({ id, name }) => [id, name]));
+  const stationOf = (id: string | undefined): string => (id === undefined ? "" : (stations.get(id) ?? ""));
+  const packs = worksheets(job, applied, house)
+    .filter(({ stage }) => stage.at !== "quiet")
+    .map((sheet): Row => {
+      const { chain, pack, methods } = sheet.applied;
+      return {
+        ...{ id: chain.id, of: "pack", name: chain.name, kind: chain.kind, sheet, items: [], earlier: null },
+        station: stationOf(pack.station),
+        spec: specWords(sheet.applied, unit),
+        how: methods.join(", "),
+        wanted: chain.read.points ?? 3,
+        found: ofSet(sheet.found, null, unit),
+        built: ofSet(sheet.choice ? sheet.built : sheet.trial, null, unit),
+      };
+    });
+  // The same figures in the same order, whatever the phase.
+  const built = figures(job, applied, rule, "built");
+  const partStation = new Map(applied.unit.parts.map((part) => [part.id, part.station]));
+  const others = figures(job, applied, rule, "found").map((one, i): Row => {
+    const after = built[i] ?? one;
+    const [now, then] = [itemFigures(one, unit), itemFigures(after, unit)];
+    const items = now.map(({ item, figure }, n): RowItem => ({
+      ...{ item, found: figure },
+      built: then[n]?.figure ?? NOTHING,
+    }));
+    const both = { found: ofFigure(one, now, unit), built: ofFigure(after, then, unit), items };
+    if (one.kind === "chain") {
+      const { chain } = one.applied;
+      return {
+        ...{
+          id: one.id,
+          of: "chain",
+          name: chain.name,
+          kind: chain.kind,
+          sheet: null,
+          earlier: null,
+          ...both,
+        },
+        station: stationOf(chain.station),
+        spec: specWords(one.applied, unit),
+        how: [chain.read.with.join(", "), ...(chain.read.places ?? [])].join("; "),
+        wanted: one.items.length > 0 ? one.items.length : (chain.read.points ?? 3),
+      };
+    }
+    const { measurement } = one;
+    return {
+      ...{
+        id: one.id,
+        of: "measurement",
+        name: measurement.name,
+        kind: measurement.kind,
+        sheet: null,
+        earlier: null,
+        ...both,
+      },
+      station: stationOf(measurement.part === undefined ? undefined : partStation.get(measurement.part)),
+      spec: measurementWords(measurement, unit),
+      ...{ how: measurement.condition ?? "", wanted: Math.max(1, one.items.length) },
+    };
+  });
+  return [...packs, ...others].map((row) => ({ ...row, earlier: earlierOf(job, row, unit) }));
+}
+
+/** What the unit left with, for another visit of it: every figure as built, else as found. */
+export function leftWith(job: Job, applied: Applied, house: House): EarlierFigure[] {
+  const system: System = applied.unit.unit.lengthUnit === "in" ? "in" : "mm";
+  return rows(job, applied, house, system).flatMap((row): EarlierFigure[] => {
+    const last = row.built.standing === "not yet" ? row.found : row.built;
+    if (last.standing === "not yet") return [];
+    const value = meanOf(last);
+    return [
+      {
+        ...{ of: row.of === "measurement" ? "measurement" : "chain", id: row.id, text: last.text },
+        ...(value === undefined ? {} : { value }),
+      },
+    ];
+  });
+}
+
+/** The mean of what was read; of several things there is none. */
+const meanOf = ({ readings, verdict, mean }: RowFigure): Nm | undefined =>
+  readings.length > 0 && verdict ? mean : undefined;
+
+function earlierOf(job: Job, row: Omit<Row, "earlier">, unit: System): Row["earlier"] {
+  const of = row.of === "measurement" ? "measurement" : "chain";
+  const before = job.earlier?.body.figures.find((one) => one.of === of && one.id === row.id);
+  if (!before) return null;
+  const now = meanOf(row.found);
+  if (before.value === undefined || now === undefined) return { text: before.text, moved: "" };
+  return { text: roundedText(before.value, unit), moved: signedText(nm(now - before.value), unit) };
+}
+
+/** Rows that need somebody first: outside, then too close to call; the rest keep their order. */
+export const gravestFirst = (list: readonly Row[], phase: Phase): Row[] =>
+  [...list].sort((a, b) => STANDINGS.indexOf(a[phase].standing) - STANDINGS.indexOf(b[phase].standing));
+
+/** A figure as its row says it: of several things the worst, and how many are read. */
+function ofFigure(one: Figure, each: ReturnType<typeof itemFigures>, unit: System): RowFigure {
+  const whole = one.kind === "chain" ? ofSet(one, one.said, unit) : ofSaid(one.said, one.verdict);
+  if (each.length === 0) return whole;
+  const read = each.filter(({ figure }) => figure.standing !== "not yet");
+  if (read.length === 0) return whole;
+  const of = ({ figure }: (typeof each)[number]): number => STANDINGS.indexOf(figure.standing);
+  const worst = read.reduce((a, b) => (of(b) < of(a) ? b : a));
+  const grave = of(worst) <= STANDINGS.indexOf("too close");
+  return {
+    ...worst.figure,
+    mean: undefined,
+    text: grave ? `${worst.figure.text}, ${worst.item.name}` : spanOf(one, read, unit),
+    standing: grave || read.length === each.length ? worst.figure.standing : "too few",
+    // Each of the things has its own.
+    readings: one.kind === "chain" ? one.readings : [],
+    marks: [],
+  };
+}
+
+/** Each of the things a figure is taken of, as a figure of its own. */
+function itemFigures(one: Figure, unit: System): { item: Item; figure: RowFigure }[] {
+  if (one.kind === "measurement")
+    return one.items.map(({ item, said, verdict }) => ({ item, figure: ofSaid(said, verdict) }));
+  const each = one.items.map((read) => ({ item: read.item, figure: ofSet(read, read.said, unit) }));
+  const { clocking } = one;
+  if (!clocking) return each;
+  // A single depth and the way the part is turned stand beside each other.
+  const depth = each.length > 0 ? [] : [{ item: { name: DEPTH }, figure: ofSet(one, one.said, unit) }];
+  return [...each, ...depth, { item: clocking.item, figure: ofSaid(clocking.said, clocking.verdict) }];
+}
+
+/** The smallest and the largest of what was read; else what was said of the last. */
+function spanOf(one: Figure, read: readonly { figure: RowFigure }[], unit: System): string {
+  const means =
+    one.kind === "chain" ? one.items.flatMap(({ assessment }) => assessment.estimate?.mean ?? []) : [];
+  const sorted = [...means].sort((a, b) => a - b);
+  const [low, high] = [sorted[0], sorted.at(-1)];
+  if (low === undefined || high === undefined)
+    return [...new Set(read.map(({ figure }) => figure.text))].slice(0, 2).join(", ");
+  return low === high ? lengthText(low, unit) : rangeText(low, high, unit);
+}
+
+function ofSet(
+  { readings, assessment }: Pick<ReadingSet, "readings" | "assessment">,
+  said: FactOf<"figure"> | null,
+  unit: System,
+): RowFigure {
+  if (readings.length === 0) return ofSaid(said, null);
+  const { verdict } = assessment;
+  const by = readings.at(-1)?.fact.by ?? "";
+  return {
+    text: estimateText(assessment, readings, unit),
+    standing: verdict.kind,
+    readings,
+    marks: assessment.marks,
+    verdict,
+    said: null,
+    ...(assessment.estimate ? { mean: assessment.estimate.mean } : {}),
+    by,
+  };
+}
+
+function estimateText({ estimate }: Assessment, readings: readonly JobReading[], unit: System): string {
+  if (estimate)
+    return isSpread(estimate)
+      ? plusMinusText(estimate.mean, estimate.expanded, unit)
+      : roundedText(estimate.mean, unit);
+  return readings
+    .map(({ fact: { body } }) =>
+      body.reading.kind === "bracket" ? "" : lengthText(body.reading.value, unit),
+    )
+    .filter(Boolean)
+    .join(", ");
+}
+
+function ofSaid(said: FactOf<"figure"> | null, verdict: Judgement | null): RowFigure {
+  if (!said) return NOTHING;
+  const { text, cannot } = said.body;
+  const standing: Standing =
+    verdict ?? (cannot === "felt-only-not-in-order" ? "outside" : cannot ? "said" : "not stated");
+  return {
+    text: text ?? (cannot ? CANNOT.words[cannot] : ""),
+    standing,
+    readings: [],
+    marks: [],
+    verdict: null,
+    said: cannot ?? null,
+    by: said.by,
+  };
+}

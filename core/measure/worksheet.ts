@@ -1,0 +1,154 @@
+import type { Applied, PackChain } from "../book";
+import { assess, isSpread, type Assessment, type DecisionRule } from "../reading";
+import { candidates, target, type Candidate, type Stock, type Target, type TargetSchool } from "../select";
+import type { Piece } from "../chain";
+import { chainFacts, type ChainFacts, type FactOf, type Job, type JobReading, type Phase } from "../fact";
+
+/** What the house has chosen where practice differs. */
+export interface House {
+  rule: DecisionRule;
+  target: TargetSchool;
+}
+
+/** Readings taken with the same parts in, and what they say. */
+export interface ReadingSet {
+  readings: JobReading[];
+  assessment: Assessment;
+}
+
+/**
+ * Where a pack stands. `found` and `trial` are about readings before the choice, `read` after it; `done`, `signed` and
+ * `quiet` (out of scope) need nothing more.
+ */
+export type Stage =
+  | { at: "quiet" }
+  | { at: "found"; begun: boolean }
+  | { at: "trial"; begun: boolean }
+  | { at: "choose" }
+  | { at: "read"; begun: boolean }
+  | { at: "done" }
+  | { at: "signed" };
+
+/** One pack of one job: everything its page shows, computed from facts. */
+export interface Worksheet {
+  applied: PackChain;
+  stage: Stage;
+  /** The fitting that is in now: 0 is what was found. */
+  fit: number;
+  fitted: Piece | null;
+  found: ReadingSet;
+  trial: ReadingSet;
+  /** Readings after the choice; empty until there is one. */
+  built: ReadingSet;
+  choice: FactOf<"choice"> | null;
+  waiver: FactOf<"waiver"> | null;
+  target: Target;
+}
+
+/** The rule a job is judged by: the house's of the day, and for a closed job the one it was closed under. */
+export const ruleOf = (job: Job, house: House): DecisionRule => job.closed?.body.rule ?? house.rule;
+
+/** @returns the worksheet of one chain. */
+export function worksheet(job: Job, applied: PackChain, house: House): Worksheet {
+  const facts = chainFacts(job, applied.chain.id);
+  const fit = Math.max(0, ...facts.fittings.map(({ body }) => body.fit));
+  const choice = facts.choices.filter(({ body }) => body.fit === fit).at(-1) ?? null;
+  const of = (phase: Phase, wanted: (fitOfReading: number) => boolean): ReadingSet => {
+    const readings = facts.readings.filter(({ fact: { body } }) => body.phase === phase && wanted(body.fit));
+    return { readings, assessment: judged(readings, applied, ruleOf(job, house)) };
+  };
+  const found = of("found", () => true);
+  // Before a choice the trial readings are those with the ring now in; after it, those that led to the choice.
+  const trialFit = choice && !choice.body.kept ? fit - 1 : fit;
+  const trial = of("built", (n) => n === trialFit);
+  const built = choice ? of("built", (n) => n === fit) : of("built", () => false);
+  return {
+    applied,
+    fit,
+    fitted: fittedPiece(facts, fit),
+    found,
+    trial,
+    built,
+    choice,
+    waiver: facts.waiver,
+    // A house limit has its own middle; the book’s target belongs to the book’s limits.
+    target: target(
+      applied.spec,
+      applied.pack.duty,
+      house.target,
+      applied.house ? undefined : applied.book.target,
+    ),
+    stage: stageOf(applied.inScope, found, trial, built, choice !== null, facts.waiver !== null),
+  };
+}
+
+/** The worksheets of all packs that apply, in the book's order. */
+export const worksheets = (job: Job, applied: Applied, house: House): Worksheet[] =>
+  applied.packs.map((chain) => worksheet(job, chain, house));
+
+function judged(readings: readonly JobReading[], applied: PackChain, rule: DecisionRule): Assessment {
+  const taken = readings.map(({ fact: { body }, out }) => ({
+    reading: body.reading,
+    state: body.state ?? applied.spec.state,
+    resolution: body.resolution,
+    out: out !== null,
+  }));
+  return assess(taken, applied.spec, rule, applied.allowances);
+}
+
+const fittedPiece = (facts: ChainFacts, fit: number): Piece | null =>
+  facts.fittings.filter(({ body }) => body.fit === fit).at(-1)?.body.piece ?? null;
+
+function stageOf(
+  inScope: boolean,
+  found: ReadingSet,
+  trial: ReadingSet,
+  built: ReadingSet,
+  chosen: boolean,
+  signed: boolean,
+): Stage {
+  if (!inScope) return { at: "quiet" };
+  if (signed) return { at: "signed" };
+  if (chosen)
+    return built.assessment.verdict.kind === "inside"
+      ? { at: "done" }
+      : { at: "read", begun: built.readings.length > 0 };
+  if (trial.readings.length > 0)
+    return settledEnough(trial) ? { at: "choose" } : { at: "trial", begun: true };
+  if (found.readings.length > 0 && settledEnough(found)) return { at: "trial", begun: false };
+  return { at: "found", begun: found.readings.length > 0 };
+}
+
+const settledEnough = ({ assessment: { verdict } }: ReadingSet): boolean =>
+  verdict.kind !== "too few" && verdict.kind !== "creeping";
+
+/**
+ * The readings a choice is made from: those taken with the ring that is in now and the parts that stay. Null right after a
+ * change of ring: nothing has been read with it yet, and readings with another one in would predict wrongly.
+ */
+export function basis({ choice, built, trial }: Worksheet): ReadingSet | null {
+  if (!choice || choice.body.kept) return trial;
+  return built.readings.length > 0 ? built : null;
+}
+
+/**
+ * The candidates for a worksheet's selective, best first. Empty without a series, without a known ring in, or before two
+ * readings count: one reading has no scatter and a prediction from it would pretend.
+ */
+export function worksheetCandidates(
+  sheet: Worksheet,
+  stock: readonly Stock[],
+  rule: DecisionRule,
+): Candidate[] {
+  const measured = basis(sheet)?.assessment.estimate;
+  const { series, spec } = sheet.applied;
+  if (!series || !sheet.fitted || !measured) return [];
+  if (!isSpread(measured)) return [];
+  return candidates({ measured, fitted: sheet.fitted, series, stock, spec, rule, target: sheet.target });
+}
+
+/** Everyone who took part in a set of readings, in order of appearance. */
+export const readers = (set: ReadingSet): string[] => [...new Set(set.readings.map(({ fact }) => fact.by))];
+
+/** When the last reading of a set was taken. */
+export const lastAt = (set: ReadingSet): string | null => set.readings.at(-1)?.fact.at ?? null;

@@ -1,0 +1,1 @@
+export { readyToLeave, stageWords, stepsDone, waitsFor, type StepsDone } from "./waits";
