@@ -15,7 +15,6 @@ export default [
     route("jobs/:number", "job/job.tsx", [
       index("job/overview.tsx"),
       route("pack/:chain", "job/pack.tsx"),
-      route("sheet", "job/sheet.tsx"),
       route("book-in", "intake/book-in.tsx"),
       route("symptoms", "symptoms/symptoms.tsx"),
       route("before", "intake/before.tsx"),
@@ -26,6 +25,7 @@ export default [
         route("inspect", "inspect/inspect.tsx"),
         route("cause", "inspect/cause.tsx"),
         route("measure", "measure/measure.tsx"),
+        route("sheet", "job/sheet.tsx"),
       ]),
       route("photos", "photos/photos.tsx"),
       route("labels", "labels/labels.tsx"),

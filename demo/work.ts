@@ -40,7 +40,7 @@ export function inspected({ work }: Pick<Applied, "work">, story?: Story): FactB
  *
  * @param share of the book's steps, 1 for all.
  */
-export function tornDown(applied: Pick<Applied, "unit" | "work">, share: number): FactBody[] {
+export function tornDown(applied: Pick<Applied, "unit" | "work" | "unseen">, share: number): FactBody[] {
   if (share === 0) return [];
   const steps = applied.work.teardown ?? [];
   const groups = new Map((applied.work.fasteners ?? []).map((group) => [group.id, group]));

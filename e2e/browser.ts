@@ -19,6 +19,8 @@ import type { Shop } from "./shop";
 const { StaleElementReferenceError } = errors;
 /** A machine under load is slow: long enough that only what never comes is missed. */
 const PATIENCE = 20_000;
+/** How often one looks again, in milliseconds. */
+const LOOK_AGAIN = 40;
 
 /** Without a monitor, and asking nothing of any other machine. */
 export const FLAGS: readonly string[] = [
@@ -94,7 +96,7 @@ export class Person {
 
   /** Waits until something is there. */
   see = (xpath: string, patience = PATIENCE): Promise<WebElement> =>
-    this.driver.wait(until.elementLocated(By.xpath(xpath)), patience, `not seen: ${xpath}`);
+    this.driver.wait(until.elementLocated(By.xpath(xpath)), patience, `not seen: ${xpath}`, LOOK_AGAIN);
   /** Waits until a text stands on the page. */
   read = (text: string, patience = PATIENCE): Promise<WebElement> =>
     this.see(`//body//*[contains(normalize-space(.), ${quoted(text)})][not(self::script)]`, patience);
@@ -104,6 +106,7 @@ export class Person {
       async () => (await this.driver.findElements(By.xpath(xpath))).length === 0,
       patience,
       `still there: ${xpath}`,
+      LOOK_AGAIN,
     );
 
   /** Waits until a script's answer is as wanted. */
@@ -112,6 +115,7 @@ export class Person {
       async () => wanted(await this.driver.executeScript(script)),
       patience,
       `never came true: ${script}`,
+      LOOK_AGAIN,
     );
   }
 
@@ -218,13 +222,18 @@ export class Person {
       Boolean,
     );
 
-  /** What axe-core finds serious or critical on the page, in words. */
-  async axe(): Promise<string[]> {
-    await this.driver.executeScript(axeSource);
+  /**
+   * What axe-core finds serious or critical on the page, in words.
+   *
+   * @param rules which alone are looked at; all of them unless told otherwise.
+   */
+  async axe(...rules: string[]): Promise<string[]> {
+    await this.driver.executeScript(`window.axe || (() => { ${axeSource} })()`);
     const results = await this.driver.executeAsyncScript<
       { id: string; impact: string; nodes: { html: string; any: { message: string }[] }[] }[]
     >(
-      "const done = arguments[arguments.length - 1]; axe.run(document, { resultTypes: ['violations'] }).then((r) => done(r.violations))",
+      "const done = arguments[arguments.length - 1]; axe.run(document, { resultTypes: ['violations'], ...(arguments[0].length ? { runOnly: arguments[0] } : {}) }).then((r) => done(r.violations))",
+      rules,
     );
     return results
       .filter(({ impact }) => impact === "serious" || impact === "critical")

@@ -71,7 +71,7 @@ describe("from book in to the figures as found", () => {
         await allSent(mira);
         expect(await factsOf(shop, job, "booking")).toHaveLength(2);
         expect(await factsOf(shop, job, "code")).toHaveLength(1);
-        expect(await factsOf(shop, job, "read-out")).toMatchObject([{ from: "scan tool" }]);
+        expect(await factsOf(shop, job, "read-out")).toMatchObject([{ from: "scan-tool" }]);
         expect(await factsOf(shop, job, "answer")).toContainEqual({
           ...{ kind: "answer", question: "range:3", outcome: "flares", conditions: ["hot"], there: true },
         });

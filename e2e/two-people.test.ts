@@ -94,6 +94,7 @@ describe("two at once", () => {
       await mira.read("friction d1-friction count 4 → 3");
       await mira.press("//button[.='Correct it']");
       await mira.press("//label[.='front drums']");
+      await mira.press("//label[contains(., '✓')][contains(., 'full')]");
       await mira.read("taken out");
       await mira.press("//button[.='Correct it']");
       await mira.press("//button[.='Take it over']");

@@ -5,7 +5,7 @@ import { nm } from "~core/quantity";
 import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook, bookById, listBooks } from "./books";
 import { sqlState } from "./database";
-import { addFacts, factsOf } from "./facts";
+import { addFacts, closeJob, factsOf, factsSince, factsTextOf } from "./facts";
 import { FactsElsewhere, jobByNumber, jobIdByNumber, listJobs, openJob, PAGE, type Card } from "./jobs";
 import { testDatabase } from "./testing";
 
@@ -134,6 +134,53 @@ describe("facts", () => {
     await addFacts(db.pool, job.id, [fitting()], author);
     const error: unknown = await addFacts(db.pool, job.id, [fitting()], author).catch((e: unknown) => e);
     expect(sqlState(error)).toBe("23505");
+  });
+});
+
+describe("closing", () => {
+  const closing = (): Fact => fact({ kind: "closed", rule: "proven" });
+
+  it("is refused when more was said since it was decided on, and done once when sent twice", async () => {
+    const job = await open();
+    const before = await factsSince(db.pool, job.id, 0);
+    await addFacts(db.pool, job.id, [reading(1)], author);
+    const late = closing();
+    expect(await closeJob(db.pool, job.id, late, before.seq, author)).toEqual({
+      ok: false,
+      why: "more said",
+    });
+    const { seq } = await factsSince(db.pool, job.id, 0);
+    expect(await closeJob(db.pool, job.id, late, seq, author)).toEqual({ ok: true });
+    expect(await closeJob(db.pool, job.id, late, seq, author)).toEqual({ ok: true });
+  });
+
+  it("while facts arrive: each is either before the closing or refused", async () => {
+    const job = await open();
+    const { seq } = await factsSince(db.pool, job.id, 0);
+    const facts = Array.from({ length: 30 }, (_, i) => reading(i + 1));
+    const [closed, ...added] = await Promise.all([
+      closeJob(db.pool, job.id, closing(), seq, author),
+      ...facts.map((one) => addFacts(db.pool, job.id, [one], author)),
+    ]);
+    const stored = (await factsSince(db.pool, job.id, 0)).facts;
+    const at = stored.findIndex(({ body }) => body.kind === "closed");
+    // Whoever came first: closed with nothing after it, or not closed and everything there.
+    expect(at).toBe(closed.ok ? stored.length - 1 : -1);
+    expect(added.filter(({ ok }) => ok)).toHaveLength(
+      stored.filter(({ body }) => body.kind === "reading").length,
+    );
+  });
+
+  it("a fact keeps the last one its speaker had seen", async () => {
+    const job = await open();
+    const [one, two] = [reading(1), reading(2)];
+    await addFacts(db.pool, job.id, [one], author);
+    await addFacts(db.pool, job.id, [{ ...two, after: one.id }], author);
+    expect((await factsSince(db.pool, job.id, 0)).facts.at(-1)?.after).toBe(one.id);
+    expect(JSON.parse((await factsTextOf(db.pool, job.id)).text)).toMatchObject([
+      ...(await factsSince(db.pool, job.id, 0)).facts.slice(0, -1).map(({ id }) => ({ id })),
+      { id: two.id, after: one.id },
+    ]);
   });
 });
 

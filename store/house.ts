@@ -6,6 +6,8 @@ import type { Queryable } from "./database";
 /** Everything a house can set, with what holds until it does. */
 export interface HouseSettings extends House, Schools {
   shopName: string;
+  /** Whose clock moments are shown by: `Europe/Oslo`. */
+  timeZone: string;
   /** What an hour of work is charged at, and what a comeback costs the shop, in cents. */
   hourCents: number;
   comebackCents: number;
@@ -22,6 +24,8 @@ const DEFAULTS: HouseSettings = {
   hourCents: 9_000,
   comebackCents: 120_000,
   shopName: "",
+  // Where the shop’s server stands, until somebody says otherwise.
+  timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
   footKey: "F8",
   demoPin: null,
 };

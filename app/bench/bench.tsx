@@ -1,3 +1,4 @@
+import { useWhen } from "~/look/when";
 import {
   DndContext,
   DragOverlay,
@@ -14,7 +15,7 @@ import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { targetOf } from "~/scan/code";
 import { onScan } from "~/scan/heard";
-import { placesOf, whenText } from "~/teardown/places";
+import { placesOf } from "~/teardown/places";
 import { partsOf } from "~core/book";
 import { IN_UNIT, SCRAPPED } from "~core/fact";
 import { teardown, type Bench } from "~core/teardown";
@@ -28,6 +29,7 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `Bench ${param
 
 /** What lies where, in which order and which way up; whoever comes back in three days sees it at once. */
 export default function BenchMap() {
+  const { short } = useWhen();
   const { job, applied, number } = useJobView();
   const { staff } = useInside();
   const say = useSay();
@@ -91,7 +93,7 @@ export default function BenchMap() {
         <span>
           Last: <b>{plan.last?.step.name ?? "nothing yet"}</b>
           {plan.last?.fact &&
-            `, ${plan.last.fact.by === staff.name ? "you" : plan.last.fact.by}, ${whenText(plan.last.fact.at)}`}
+            `, ${plan.last.fact.by === staff.name ? "you" : plan.last.fact.by}, ${short(plan.last.fact.at)}`}
         </span>
         <span>
           Next: <b>{plan.next?.step.name ?? "nothing more to take down"}</b>

@@ -1,9 +1,9 @@
+import { useWhen } from "~/look/when";
 import { MATCH_MARKS } from "~core/fact";
 import { useDraggable, useDroppable } from "@dnd-kit/core";
 import type { Book } from "~core/book";
 import type { Bolts, Thing } from "~core/teardown";
 import { useAnchor } from "~/look/use-scripted";
-import { whenText } from "~/teardown/places";
 
 const STATE: Readonly<Record<Thing["state"], string>> = {
   dirty: "",
@@ -119,6 +119,7 @@ function Chip({
   picked: boolean;
   onPick: (thing: string) => void;
 }) {
+  const { short } = useWhen();
   const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: part.id });
   return (
     <li>
@@ -147,7 +148,7 @@ function Chip({
           {[
             sat?.body.way ?? "",
             sat && sat.body.mark !== "needs-none" ? MATCH_MARKS.words[sat.body.mark] : "",
-            moved ? `${moved.by}, ${whenText(moved.at)}` : "",
+            moved ? `${moved.by}, ${short(moved.at)}` : "",
           ]
             .filter(Boolean)
             .join(" · ")}

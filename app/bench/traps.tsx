@@ -1,6 +1,6 @@
+import { useWhen } from "~/look/when";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
-import { whenText } from "~/teardown/places";
 import type { CleaningStep } from "~core/fact";
 
 /** Where metal hides in this unit, and the passages fluid takes: cleaned one by one, and recorded. */
@@ -44,6 +44,7 @@ function OneByOne({
   done: string;
   list: readonly { thing: string; name: string; how: string; did: CleaningStep }[];
 }) {
+  const { short } = useWhen();
   const { job } = useJobView();
   const say = useSay();
   const { cleaning } = job;
@@ -69,7 +70,7 @@ function OneByOne({
                 <b className="block first-letter:uppercase">{where}</b>
                 <span className="quiet block text-sm">
                   {how}
-                  {clean && fact && `; ${fact.by}, ${whenText(fact.at)}`}
+                  {clean && fact && `; ${fact.by}, ${short(fact.at)}`}
                 </span>
               </span>
               <button

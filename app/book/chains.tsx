@@ -1,3 +1,4 @@
+import { useWhen } from "~/look/when";
 import { useState } from "react";
 import { useAnchor } from "~/look/use-scripted";
 import { shownIn, specWords, type AppliedChain, type Book, type Series } from "~core/book";
@@ -64,6 +65,7 @@ export default function ChainsPage() {
 }
 
 function ChainPlate({ figure }: { figure: AppliedChain }) {
+  const { day } = useWhen();
   const { applied, unit, may, book } = useBookView();
   const { chain, spec, allowances, house } = figure;
   const { read } = chain;
@@ -116,7 +118,7 @@ function ChainPlate({ figure }: { figure: AppliedChain }) {
       </dl>
       {house && (
         <p className="border-accent mt-3 border-l-4 pl-3">
-          House value by {house.by}, {house.at.slice(0, 10)}: {house.reason}. The book says{" "}
+          House value by {house.by}, {day(house.at)}: {house.reason}. The book says{" "}
           {rangeText(figure.book.min, figure.book.max, unit)}.
         </p>
       )}

@@ -1,3 +1,4 @@
+import { useWhen } from "~/look/when";
 import { Download, Copy, Pencil } from "lucide-react";
 import Joi from "joi";
 import { data, Form, Link, redirect, useSearchParams } from "react-router";
@@ -103,6 +104,7 @@ export default function RevisionsPage({
   loaderData: { drafts, history, differences, from, to, id },
   actionData,
 }: Route.ComponentProps) {
+  const { day } = useWhen();
   const { book, revisions, revision, may, unit } = useBookView();
   const [search] = useSearchParams();
   const problems: Record<string, string> = actionData?.problems ?? {};
@@ -122,7 +124,7 @@ export default function RevisionsPage({
             <li key={one.id} className="border-base-300 flex flex-wrap items-center gap-3 border-t py-1.5">
               <b className="text-xl">{one.revision}</b>
               <span className="grow">
-                {one.added.slice(0, 10)}
+                {day(one.added)}
                 {one.by && `, ${one.by}`}
                 {one.note && <span className="block">{one.note}</span>}
               </span>
@@ -225,7 +227,7 @@ export default function RevisionsPage({
                 <li key={`${entry} ${at}`} className="border-base-300 border-t py-1.5">
                   <b>{name}</b>: {taken ? "taken back" : words}
                   <span className="quiet block text-sm">
-                    {reason}; {by}, {at.slice(0, 10)}
+                    {reason}; {by}, {day(at)}
                   </span>
                 </li>
               );

@@ -1,3 +1,4 @@
+import { useWhen } from "~/look/when";
 import { FileUp } from "lucide-react";
 import { data, Form, Link, redirect } from "react-router";
 import { useInside } from "~/door/inside";
@@ -50,6 +51,7 @@ const FAMILY_WORDS: Readonly<Record<(typeof FAMILIES)[number], string>> = {
 };
 
 export default function Books({ loaderData: { books, drafts }, actionData }: Route.ComponentProps) {
+  const { day } = useWhen();
   const { staff } = useInside();
   const may = staff.role === "lead" || staff.role === "owner";
   return (
@@ -100,7 +102,7 @@ export default function Books({ loaderData: { books, drafts }, actionData }: Rou
                       to={`/drafts/${draft.id}`}
                       className="touch flex items-center gap-3 underline underline-offset-4"
                     >
-                      {draft.unit}, save {draft.version} by {draft.savedBy}, {draft.savedAt.slice(0, 10)}
+                      {draft.unit}, save {draft.version} by {draft.savedBy}, {day(draft.savedAt)}
                     </Link>
                   </li>
                 ))}

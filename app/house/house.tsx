@@ -15,7 +15,17 @@ export const meta: Route.MetaFunction = () => [{ title: "House · Yard Key" }];
 
 export const loader = async ({ context }: Route.LoaderArgs) => ({
   everyone: await listStaff(context.get(ground).pool),
+  zones: Intl.supportedValuesOf("timeZone"),
 });
+
+/** Whether clocks know a time zone of this name. */
+function isZone(zone: string): boolean {
+  try {
+    return Boolean(new Intl.DateTimeFormat("en", { timeZone: zone }));
+  } catch {
+    return false;
+  }
+}
 
 /** An amount as people write it, as whole cents. */
 const money = (message: string) =>
@@ -27,7 +37,15 @@ const money = (message: string) =>
 const settings = Joi.object<
   Pick<
     HouseSettings,
-    "rule" | "target" | "steels" | "bushings" | "hourCents" | "comebackCents" | "shopName" | "footKey"
+    | "rule"
+    | "target"
+    | "steels"
+    | "bushings"
+    | "hourCents"
+    | "comebackCents"
+    | "shopName"
+    | "footKey"
+    | "timeZone"
   >
 >({
   rule: Joi.valid("proven", "plain").required(),
@@ -37,6 +55,10 @@ const settings = Joi.object<
   hourCents: money("Write what an hour costs: 90 or 90.00."),
   comebackCents: money("Write what a comeback costs: 1200."),
   shopName: Joi.string().trim().max(80).required().messages({ "*": "Name the shop, at most 80 letters." }),
+  timeZone: Joi.string()
+    .required()
+    .custom((zone: string, helpers) => (isZone(zone) ? zone : helpers.error("any.invalid")))
+    .messages({ "*": "Write a time zone by its name: Europe/Oslo, America/Halifax, UTC." }),
   footKey: Joi.string()
     .trim()
     .min(2)
@@ -74,7 +96,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   return data({ problems: {}, typed: {}, done: "settings" });
 };
 
-export default function House({ loaderData: { everyone }, actionData }: Route.ComponentProps) {
+export default function House({ loaderData: { everyone, zones }, actionData }: Route.ComponentProps) {
   const { house, staff } = useInside();
   const typed: Record<string, string> = actionData?.typed ?? {};
   const problems: Record<string, string> = actionData?.problems ?? {};
@@ -150,6 +172,19 @@ export default function House({ loaderData: { everyone }, actionData }: Route.Co
                 problem={problems.comebackCents}
               />
             </div>
+            <Field
+              label="Time zone"
+              name="timeZone"
+              list="time-zones"
+              autoComplete="off"
+              defaultValue={typed.timeZone ?? house.timeZone}
+              problem={problems.timeZone}
+            />
+            <datalist id="time-zones">
+              {zones.map((zone) => (
+                <option key={zone} value={zone} />
+              ))}
+            </datalist>
             <Field
               label="Foot switch sends"
               name="footKey"

@@ -1,3 +1,4 @@
+import { Undecided } from "~/job/undecided";
 import { wearKind } from "~core/book";
 import { useMemo } from "react";
 import { Link } from "react-router";
@@ -82,7 +83,7 @@ export default function Cause({ loaderData: { prices } }: Route.ComponentProps) 
           <ul>
             {points.map(({ point, fact, answer }) => (
               <li key={point.id} className="border-base-300 border-t py-2" data-weak-point={point.id}>
-                <b className="text-lg">{point.name}</b>
+                <b className="text-lg">{point.name}</b> <Undecided entry={point} />
                 <span className="quiet block text-sm">The complaint: {point.complaint}</span>
                 {fact && (
                   <p data-answered>

@@ -1,3 +1,4 @@
+import { Undecided } from "~/job/undecided";
 import { DISPOSITIONS, SEVERITIES } from "~core/fact";
 import { Check } from "lucide-react";
 import { useMemo } from "react";
@@ -143,6 +144,7 @@ function Row({
       >
         <b>{part.name}</b>
         {(part.count ?? 1) > 1 && ` × ${part.count}`}
+        <Undecided entry={part} />
         <span className="quiet block text-sm">{worn || because[0]?.words || "not looked at yet"}</span>
       </button>
       {is && (

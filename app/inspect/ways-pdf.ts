@@ -1,3 +1,4 @@
+import { whenIn } from "~/look/when";
 import { wearKind } from "~core/book";
 import { configurationText } from "~/job/sheet-lines";
 import { draw, handOver } from "~/print/paper";
@@ -60,7 +61,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
     facts: [
       ["Vehicle", job.booking?.body.vehicle ?? ""],
       ["Unit", `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`],
-      ["Date", new Date().toISOString().slice(0, 10)],
+      ["Date", whenIn(house.timeZone).day(new Date().toISOString())],
       ["Odometer", job.booking?.body.odometer || "not read"],
     ],
     told: [

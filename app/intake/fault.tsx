@@ -1,3 +1,4 @@
+import { hindersElsewhere } from "~core/stage";
 import { orKept } from "~/offline/kept";
 import { useMemo } from "react";
 import { Form, Link, useActionData } from "react-router";
@@ -22,9 +23,7 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
 
 /** Ends a job whose fault lies elsewhere: its record stays, nothing was opened. */
 export const action = ({ context, request, params }: Route.ActionArgs) =>
-  closeJob(context, request, Number(params.number), ({ job }) =>
-    job.conclusion?.body.fault === "elsewhere" ? "" : "Say first that the fault lies elsewhere, and why.",
-  );
+  closeJob(context, request, Number(params.number), ({ job }) => hindersElsewhere(job));
 
 /** Is this unit at fault at all? The evidence on both sides, before a wrench is put to it. */
 export default function Fault({ loaderData: { closing } }: Route.ComponentProps) {

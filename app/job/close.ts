@@ -1,8 +1,10 @@
 import { data, type RouterContextProvider } from "react-router";
-import { visitor } from "~/server/context";
+import { pricedParts } from "~/inspect/worth-of";
+import { ground, visitor } from "~/server/context";
 import { jobContext, lastSeen, type JobContext } from "~/server/job-context";
 import { recordClosing } from "~/server/record";
 import { UUID } from "~core/shape";
+import { pricesOf } from "~store/prices";
 import type { Staff } from "~store/staff";
 
 /**
@@ -23,7 +25,15 @@ export async function closeJob(
   if (at.job.closed) return data({ problem: "" });
   const problem = hinders(at, staff);
   if (problem) return data({ problem }, { status: 409 });
-  const body = { kind: "closed", rule: at.house.rule } as const;
+  const { rule, target, steels, bushings, hourCents, comebackCents } = at.house;
+  const prices = await pricesOf(context.get(ground).pool, pricedParts(at.record.book));
+  const house = { rule, target, steels, bushings, hourCents, comebackCents };
+  const body = {
+    kind: "closed" as const,
+    rule,
+    house,
+    prices: prices.map(([part, cents]): [string, number] => [part, cents]),
+  };
   const fact = { id, at: new Date().toISOString(), by: staff.name, ...lastSeen(at.record.facts), body };
   const done = await recordClosing(context, at.record, fact, staff);
   return done.ok ? data({ problem: "" }) : data({ problem: done.problem }, { status: done.status });

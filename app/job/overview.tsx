@@ -1,3 +1,4 @@
+import { useWhen } from "~/look/when";
 import { ArrowRight } from "lucide-react";
 import { Link } from "react-router";
 import { readyToLeave, stageWords, stepsDone } from "~core/stage";
@@ -6,6 +7,7 @@ import { useJobView } from "./job";
 
 /** The job's first page: what it is, and the one thing to do next. */
 export default function Overview() {
+  const { day } = useWhen();
   const { job, book, applied, sheets, number, opened } = useJobView();
   const next = sheets.find(({ stage }) => !["quiet", "done", "signed"].includes(stage.at));
   const ready = readyToLeave(sheets);
@@ -22,7 +24,7 @@ export default function Overview() {
         <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-1 text-lg">
           <Item name="Customer" value={booking?.customer || "not given"} />
           <Item name="Odometer" value={booking?.odometer || "not read"} />
-          <Item name="Opened" value={opened.slice(0, 10)} />
+          <Item name="Opened" value={day(opened)} />
           <Item name="At the bench" value={job.holder?.body.name ?? "nobody yet"} />
           {book.traits.map((trait) => {
             const value = job.configuration[trait.id];

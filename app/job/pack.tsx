@@ -6,7 +6,6 @@ import { readForm } from "~/server/form";
 import { parseLength, type LengthUnit, type Nm } from "~core/quantity";
 import { readHouse } from "~store/house";
 import type { JobRecord } from "~store/jobs";
-import { proveSecret } from "~store/staff";
 import type { Route } from "./+types/pack";
 import { orKept } from "~/offline/kept";
 import { decide, worksheetOf } from "./choose";
@@ -14,6 +13,7 @@ import { useJobView } from "./job";
 import { packPage } from "./pack-page";
 import { jobRecord, lastSeen } from "~/server/job-context";
 import { record } from "~/server/record";
+import { readSignature } from "~/server/signature";
 import { readTyped } from "./typed";
 import { Pack } from "./worksheet";
 
@@ -30,7 +30,6 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
 
 export const shouldRevalidate = whenItMatters;
 
-const text = (message: string) => Joi.string().trim().min(2).max(500).required().messages({ "*": message });
 const id = Joi.string().uuid().required();
 
 const chooseForm = Joi.object<{
@@ -51,12 +50,6 @@ const chooseForm = Joi.object<{
   going: Joi.string().allow("").max(40).default(""),
   scrap: Joi.string().allow("").default(""),
   unit: Joi.valid("mm", "in").required(),
-});
-const waiveForm = Joi.object<{ id: string; reason: string; lead: string; pin: string }>({
-  id,
-  reason: text("Say why it may leave without an as-built verdict."),
-  lead: Joi.string().uuid().required().messages({ "*": "Choose the lead who signs." }),
-  pin: Joi.string().max(200).required().messages({ "*": "The lead’s PIN is the signature." }),
 });
 const readingForm = Joi.object<{
   id: string;
@@ -134,30 +127,26 @@ async function choose(context: Context, request: Request, record: JobRecord, cha
 }
 
 async function waive(context: Context, request: Request, at: JobRecord, chain: string) {
-  const form = await readForm(request, waiveForm);
-  if ("problems" in form) return data({ intent: "waive", ...form }, { status: 400 });
-  const { pool, log } = context.get(ground);
-  const { id: factId, reason, lead, pin } = form.values;
-  const refuse = (problems: Record<string, string>, status = 400) =>
-    data({ intent: "waive", problems, typed: { reason, lead } }, { status });
-  const proof = await proveSecret(pool, lead, pin);
-  if (!proof.ok) {
-    log.warn({ lead, why: proof.why }, "signature refused");
-    return refuse({
-      pin: proof.why === "wait" ? "Too many tries. Wait five minutes." : "That is not this lead’s PIN.",
-    });
-  }
-  if (proof.staff.role !== "lead" && proof.staff.role !== "owner")
-    return refuse({ lead: "Only a lead may sign." }, 403);
-  const body = { kind: "waiver", chain, reason, signedBy: proof.staff.name } as const;
+  const read = await readSignature(context, request, "Say why it may leave without an as-built verdict.");
+  if (!read.ok)
+    return data({ intent: "waive", problems: read.problems, typed: read.typed }, { status: read.status });
+  const { id: factId, reason, lead } = read.signature;
+  const body = { kind: "waiver", chain, reason, signedBy: lead.name } as const;
   const fact = {
-    ...{ id: factId, at: new Date().toISOString(), by: proof.staff.name, body },
+    ...{ id: factId, at: new Date().toISOString(), by: lead.name, body },
     ...lastSeen(at.facts),
   };
-  const kept = await record(context, at.number, [fact], proof.staff);
+  const kept = await record(context, at.number, [fact], lead);
   return kept.ok
     ? data({ intent: "waive", done: true })
-    : refuse({ reason: `Not signed: ${kept.problem}.` }, kept.status);
+    : data(
+        {
+          intent: "waive",
+          problems: { reason: `Not signed: ${kept.problem}.` },
+          typed: { reason, lead: lead.id },
+        },
+        { status: kept.status },
+      );
 }
 
 /** A typed reading from a page whose script has not loaded: the same checks as at the bench. */

@@ -1,3 +1,4 @@
+import { useWhen } from "~/look/when";
 import { useState } from "react";
 import type { JobReading } from "~core/fact";
 import { lengthText, roundedText, type LengthUnit } from "~core/quantity";
@@ -29,6 +30,7 @@ export function Readings({
   unit: LengthUnit;
   closed: boolean;
 }) {
+  const { clock } = useWhen();
   const [open, setOpen] = useState<string | null>(null);
   const [all, showAll] = useState(false);
   const say = useSay();
@@ -80,7 +82,7 @@ export function Readings({
         <div className="border-primary mt-2 rounded border-2 p-3">
           <p className="mb-2">
             <b>{readingText(reading, unit)}</b>, {conditionsText(reading)}; {reading.fact.by},{" "}
-            {reading.fact.at.slice(11, 16)} UTC
+            {clock(reading.fact.at)}
             {reading.fact.body.typed && ` · typed “${reading.fact.body.typed}”`}
           </p>
           {reading.out ? (

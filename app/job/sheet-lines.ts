@@ -1,3 +1,4 @@
+import type { When } from "~/look/when";
 import { verdictWords } from "~/look/mark";
 import type { Applied, System } from "~core/book";
 import { asFound, lastAt, readers, type ReadingSet, type Worksheet } from "~core/measure";
@@ -22,11 +23,11 @@ export interface SheetLine {
 const figure = ({ assessment: { estimate } }: ReadingSet, unit: LengthUnit): string =>
   estimate ? plusMinusText(estimate.mean, estimate.expanded, unit) : "not read";
 
-const day = (at: string | null): string => (at ? at.slice(0, 16).replace("T", " ") : "");
-
-export function sheetLine(sheet: Worksheet, unit: LengthUnit): SheetLine {
+/** @param when how moments are written in the shop. */
+export function sheetLine(sheet: Worksheet, unit: LengthUnit, { moment }: When): SheetLine {
   const { applied, found, built, waiver, fitted, choice } = sheet;
   const { min, max, state } = applied.spec;
+  const last = lastAt(built);
   const common = {
     pack: applied.pack.element.toUpperCase(),
     name: applied.pack.name,
@@ -39,14 +40,14 @@ export function sheetLine(sheet: Worksheet, unit: LengthUnit): SheetLine {
       ...common,
       built: figure(built, unit),
       verdict: `Signed: ${waiver.body.reason}`,
-      who: `${waiver.body.signedBy}, ${day(waiver.at)}`,
+      who: `${waiver.body.signedBy}, ${moment(waiver.at)}`,
     };
   }
   return {
     ...common,
     built: figure(built, unit),
     verdict: built.readings.length > 0 ? verdictWords(built.assessment.verdict, unit) : "not read",
-    who: `${readers(built).join(", ")} ${day(lastAt(built))}`.trim(),
+    who: `${readers(built).join(", ")} ${last ? moment(last) : ""}`.trim(),
   };
 }
 

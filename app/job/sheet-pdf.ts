@@ -1,3 +1,4 @@
+import { whenIn } from "~/look/when";
 import { draw, handOver } from "~/print/paper";
 import { ground } from "~/server/context";
 import { appliedTo, depthsOf, fold } from "~core/fact";
@@ -14,7 +15,7 @@ const COLUMNS: { words: string; of: keyof SheetLine; part: number }[] = [
   { words: "Ring", of: "chosen", part: 0.17 },
   { words: "As built", of: "built", part: 0.15 },
   { words: "Verdict", of: "verdict", part: 0.14 },
-  { words: "Who, when (UTC)", of: "who", part: 0.14 },
+  { words: "Who, when", of: "who", part: 0.14 },
 ];
 
 /** The build sheet as one A4 page that also fits Letter. */
@@ -24,6 +25,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   if (!record) throw new Response("There is no job of this number.", { status: 404 });
   const { book } = record;
   const job = fold(record.facts);
+  const when = whenIn(house.timeZone);
   const asked = new URL(request.url).searchParams.get("unit");
   const unit = asked === "mm" || asked === "in" ? asked : book.unit.lengthUnit;
   const depths = depthsOf(book, job);
@@ -32,7 +34,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const lines = worksheets(job, applied, house)
     .filter(() => !elsewhere)
     .filter(({ applied }) => applied.inScope)
-    .map((sheet) => sheetLine(sheet, unit));
+    .map((sheet) => sheetLine(sheet, unit, when));
   const booking = job.booking?.body;
   const pdf = await draw({
     title: `${elsewhere ? "Record of looking" : "Build sheet"} · job ${record.number}`,
@@ -42,8 +44,8 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       ["Unit", `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`],
       ["Odometer", booking?.odometer || "not read"],
       ["Scope", depths.join(" + ")],
-      ["Opened", record.opened.slice(0, 10)],
-      ["State", job.closed ? `closed by ${job.closed.by}, ${job.closed.at.slice(0, 10)}` : "open: not final"],
+      ["Opened", when.day(record.opened)],
+      ["State", job.closed ? `closed by ${job.closed.by}, ${when.day(job.closed.at)}` : "open: not final"],
     ],
     told: intakeLines(job, applied, ruleOf(job, house), unit),
     columns: COLUMNS,

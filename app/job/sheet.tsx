@@ -1,50 +1,98 @@
+import { useMemo } from "react";
+import { useWhen } from "~/look/when";
 import { orKept } from "~/offline/kept";
 import { Download, Printer } from "lucide-react";
-import { Form, Link } from "react-router";
+import { data } from "react-router";
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
 import { Mark, markOf } from "~/look/mark";
-import { unanswered, type Unanswered } from "~core/inspect";
-import { readyToLeave } from "~core/stage";
-import { ruleOf, worksheets } from "~core/measure";
+import { LEADS } from "~core/fact";
+import { hinders, openOf } from "~core/stage";
+import { houseOf, ruleOf } from "~core/measure";
 import type { Route } from "./+types/sheet";
+import { ground } from "~/server/context";
+import { jobContext, lastSeen } from "~/server/job-context";
+import { record } from "~/server/record";
+import { readSignature } from "~/server/signature";
+import { listStaff } from "~store/staff";
 import { closeJob } from "./close";
+import { CloseButton, SignedFor, StillOpen } from "./closing";
+import { LeadSigns } from "./lead-signs";
 import { useJobView } from "./job";
 import { configurationText, endedElsewhere, intakeLines, sheetLine } from "./sheet-lines";
 
-/** The id of the closing, so that closing twice closes once. */
-export const loader = () => ({ closing: newId() });
+/** Ids of what this page may send, so that the same form sent twice is carried out once. */
+export const loader = async ({ context }: Route.LoaderArgs) => {
+  const people = await listStaff(context.get(ground).pool);
+  const leads = people.filter(({ role }) => LEADS.includes(role));
+  return { closing: newId(), signing: newId(), leads: leads.map(({ id, name }) => ({ id, name })) };
+};
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(`job/${params.number}/sheet`, serverLoader, () => ({ closing: newId() }));
+  orKept(`job/${params.number}/sheet`, serverLoader, () => ({
+    closing: newId(),
+    signing: newId(),
+    leads: [],
+  }));
 
-/** Only when every pack in scope is proven or signed, every weak point answered and every failure has its cause. */
-export const action = ({ context, request, params }: Route.ActionArgs) =>
-  closeJob(context, request, Number(params.number), ({ job, applied, house }, staff) => {
-    if (!readyToLeave(worksheets(job, applied, house)))
-      return "A pack in scope has neither an as-built verdict inside nor a lead’s signature.";
-    const open = unanswered(job, applied);
-    const names = (kind: Unanswered["kind"]): string =>
-      open
-        .filter((one) => one.kind === kind)
-        .map(({ name }) => name)
-        .join("; ");
-    if (names("cause")) return `No cause yet: ${names("cause")}. It is asked on the page Cause.`;
-    if (names("weak point"))
-      return `Known weak points to be answered, on the page Cause: ${names("weak point")}.`;
-    if (names("not found") && staff.role !== "lead" && staff.role !== "owner")
-      return `The cause was not found: ${names("not found")}. A lead closes it, under their own name.`;
-    return "";
+export const action = async ({ context, request, params }: Route.ActionArgs) => {
+  const intent = (await request.clone().formData()).get("intent");
+  if (intent === "sign") return signOff(context, request, params.number);
+  return closeJob(context, request, Number(params.number), ({ job, applied, house }) => {
+    const open = hinders(job, applied, houseOf(job, house));
+    return open.length === 0
+      ? ""
+      : `${open.length} answers are still to come, beginning with ${open[0]?.name}.`;
   });
+};
+
+/** A lead answers for everything that is still open, as it is. */
+async function signOff(context: Route.ActionArgs["context"], request: Request, number: string) {
+  const { record: at, job, applied, house } = await jobContext(context, number);
+  const read = await readSignature(context, request, "Say why it may leave as it is.");
+  if (!read.ok)
+    return data({ intent: "sign", problems: read.problems, typed: read.typed }, { status: read.status });
+  const { id, reason, lead } = read.signature;
+  const of = hinders(job, applied, house).map(({ key }) => key);
+  if (of.length === 0) return data({ intent: "sign", problems: {}, typed: {} });
+  const body = { kind: "sign-off", of, reason, signedBy: lead.name } as const;
+  const fact = {
+    id,
+    at: new Date().toISOString(),
+    by: lead.name,
+    ...lastSeen(at.facts),
+    body: { ...body, of },
+  };
+  const kept = await record(context, at.number, [fact], lead);
+  return kept.ok
+    ? data({ intent: "sign", problems: {}, typed: {} })
+    : data(
+        {
+          intent: "sign",
+          problems: { reason: `Not signed: ${kept.problem}.` },
+          typed: { reason, lead: lead.id },
+        },
+        { status: kept.status },
+      );
+}
 
 /** What the unit leaves with, on one sheet. */
-export default function BuildSheet({ loaderData: { closing }, actionData }: Route.ComponentProps) {
+export default function BuildSheet({
+  loaderData: { closing, signing, leads },
+  actionData,
+}: Route.ComponentProps) {
   const { job, book, applied, sheets, unit, number, depths, opened } = useJobView();
   const { house } = useInside();
+  const when = useWhen();
   const inScope = sheets.filter(({ applied }) => applied.inScope);
-  const ready = readyToLeave(sheets);
+  const all = useMemo(
+    () => (endedElsewhere(job) ? [] : openOf(job, applied, houseOf(job, house))),
+    [job, applied, house],
+  );
+  const open = job.closed ? [] : all.filter(({ signed }) => signed === null);
+  const problem = actionData && "problem" in actionData ? actionData.problem : "";
+  const answer = actionData && "intent" in actionData ? actionData : undefined;
   const booking = job.booking?.body;
-  const waiting = inScope.filter(({ stage }) => stage.at !== "done" && stage.at !== "signed");
   return (
     <div className="mt-3">
       <div className="no-print mb-3 flex items-center gap-3">
@@ -55,24 +103,14 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
                 ? `Ended by ${job.closed.by}: not this unit.`
                 : `Closed by ${job.closed.by}.`}
             </b>
-          ) : ready ? (
-            <b>Every pack is proven or signed.</b>
+          ) : open.length === 0 ? (
+            <b>Everything in scope is answered.</b>
           ) : (
-            <>
-              Not ready:{" "}
-              {waiting.map(({ applied }, i) => (
-                <span key={applied.chain.id}>
-                  {i > 0 && ", "}
-                  <Link className="link" to={`/jobs/${number}/pack/${applied.chain.id}`}>
-                    {applied.pack.element.toUpperCase()}
-                  </Link>
-                </span>
-              ))}
-            </>
+            <>Not ready: {open.length} answers to go.</>
           )}
-          {actionData?.problem && (
+          {problem && (
             <span role="alert" className="text-error ml-3 font-semibold">
-              {actionData.problem}
+              {problem}
             </span>
           )}
         </p>
@@ -89,15 +127,22 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
         <a className="btn touch" href={`/jobs/${number}/export.json`} download={`job-${number}.json`}>
           <Download size={20} aria-hidden="true" /> JSON
         </a>
-        {!job.closed && (
-          <Form method="post">
-            <input type="hidden" name="id" value={closing} />
-            <button className="btn btn-primary btn-lg touch" disabled={!ready}>
-              Close the job
-            </button>
-          </Form>
-        )}
+        {!job.closed && <CloseButton id={closing} open={open.length} />}
       </div>
+      {open.length > 0 && (
+        <>
+          <StillOpen open={open} />
+          <div className="no-print mb-3">
+            <LeadSigns
+              intent="sign"
+              summary="It must leave with these open: a lead signs"
+              leads={leads}
+              id={signing}
+              actionData={answer}
+            />
+          </div>
+        </>
+      )}
       <article className="plate p-6 print:border-0 print:p-0">
         <header className="mb-4 flex items-baseline justify-between">
           <h1 className="text-2xl font-bold">
@@ -113,7 +158,7 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
           />
           <Item name="Odometer" value={booking?.odometer || "not read"} />
           <Item name="Scope" value={depths.join(" + ")} />
-          <Item name="Opened" value={opened.slice(0, 10)} />
+          <Item name="Opened" value={when.day(opened)} />
           <Item name="House rule" value={ruleOf(job, house)} />
         </dl>
         <dl className="mb-4 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
@@ -125,18 +170,16 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
           <table className="w-full">
             <thead>
               <tr className="stamp border-base-content border-b-2 text-left">
-                {["Pack", "Spec", "As found", "Ring", "As built", "Verdict", "Who and when (UTC)"].map(
-                  (word) => (
-                    <th key={word} className="py-1 pr-3 font-semibold">
-                      {word}
-                    </th>
-                  ),
-                )}
+                {["Pack", "Spec", "As found", "Ring", "As built", "Verdict", "Who and when"].map((word) => (
+                  <th key={word} className="py-1 pr-3 font-semibold">
+                    {word}
+                  </th>
+                ))}
               </tr>
             </thead>
             <tbody>
               {inScope.map((sheet) => {
-                const line = sheetLine(sheet, unit);
+                const line = sheetLine(sheet, unit, when);
                 const mark = sheet.waiver
                   ? "signed"
                   : sheet.built.readings.length > 0
@@ -168,6 +211,7 @@ export default function BuildSheet({ loaderData: { closing }, actionData }: Rout
             </tbody>
           </table>
         )}
+        <SignedFor signed={all.filter(({ signed }) => signed !== null)} />
         <p className="mt-4 text-sm">
           ± is the expanded uncertainty (95 %). Limits are of book {book.unit.id}, revision{" "}
           {book.unit.revision}, {book.unit.source}: made-up figures, not a maker’s specification. The maker’s

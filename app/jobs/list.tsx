@@ -1,3 +1,4 @@
+import { useWhen } from "~/look/when";
 import { orKept } from "~/offline/kept";
 import { useKept } from "~/offline/use-kept";
 import { Plus } from "lucide-react";
@@ -29,6 +30,7 @@ export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) 
 
 export default function Jobs({ loaderData: { rows, more, filter } }: Route.ComponentProps) {
   const { staff } = useInside();
+  const { day } = useWhen();
   useKept("list", { rows, more, filter });
   const last = rows.at(-1);
   const onward = new URLSearchParams({
@@ -74,7 +76,7 @@ export default function Jobs({ loaderData: { rows, more, filter } }: Route.Compo
                 <span className="text-2xl font-bold">{row.number}</span>
                 <span className="min-w-0">
                   <span className="block truncate text-lg font-semibold">{row.vehicle}</span>
-                  <span className="quiet block text-sm">opened {row.opened.slice(0, 10)}</span>
+                  <span className="quiet block text-sm">opened {day(row.opened)}</span>
                 </span>
                 <span className="min-w-0">
                   <span className="block truncate font-semibold">{row.unit}</span>

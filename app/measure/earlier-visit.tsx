@@ -1,3 +1,4 @@
+import { useWhen } from "~/look/when";
 import { useState, type FormEvent } from "react";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
@@ -8,6 +9,7 @@ import type { Earlier } from "./earlier";
 
 /** Brings in what the same unit left with when it was here before, to stand beside as found and spec. */
 export function EarlierVisit() {
+  const { day } = useWhen();
   const { job, number } = useJobView();
   const say = useSay();
   const [visits, setVisits] = useState<Visit[] | null>(null);
@@ -80,4 +82,3 @@ export function EarlierVisit() {
 }
 
 const AWAY = "The server is away: the record is there, and can be set beside later.";
-const day = (at: string): string => at.slice(0, 10);

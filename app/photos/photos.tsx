@@ -1,3 +1,4 @@
+import { useWhen } from "~/look/when";
 import { Form, Link, redirect, useSearchParams } from "react-router";
 import { v7 as newId } from "uuid";
 import type { Route } from "./+types/photos";
@@ -38,6 +39,7 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
 
 /** The job's pictures: small, opened large, captioned and drawn on. */
 export default function Photos({ actionData }: Route.ComponentProps) {
+  const when = useWhen();
   const view = useJobView();
   const { job, number } = view;
   const [search] = useSearchParams();
@@ -90,7 +92,7 @@ export default function Photos({ actionData }: Route.ComponentProps) {
                     {fact.body.caption || "No caption"}
                   </span>
                   <span className="quiet block text-sm">
-                    {fact.by}, {fact.at.slice(0, 10)}
+                    {fact.by}, {when.day(fact.at)}
                   </span>
                 </Link>
               </li>
@@ -103,6 +105,7 @@ export default function Photos({ actionData }: Route.ComponentProps) {
 }
 
 function OpenPhoto({ photo, source }: { photo: string; source: string }) {
+  const when = useWhen();
   const { job } = useJobView();
   const say = useSay();
   const found = job.photos.find(({ id }) => id === photo);
@@ -147,7 +150,7 @@ function OpenPhoto({ photo, source }: { photo: string; source: string }) {
           </p>
         )}
         <p className="quiet mt-2 text-sm">
-          {fact.by}, {fact.at.slice(0, 16).replace("T", " ")} UTC
+          {fact.by}, {when.moment(fact.at)}
         </p>
         <ul className="mt-3">
           {marks.map((mark, i) => (

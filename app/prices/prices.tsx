@@ -1,3 +1,4 @@
+import { useWhen } from "~/look/when";
 import Joi from "joi";
 import { useId } from "react";
 import { data, Form, Link } from "react-router";
@@ -72,6 +73,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
 
 /** What parts and whole units cost: suppliers' lists, taken in as they come. */
 export default function Prices({ loaderData: { rows, begins, more }, actionData }: Route.ComponentProps) {
+  const { day } = useWhen();
   const { staff } = useInside();
   const listId = useId();
   const problems: Record<string, string> = actionData?.problems ?? {};
@@ -132,7 +134,7 @@ export default function Prices({ loaderData: { rows, begins, more }, actionData 
                     <td className="figure px-3 py-1.5 text-right">{moneyText(cents)}</td>
                     <td className="px-3 py-1.5">{days ?? "–"}</td>
                     <td className="quiet px-3 py-1.5 text-base">
-                      {whose}, {at.slice(0, 10)}
+                      {whose}, {day(at)}
                     </td>
                   </tr>
                 ))}

@@ -30,6 +30,9 @@ export function jobRecord(context: Context, number: number): Promise<JobRecord |
   return found;
 }
 
+/** What was read is not what is there any more: a form without script shows its page in the same request that kept what it said. */
+export const readAnew = (context: Context): void => context.set(read, null);
+
 /**
  * The door through which a job is read.
  *

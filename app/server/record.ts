@@ -6,6 +6,7 @@ import { addFacts, closeJob, type Author } from "~store/facts";
 import { jobPlace, type JobRecord } from "~store/jobs";
 import type { Role } from "~store/staff";
 import { ground } from "./context";
+import { readAnew } from "./job-context";
 
 /** What became of facts that were to be kept. */
 export type Recorded = { ok: true } | { ok: false; status: 400 | 403 | 404 | 409; problem: string };
@@ -33,6 +34,7 @@ export async function record(
   facts: readonly Fact[],
   author: Speaker,
 ): Promise<Recorded> {
+  readAnew(context);
   const { pool } = context.get(ground);
   const place = await jobPlace(pool, number);
   if (!place) return refuse(404, REFUSED["no job"]);
@@ -63,6 +65,7 @@ export async function recordClosing(
   fact: Fact,
   author: Speaker,
 ): Promise<Recorded> {
+  readAnew(context);
   const closed = await closeJob(context.get(ground).pool, at.id, fact, at.seq, author);
   if (closed.ok) return { ok: true };
   return closed.why === "more said"

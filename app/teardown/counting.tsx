@@ -11,13 +11,15 @@ export function Counting({ one }: { one: Count }) {
   const say = useSay();
   const tell = (found: number): void => say({ kind: "count", of: one.of, found: Math.max(0, found) });
   const shown = one.found ?? one.expected;
-  const off = one.found !== null && one.found !== one.expected;
+  const off = one.waitsFor === "" && one.found !== null && one.found !== one.expected;
   return (
     <div className="border-base-300 border-t py-1.5" data-count={one.of}>
       <div className="flex flex-wrap items-center gap-2">
         <span className="grow leading-tight">
           <b>{one.name}</b>
-          <span className="quiet block text-sm">the book: {one.expected}</span>
+          <span className="quiet block text-sm">
+            {one.waitsFor ? <Waits seen={one.waitsFor} /> : `the book: ${one.expected}`}
+          </span>
         </span>
         {!job.closed && (
           <button
@@ -53,6 +55,13 @@ export function Counting({ one }: { one: Count }) {
     </div>
   );
 }
+
+/** How many there should be hangs on what nobody has seen yet. */
+const Waits = ({ seen }: { seen: string }) => (
+  <b className="text-warning" data-waits-for={seen}>
+    how many there should be waits for: {seen}
+  </b>
+);
 
 /** A count that is not the book's: found wrong, or another version than was thought. */
 function Differs({ of, more }: { of: string; more: boolean }) {
@@ -99,9 +108,8 @@ export function Balls() {
     <section className="border-base-300 border-t py-2" aria-label="Check balls" data-balls={total}>
       <div className="flex flex-wrap items-center gap-3">
         <b className="text-lg">Check balls</b>
-        <span className="figure text-2xl">
-          {total} of {expected.length}
-        </span>
+        <span className="figure text-2xl">{balls.waitsFor ? total : `${total} of ${expected.length}`}</span>
+        {balls.waitsFor && <Waits seen={balls.waitsFor} />}
         <span className="grow" />
         {!job.closed && (
           <>
@@ -143,7 +151,9 @@ export function Balls() {
           );
         })}
       </ul>
-      {found && (missing.length > 0 || extra > 0) && <Differs of="balls" more={total > expected.length} />}
+      {found && balls.waitsFor === "" && (missing.length > 0 || extra > 0) && (
+        <Differs of="balls" more={total > expected.length} />
+      )}
     </section>
   );
 }

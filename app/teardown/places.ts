@@ -30,6 +30,3 @@ export function lastPlace(job: Job): string {
     ON_BENCH
   );
 }
-
-/** When something was said, short: the day and the minute. */
-export const whenText = (at: string): string => `${at.slice(5, 10)} ${at.slice(11, 16)}`;

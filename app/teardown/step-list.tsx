@@ -1,3 +1,4 @@
+import { Undecided } from "~/job/undecided";
 import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 import type { StepState } from "~core/teardown";
@@ -43,6 +44,7 @@ export function StepList({ steps, shown }: { steps: readonly StepState[]; shown:
               </b>
               <span className={`grow ${at === "done" || at === "skipped" ? "quiet" : "font-semibold"}`}>
                 {step.name}
+                <Undecided entry={step} />
                 <span className="sr-only">, {MARKS[at].words}</span>
               </span>
               {fact && (at === "done" || at === "skipped") ? (

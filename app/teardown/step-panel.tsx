@@ -1,3 +1,5 @@
+import { Undecided } from "~/job/undecided";
+import { useWhen } from "~/look/when";
 import { AlertTriangle, ArrowRight, Hammer, RotateCw, TriangleRight } from "lucide-react";
 import { useState, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
@@ -17,11 +19,12 @@ import { FoundWrong } from "./found-wrong";
 import { GoesTo } from "./goes-to";
 import { Notices } from "./notices";
 import { PartRow } from "./part-row";
-import { lastPlace, whenText } from "./places";
+import { lastPlace } from "./places";
 import { Skip } from "./skip";
 
 /** One step at arm's length: what comes off, how, with what, what to mind, and one large target when it is done. */
 export function StepPanel({ state, plan }: { state: StepState; plan: Teardown }) {
+  const { short } = useWhen();
   const view = useJobView();
   const { job, applied, unit } = view;
   const { house } = useInside();
@@ -61,10 +64,12 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Teardown })
   const balls = parts.some(({ kind }) => kind === "separator plate");
   return (
     <section className="plate p-4" aria-label="This step" data-shown-step={step.id}>
-      <h2 className="text-3xl leading-tight font-bold">{step.name}</h2>
+      <h2 className="text-3xl leading-tight font-bold">
+        {step.name} <Undecided entry={step} />
+      </h2>
       {ticked && fact && (
         <p className="mt-1 text-lg" role="status">
-          <b>{at === "done" ? "Done" : "Skipped"}</b> by {fact.by}, {whenText(fact.at)}
+          <b>{at === "done" ? "Done" : "Skipped"}</b> by {fact.by}, {short(fact.at)}
           {fact.body.reason && `: ${fact.body.reason}`}
         </p>
       )}

@@ -1,3 +1,4 @@
+import { useWhen } from "~/look/when";
 import { useEffect, useMemo, useRef } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useJobView } from "~/job/job";
@@ -5,7 +6,6 @@ import { UnitDrawing } from "~/look/unit-drawing";
 import { layoutOf } from "~/look/unit-layout";
 import { teardown, type StepState } from "~core/teardown";
 import type { Route } from "./+types/teardown";
-import { whenText } from "./places";
 import { StepList } from "./step-list";
 import { StepPanel } from "./step-panel";
 
@@ -13,6 +13,7 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `Tear down ${p
 
 /** The unit comes apart in the book's order; whoever takes over sees what is done and what is next. */
 export default function TearDown() {
+  const { short } = useWhen();
   const { job, applied, number } = useJobView();
   const [search] = useSearchParams();
   const plan = useMemo(() => teardown(job, applied), [job, applied]);
@@ -38,7 +39,7 @@ export default function TearDown() {
         </b>
         {plan.last?.fact && (
           <span className="text-lg" data-last>
-            Last: {plan.last.step.name}, <b>{plan.last.fact.by}</b>, {whenText(plan.last.fact.at)}
+            Last: {plan.last.step.name}, <b>{plan.last.fact.by}</b>, {short(plan.last.fact.at)}
           </span>
         )}
         <span className="grow" />

@@ -1,7 +1,8 @@
 import { describe, expect, it, test } from "@jest/globals";
 import fc from "fast-check";
+import { bookOf } from "../../demo/units";
 import { dunlin, dunlinDocument } from "../testing/dunlin";
-import { readBook, resolve } from "./index";
+import { readBook, resolve, undecidedBy } from "./index";
 
 type Path = (string | number)[];
 
@@ -110,8 +111,23 @@ describe("resolving configuration and scope", () => {
     expect(chainOf({ body: "late" }, "full")?.stack.find(({ role }) => role === "steel")?.count).toBe(4);
   });
 
-  it("leaves out what depends on a trait nobody has seen", () => {
-    expect(chainOf({}, "full")?.stack.map(({ role }) => role)).toEqual(["waved plate", "reaction plate"]);
+  it("leaves out nothing that depends on a trait nobody has seen, and judges nothing that hangs on it", () => {
+    const { unit, unstated, unseen, packs } = resolve(bookOf("marram-dunlin"), { body: "late" }, ["full"]);
+    expect(unseen.map(({ id }) => id)).toEqual(["plate"]);
+    const [one, two] = ["one", "two"].map(
+      (plate) => resolve(bookOf("marram-dunlin"), { body: "late", plate }, ["full"]).unit,
+    );
+    const ids = (list: readonly { id: string }[] = []): string[] => list.map(({ id }) => id);
+    for (const section of ["parts", "teardown", "weakPoints", "checkBalls", "fasteners"] as const)
+      expect(new Set(ids(unit[section]))).toEqual(new Set([...ids(one?.[section]), ...ids(two?.[section])]));
+    const undecided = unit.teardown?.filter((step) => undecidedBy(step, { unseen }).length > 0) ?? [];
+    expect(undecided.length).toBeGreaterThan(0);
+    // Plates of two versions are no stack: the pack waits for the body to be seen.
+    const blind = resolve(bookOf("marram-dunlin"), {}, ["full"]);
+    expect(blind.unstated.map(({ id }) => id)).toContain("d1-clearance");
+    expect(blind.packs.map(({ chain }) => chain.id)).not.toContain("d1-clearance");
+    expect(packs.map(({ chain }) => chain.id)).toContain("d1-clearance");
+    expect(unstated).toEqual([]);
   });
 
   it("keeps what is out of scope, marked so", () => {

@@ -46,6 +46,7 @@ export {
 } from "./catalogue";
 export { reasonOf, wearKind, type OwnWear } from "./wear-of";
 export { upcastBook } from "./upcast";
+export { undecidedBy } from "./resolve";
 export { boltsOf, nameIn, namesOfBook } from "./names";
 export { difference, differenceText, type Difference } from "./difference";
 export {

@@ -64,7 +64,31 @@ interface Held {
 }
 
 const holdsFor = ({ when = {} }: Held, configuration: Configuration): boolean =>
-  Object.entries(when).every(([trait, values]) => values.includes(configuration[trait] ?? ""));
+  Object.entries(when).every(
+    ([trait, values]) => Object.hasOwn(configuration, trait) && values.includes(configuration[trait] ?? ""),
+  );
+
+/** Whether what has been seen of the unit speaks against an entry; a trait that nobody has looked at yet speaks against nothing. */
+const mayHold = ({ when = {} }: Held, configuration: Configuration): boolean =>
+  Object.entries(when).every(
+    ([trait, values]) => !Object.hasOwn(configuration, trait) || values.includes(configuration[trait] ?? ""),
+  );
+
+/**
+ * The traits nobody has seen that decide whether an entry holds for this unit, itself or something within it.
+ *
+ * @returns none where it is known to hold.
+ */
+export function undecidedBy(entry: unknown, { unseen }: Pick<Applied, "unseen">): Trait[] {
+  const named = new Set<string>();
+  const look = (value: unknown): void => {
+    if (typeof value !== "object" || value === null) return;
+    if (!Array.isArray(value)) for (const trait of Object.keys((value as Held).when ?? {})) named.add(trait);
+    for (const inner of Object.values(value)) look(inner);
+  };
+  if (unseen.length > 0) look(entry);
+  return unseen.filter(({ id }) => named.has(id));
+}
 
 /** Work is done to one depth or to several: what belongs to any of them is reached. */
 const reaches = ({ depth: belongs }: Held, depths: readonly string[]): boolean =>
@@ -115,6 +139,26 @@ const asLists = ({ when }: Held): Held => ({
     ),
 });
 
+/** What within an entry must be one thing: its versions cannot stand beside each other. */
+const ONE_OF = new Set(["stack", "spec"]);
+
+/**
+ * The book of this very unit: without what other versions have. What hangs on a trait that nobody has seen yet stands there, all versions of it:
+ * not seen is not absent.
+ */
+function standing(book: Book, configuration: Configuration): Book {
+  const loose = pruned(book, (entry) => mayHold(entry, configuration));
+  if (book.traits.every(({ id }) => Object.hasOwn(configuration, id))) return loose;
+  const strict = <T extends object>(entry: T): T =>
+    Object.fromEntries(
+      Object.entries(entry).map(([key, value]: [string, unknown]) => [
+        key,
+        ONE_OF.has(key) ? pruned(value, (one) => holdsFor(one, configuration)) : value,
+      ]),
+    ) as T;
+  return { ...loose, packs: loose.packs.map(strict), chains: loose.chains.map(strict) };
+}
+
 /**
  * Book + configuration + scope → what applies now. With {@link holding} and {@link within} the only place that looks at `when` and
  * `depth`.
@@ -128,11 +172,14 @@ export function resolve(
   depths: readonly string[],
   house: readonly HouseValue[] = [],
 ): Applied {
-  const unit = holding(book, configuration);
+  const unseen = book.traits.filter(({ id }) => !Object.hasOwn(configuration, id));
+  const unit = standing(book, configuration);
   const unstated: Chain[] = [];
   const chains = unit.chains.flatMap((chain): AppliedChain[] => {
     const stated = chain.spec.find((spec) => reaches(spec, depths)) ?? chain.spec[0];
-    if (!stated) {
+    const packed = book.packs.find(({ element }) => element === chain.of);
+    // Plates of two versions are no stack, and the limits of one are not the other's: which it is must be seen first.
+    if (!stated || (packed && undecidedBy(packed.stack, { unseen }).length > 0)) {
       unstated.push(chain);
       return [];
     }
@@ -166,7 +213,7 @@ export function resolve(
     chains,
     packs,
     unstated,
-    unseen: book.traits.filter(({ id }) => !(id in configuration)),
+    unseen,
     house,
   };
 }

@@ -61,4 +61,4 @@ export {
   type Severity,
 } from "./kinds/inspected";
 export { WAYS_ON, type Way } from "./kinds/ways";
-export { type EarlierFigure } from "./kinds/booking";
+export { type EarlierFigure, type HouseKept } from "./kinds/booking";

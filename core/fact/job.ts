@@ -165,6 +165,13 @@ export class Job {
   get dispositions(): Last<"disposition"> {
     return this.last("disposition");
   }
+  /** Parts that a new one went in for. */
+  get renewed(): Last<"renewed"> {
+    return this.once(
+      "renewed",
+      () => new Map([...this.last("renewed")].filter(([, { body }]) => body.there)),
+    );
+  }
   get weakPoints(): Last<"weak-point"> {
     return this.last("weak-point");
   }
@@ -173,6 +180,10 @@ export class Job {
   }
   get offers(): Last<"offer"> {
     return this.last("offer");
+  }
+  /** What a lead answers for, by what `core/stage` calls it. */
+  get signOffs(): Last<"sign-off"> {
+    return this.last("sign-off");
   }
   get wayOn(): FactOf<"way-on"> | null {
     return this.latest("way-on");

@@ -1,5 +1,5 @@
 import { wearKind, type Applied, type Part, type WearId } from "../book";
-import { figures, type Figure } from "../measure";
+import { figures, worksheet, type Figure } from "../measure";
 import type { FoundWrong, Job } from "../fact";
 import type { DecisionRule } from "../reading";
 import type { Failed } from "./failed";
@@ -81,17 +81,16 @@ export class Seen {
   get pressureLow(): boolean | null {
     return this.outside(["pressure"]);
   }
-  /** The clearance of this pack as it was found: tight or loose. */
+  /**
+   * The clearance of this pack as it was found, as its worksheet judges it: every reading brought to the state of the spec, and proven or not by
+   * the rule of the house. Null while nothing is proven.
+   */
   get clearance(): "tight" | "loose" | "inside" | null {
     const pack = this.applied.packs.find((one) => one.pack.element === this.of.of);
-    const readings = pack ? (this.job.chains.get(pack.chain.id)?.readings ?? []) : [];
-    const found = readings.filter(({ fact, out }) => fact.body.phase === "found" && out === null);
-    const values = found.flatMap(({ fact: { body } }) =>
-      body.reading.kind === "bracket" ? [] : [body.reading.value],
-    );
-    if (!pack || values.length === 0) return null;
-    const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
-    return mean < pack.spec.min ? "tight" : mean > pack.spec.max ? "loose" : "inside";
+    if (!pack) return null;
+    const { verdict } = worksheet(this.job, pack, { rule: this.rule, target: "middle" }).found.assessment;
+    if (verdict.kind === "outside") return verdict.side;
+    return verdict.kind === "inside" ? "inside" : null;
   }
   /** Found wrong on its parts: counts, ways, parts from elsewhere. */
   get wrong(): FoundWrong | null {

@@ -21,6 +21,7 @@ export {
 } from "./items";
 export {
   basis,
+  houseOf,
   lastAt,
   readers,
   ruleOf,

@@ -45,6 +45,13 @@ export interface Worksheet {
   target: Target;
 }
 
+/** The house's choices a job is looked at with: those of the day, and for a closed job those it was closed with. */
+export const houseOf = <H extends House>(job: Job, house: H): H => ({
+  ...house,
+  rule: ruleOf(job, house),
+  ...job.closed?.body.house,
+});
+
 /** The rule a job is judged by: the house's of the day, and for a closed job the one it was closed under. */
 export const ruleOf = (job: Job, house: House): DecisionRule => job.closed?.body.rule ?? house.rule;
 

@@ -1,4 +1,12 @@
-import { boltsOf, configurations, resolve, type Applied, type Configuration } from "../book";
+import {
+  boltsOf,
+  configurations,
+  resolve,
+  undecidedBy,
+  type Applied,
+  type Configuration,
+  type Trait,
+} from "../book";
 import type { FactOf, Job } from "../fact";
 import { lengthText, type LengthUnit, type Nm } from "../quantity";
 
@@ -12,6 +20,8 @@ export interface Count {
   expected: number;
   fact: FactOf<"count"> | null;
   found: number | null;
+  /** What must be seen before a count can be held against the book; empty where it is known. */
+  waitsFor: string;
 }
 
 /** Check balls: where the book has one, and what was seen there. */
@@ -20,6 +30,8 @@ export interface BallCount {
   found: FactOf<"balls"> | null;
   missing: string[];
   extra: number;
+  /** What must be seen before the number can be right or wrong; empty where it is known. */
+  waitsFor: string;
 }
 
 /** Another version of the unit under which what was counted would be right. */
@@ -29,8 +41,8 @@ export interface OtherVersion {
 }
 
 /** Everything the book counts in this configuration and scope, packs first. */
-export function counts(job: Job, { work }: Pick<Applied, "work">): Count[] {
-  return expectedCounts(work, work.unit.lengthUnit).map((one): Count => {
+export function counts(job: Job, { work, unseen }: Pick<Applied, "work" | "unseen">): Count[] {
+  return expectedCounts(work, work.unit.lengthUnit, unseen).map((one): Count => {
     const fact = job.counts.get(one.of) ?? null;
     return { ...one, fact, found: fact?.body.found ?? null };
   });
@@ -38,23 +50,36 @@ export function counts(job: Job, { work }: Pick<Applied, "work">): Count[] {
 
 type Expected = Omit<Count, "fact" | "found">;
 
-function expectedCounts(work: Applied["work"], unit: LengthUnit): Expected[] {
+function expectedCounts(work: Applied["work"], unit: LengthUnit, unseen: readonly Trait[] = []): Expected[] {
+  const waits = (entry: unknown): string => waitsFor(entry, unseen);
   const plates = work.packs.flatMap((pack) =>
     pack.stack
       .filter(({ role }) => role === "friction" || role === "steel")
       .map((entry): Expected => ({
         ...{ of: entry.part, element: pack.element, expected: entry.count ?? 1 },
         name: `${pack.element.toUpperCase()} ${entry.role}s`,
+        waitsFor: waits(pack.stack),
       })),
   );
   const counted = new Set(plates.map(({ of }) => of));
   const bearings = work.parts
     .filter(({ id, kind }) => kind === "thrust bearing" && !counted.has(id))
-    .map(({ id, name, count }): Expected => ({ of: id, name, expected: count ?? 1 }));
+    .map((part): Expected => ({
+      of: part.id,
+      name: part.name,
+      expected: part.count ?? 1,
+      waitsFor: waits(part),
+    }));
   const springs = work.parts
     .filter(({ kind, count }) => kind === "spring" && (count ?? 1) > 1)
-    .map(({ id, name, count }): Expected => ({ of: id, name, expected: count ?? 1 }));
-  const bolts = (work.fasteners ?? []).flatMap(({ id, name, places, length }) => {
+    .map((part): Expected => ({
+      of: part.id,
+      name: part.name,
+      expected: part.count ?? 1,
+      waitsFor: waits(part),
+    }));
+  const bolts = (work.fasteners ?? []).flatMap((group) => {
+    const { id, name, places, length } = group;
     const byLength = new Map<Nm | undefined, number>();
     for (const place of places) {
       const its = place.length ?? length;
@@ -64,20 +89,27 @@ function expectedCounts(work: Applied["work"], unit: LengthUnit): Expected[] {
     return byLength.size < 2
       ? []
       : [...byLength].map(([its, count]): Expected => ({
-          ...{ of: boltsOf(id, its), expected: count },
+          ...{ of: boltsOf(id, its), expected: count, waitsFor: waits(group) },
           name: its === undefined ? name : `${name}, ${lengthText(its, unit)}`,
         }));
   });
   return [...plates, ...bearings, ...springs, ...bolts];
 }
 
-export function ballCount(job: Job, { work }: Pick<Applied, "work">): BallCount | null {
+/** The names of the traits that decide an entry and that nobody has seen. */
+const waitsFor = (entry: unknown, unseen: readonly Trait[]): string =>
+  undecidedBy(entry, { unseen: [...unseen] })
+    .map(({ name }) => name)
+    .join(", ");
+
+export function ballCount(job: Job, { work, unseen }: Pick<Applied, "work" | "unseen">): BallCount | null {
   const expected = (work.checkBalls ?? []).map(({ id, name, at }) => ({ id, name: name ?? id, at }));
   if (expected.length === 0) return null;
   const found = job.balls;
   const there = new Set(found?.body.there ?? []);
   return {
     ...{ expected, found, extra: found?.body.extra ?? 0 },
+    waitsFor: waitsFor(work.checkBalls, unseen),
     missing: found ? expected.filter(({ id }) => !there.has(id)).map(({ id }) => id) : [],
   };
 }

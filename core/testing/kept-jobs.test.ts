@@ -17,6 +17,10 @@ const HOUSE = { rule: "proven", target: "middle" } as const;
 
 const figureOf = ({ text, standing, readings }: RowFigure) => ({ text, standing, n: readings.length });
 
+/** What was kept of a count; what it waits for is said since. */
+const ballsOf = (balls: ReturnType<typeof ballCount>) =>
+  balls && { expected: balls.expected, found: balls.found, extra: balls.extra, missing: balls.missing };
+
 /** Everything a job says that somebody relies on, as plain values. */
 function saidBy(document: { book: unknown; facts: Fact[] }) {
   const book = readBook(document.book);
@@ -67,7 +71,7 @@ function saidBy(document: { book: unknown; facts: Fact[] }) {
     lies: [...plan.bench.things.values()].map(({ part, place, state }) => [part.id, place, state]),
     bolts: [...plan.bench.bolts.values()].map(({ group, out, place }) => [group, out.length, place]),
     counts: counts(job, applied).map(({ name, expected, found }) => [name, expected, found]),
-    balls: ballCount(job, applied),
+    balls: ballsOf(ballCount(job, applied)),
     wrongs: job.wrongs.map(({ body }) => [FOUND_WRONG.words[body.what], body.of]),
     told: toldBy(job, applied.unit),
     codes: job.codes.map(({ body }) => body.code),

@@ -11,6 +11,7 @@ import {
   refersTo,
   text,
   time,
+  tuple,
   uuid,
   nearest,
   whole,
@@ -108,8 +109,30 @@ export const earlierVisit = kind(
   },
 );
 
-export const closed = kind("closed", object({ rule: oneOf("proven", "plain") }), {
-  means: "nothing more is added; the rule its verdicts were made by",
+const house = object({
+  rule: oneOf("proven", "plain"),
+  target: oneOf("middle", "low end"),
+  steels: oneOf("reuse if flat", "always new"),
+  bushings: oneOf("on measurement", "always new"),
+  hourCents: whole(0, 100_000_000),
+  comebackCents: whole(0, 1_000_000_000),
+});
+/** What the house had chosen when a job was closed. */
+export type HouseKept = Read<typeof house>;
+
+const closing = object({
+  rule: oneOf("proven", "plain"),
+  house: about(
+    "Everything the house had chosen: what the job says later is what it said then.",
+    optional(house),
+  ),
+  prices: about(
+    "Prices in cents of the parts of its book, as they were known.",
+    optional(list(tuple([words(1, 120), whole(0, 100_000_000)]), 0, 5_000)),
+  ),
+});
+export const closed = kind("closed", closing, {
+  means: "nothing more is added; the house’s choices and the prices it was decided with",
   about: () => "",
   bench: false,
   onCard: true,

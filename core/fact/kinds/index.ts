@@ -37,6 +37,7 @@ export const KINDS = {
   finding: inspected.finding,
   disposition: inspected.disposition,
   "weak-point": inspected.weakPoint,
+  renewed: inspected.renewed,
   cause: inspected.cause,
   offer: ways.offer,
   "way-on": ways.wayOn,
@@ -46,5 +47,6 @@ export const KINDS = {
   fitting: selected.fitting,
   choice: selected.choice,
   waiver: selected.waiver,
+  "sign-off": selected.signOff,
   closed: booking.closed,
 } as const;

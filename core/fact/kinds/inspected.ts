@@ -105,3 +105,10 @@ export const cause = kind(
       `${nameOf(of)}: ${by ? `${by}, ` : "cause "}${CAUSE_STANDINGS.words[standing]}`,
   },
 );
+
+export const renewed = kind("renewed", object({ parts: listOnce(refersTo("part"), 1, 300), there: flag }), {
+  means: "a new part went in where the old one is not used again, or that is taken back",
+  about: ({ parts }) => parts,
+  sentence: ({ parts, there }, nameOf) =>
+    `${there ? "new in" : "not new in"}: ${parts.map(nameOf).join(", ")}`,
+});

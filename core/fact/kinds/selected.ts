@@ -1,6 +1,7 @@
 import type { Piece } from "../../chain";
 import {
   flag,
+  listOnce,
   maybeWords,
   nanometres,
   number,
@@ -66,6 +67,18 @@ export const choice = kind(
     bench: false,
     onCard: true,
     sentence: ({ chain: of, kept }, nameOf) => `${nameOf(of)}: ${kept ? "kept" : "another chosen"}`,
+  },
+);
+
+export const signOff = kind(
+  "sign-off",
+  object({ of: listOnce(words(1, 120), 1, 500), reason: words(2, 500), signedBy: words(1, 80) }),
+  {
+    means: "what was not answered before closing, and a lead answers for as it is",
+    about: ({ of }) => of,
+    who: LEADS,
+    bench: false,
+    sentence: ({ of, signedBy }) => `${of.length} left as they are, signed by ${signedBy}`,
   },
 );
 

@@ -1,0 +1,47 @@
+import { Form } from "react-router";
+import { Choice, Field } from "~/look/field";
+import type { FormAnswer } from "./form-answer";
+
+/** A lead answers for something as it is: they choose their name and type their PIN here, whoever sits at the bench. */
+export function LeadSigns({
+  intent,
+  summary,
+  leads,
+  id,
+  actionData,
+}: {
+  intent: string;
+  summary: string;
+  leads: { id: string; name: string }[];
+  id: string;
+  actionData: FormAnswer | undefined;
+}) {
+  const sent = actionData?.intent === intent ? actionData : undefined;
+  const problems = sent?.problems ?? {};
+  return (
+    <details className="plate px-4 py-1" open={Object.keys(problems).length > 0}>
+      <summary className="touch flex cursor-pointer items-center">{summary}</summary>
+      <Form method="post" preventScrollReset>
+        <input type="hidden" name="intent" value={intent} />
+        <input type="hidden" name="id" value={id} />
+        <Field label="Reason" name="reason" defaultValue={sent?.typed?.reason} problem={problems.reason} />
+        <Choice
+          label="Lead"
+          name="lead"
+          value={sent?.typed?.lead}
+          problem={problems.lead}
+          options={leads.map((lead) => ({ value: lead.id, words: lead.name }))}
+        />
+        <Field
+          label="Lead’s PIN"
+          name="pin"
+          type="password"
+          inputMode="numeric"
+          autoComplete="off"
+          problem={problems.pin}
+        />
+        <button className="btn btn-primary touch mb-3 w-full">Sign</button>
+      </Form>
+    </details>
+  );
+}

@@ -1,0 +1,50 @@
+import Joi from "joi";
+import type { RouterContextProvider } from "react-router";
+import { proveSecret, type Staff } from "~store/staff";
+import { ground } from "./context";
+import { readForm, type FormProblems } from "./form";
+
+/** A lead's name under something, with their reason. */
+export interface Signature {
+  /** Made with the form: the same signature sent twice is one. */
+  id: string;
+  reason: string;
+  lead: Staff;
+}
+
+/**
+ * Reads a lead's signature from a form: name, reason and PIN. The PIN is tried as at the door, so guessing here gains nothing.
+ *
+ * @param why what is said where there is no reason.
+ */
+export async function readSignature(
+  context: Readonly<RouterContextProvider>,
+  request: Request,
+  why: string,
+): Promise<{ ok: true; signature: Signature } | ({ ok: false; status: 400 | 403 } & FormProblems)> {
+  const form = await readForm(request, schemaFor(why));
+  if ("problems" in form) return { ok: false, status: 400, ...form };
+  const { pool, log } = context.get(ground);
+  const { id, reason, lead, pin } = form.values;
+  const refuse = (problems: Record<string, string>, status: 400 | 403) =>
+    ({ ok: false, status, problems, typed: { reason, lead } }) as const;
+  const proof = await proveSecret(pool, lead, pin);
+  if (!proof.ok) {
+    log.warn({ lead, why: proof.why }, "signature refused");
+    return refuse(
+      { pin: proof.why === "wait" ? "Too many tries. Wait five minutes." : "That is not this lead’s PIN." },
+      400,
+    );
+  }
+  if (proof.staff.role !== "lead" && proof.staff.role !== "owner")
+    return refuse({ lead: "Only a lead may sign." }, 403);
+  return { ok: true, signature: { id, reason, lead: proof.staff } };
+}
+
+const schemaFor = (why: string) =>
+  Joi.object<{ id: string; reason: string; lead: string; pin: string }>({
+    id: Joi.string().uuid().required(),
+    reason: Joi.string().trim().min(2).max(500).required().messages({ "*": why }),
+    lead: Joi.string().uuid().required().messages({ "*": "Choose the lead who signs." }),
+    pin: Joi.string().max(200).required().messages({ "*": "The lead’s PIN is the signature." }),
+  });

@@ -1,0 +1,134 @@
+import type { Applied } from "../book";
+import type { FactOf, Job } from "../fact";
+import { dispositions, unanswered, type PartState, type Schools } from "../inspect";
+import { rows, type House, type Row } from "../measure";
+import { teardown } from "../teardown";
+
+/** Something in scope that nobody has answered. */
+export interface Open {
+  /** What a lead’s signature names: the same as long as the thing is. */
+  key: string;
+  kind: "trait" | "step" | "part" | "renew" | "figure" | "cause" | "weak point" | "disagreement";
+  name: string;
+  /** What would answer it, short. */
+  words: string;
+  /** A lead answers for it as it is. */
+  signed: FactOf<"sign-off"> | null;
+}
+
+/** What the rule for closing looks at besides the job. */
+export type Rule = House & Schools;
+
+/**
+ * Everything in scope that must be answered before a job is closed, in the order of the work: traits nobody has seen, steps, parts nobody has
+ * looked at or that are to be measured, new ones not in yet, figures outside or not taken, causes, weak points, and words that contradict each
+ * other. The one rule for closing: pages and doors ask here.
+ */
+export function openOf(job: Job, applied: Applied, house: Rule): Open[] {
+  const list = [
+    ...traits(applied),
+    ...steps(job, applied),
+    ...parts(job, applied, house),
+    ...figures(job, applied, house),
+    ...causes(job, applied),
+    ...job.disagreements.map(({ kind, key, holds }): Unsigned => ({
+      ...{ key: `disagreement ${kind} ${key}`, kind: "disagreement", name: key },
+      words: `two said different things; ${holds.by}’s holds for now`,
+    })),
+  ];
+  return list.map((one) => ({ ...one, signed: job.signOffs.get(one.key) ?? null }));
+}
+
+/** @returns what still stands in the way of closing: everything open that no lead has signed. */
+export const hinders = (job: Job, applied: Applied, house: Rule): Open[] =>
+  openOf(job, applied, house).filter(({ signed }) => signed === null);
+
+/**
+ * Whether a job may end because the fault is not in this unit.
+ *
+ * @returns what stands against it, in words; empty when nothing does.
+ */
+export function hindersElsewhere(job: Job): string {
+  if (job.conclusion?.body.fault !== "elsewhere") return "Say first that the fault lies elsewhere, and why.";
+  const opened = [...job.steps.values()].some(({ body }) => body.did === "done");
+  const fitted = [...job.chains.values()].some(({ fittings }) => fittings.some(({ body }) => body.fit > 0));
+  if (fitted || job.renewed.size > 0)
+    return "Parts were fitted: what was built is answered for on the build sheet.";
+  return opened ? "The unit was opened: it is closed on the build sheet." : "";
+}
+
+type Unsigned = Omit<Open, "signed">;
+
+const traits = ({ unseen }: Applied): Unsigned[] =>
+  unseen.map(({ id, name }) => ({
+    ...{ key: `trait ${id}`, kind: "trait", name },
+    words: "nobody has seen which version it is",
+  }));
+
+const steps = (job: Job, applied: Applied): Unsigned[] =>
+  teardown(job, applied)
+    .steps.filter(({ at }) => at !== "done" && at !== "skipped")
+    .map(({ step: { id, name } }) => ({
+      ...{ key: `step ${id}`, kind: "step", name },
+      words: "not done, and not passed over with a reason",
+    }));
+
+function parts(job: Job, applied: Applied, house: Rule): Unsigned[] {
+  return dispositions(job, applied, house, house.rule).flatMap((state): Unsigned[] => {
+    const { id, name } = state.part;
+    const one = (kind: "part" | "renew", words: string): Unsigned[] => [
+      { key: `${kind} ${id}`, kind, name, words },
+    ];
+    if (state.is === null) return one("part", "nobody has looked at it");
+    if (state.is === "measure-first") return one("part", whyMeasured(state));
+    const goes = state.is === "replace" || state.is === "upgrade";
+    return goes && !job.renewed.has(id) ? one("renew", "a new one is not in yet") : [];
+  });
+}
+
+const whyMeasured = ({ because }: PartState): string =>
+  `to be measured: ${because.find(({ is }) => is === "measure-first")?.words ?? "decided so"}`;
+
+/** What the unit leaves with: as built, else as found where nothing was built anew. */
+function figures(job: Job, applied: Applied, house: Rule): Unsigned[] {
+  const system = applied.unit.unit.lengthUnit;
+  return rows(job, applied, house, system).flatMap((row): Unsigned[] => {
+    const words = figureWords(row);
+    return words && !job.chains.get(row.id)?.waiver
+      ? [{ key: `figure ${row.id}`, kind: "figure", name: row.name, words }]
+      : [];
+  });
+}
+
+function figureWords({ sheet, found, built }: Row): string {
+  if (sheet) return sheet.stage.at === "done" || sheet.stage.at === "signed" ? "" : "not proven as built";
+  const last = built.standing === "not yet" ? found : built;
+  switch (last.standing) {
+    case "inside":
+    case "said":
+    case "not stated":
+      return "";
+    case "outside":
+      return built.standing === "not yet" ? "outside as found, not read as built" : "outside as built";
+    case "not yet":
+      return "not taken";
+    case "too close":
+      return "too close to call";
+    case "creeping":
+    case "too few":
+      return "not read often enough";
+  }
+}
+
+const causes = (job: Job, applied: Applied): Unsigned[] =>
+  unanswered(job, applied).map(({ kind, name, of }) => ({
+    key: `${kind} ${of}`,
+    kind: kind === "weak point" ? "weak point" : "cause",
+    name,
+    words:
+      kind === "weak point"
+        ? "a known weak point, not answered"
+        : kind === "cause"
+          ? "no cause yet: it would fail again"
+          : "the cause was not found",
+  }));
