@@ -21,6 +21,18 @@ const wall = (folder, forbidden, extra = []) => ({
   },
 });
 
+/** A literal spread into a literal switches off the compiler's check for keys that are misspelt. */
+const SPREAD = {
+  selector: "ObjectExpression > SpreadElement > ObjectExpression",
+  message: "Write the keys themselves: spreading a literal hides misspelt keys from the compiler.",
+};
+/** What became of facts that were to be kept must be looked at: a refusal that nobody reads is a fact lost. */
+const IGNORED = {
+  selector:
+    "ExpressionStatement > AwaitExpression > CallExpression[callee.name=/^(record|recordClosing|addFacts|closeJob)$/]",
+  message: "Look at what became of it: a refusal that nobody reads is a fact lost.",
+};
+
 export default tseslint.config(
   { ignores: ["node_modules", "build", ".react-router", ".yard-key", "test-results"] },
   ...tseslint.configs.recommendedTypeChecked,
@@ -39,7 +51,13 @@ export default tseslint.config(
       "@typescript-eslint/no-misused-promises": ["error", { checksVoidReturn: { attributes: false } }],
       "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: true }],
       eqeqeq: "error",
+      "no-restricted-syntax": ["error", SPREAD],
     },
+  },
+  {
+    files: ["app/**/*.{ts,tsx}", "store/**/*.ts"],
+    ignores: ["**/*.test.ts"],
+    rules: { "no-restricted-syntax": ["error", SPREAD, IGNORED] },
   },
   { files: ["**/*.{js,mjs}"], ...tseslint.configs.disableTypeChecked },
   {
@@ -83,6 +101,7 @@ export default tseslint.config(
       ],
       "no-restricted-syntax": [
         "error",
+        SPREAD,
         { selector: "ImportExpression", message: "core/ loads nothing at run time." },
         { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: "core/ has no clock." },
       ],

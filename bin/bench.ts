@@ -93,19 +93,15 @@ const reading = (): unknown => ({
   at: new Date().toISOString(),
   by: "Mira K.",
   body: {
-    ...{
-      kind: "reading",
-      chain: "d1-clearance",
-      phase: "found",
-      fit: 0,
-      method: "air and dial",
-      unit: "mm",
-      resolution: 10_000,
-    },
-    ...{
-      state: { soak: "soaked", facings: "run-in", wave: "free" },
-      reading: { kind: "single", value: 1_450_000 },
-    },
+    kind: "reading",
+    chain: "d1-clearance",
+    phase: "found",
+    fit: 0,
+    method: "air and dial",
+    unit: "mm",
+    resolution: 10_000,
+    state: { soak: "soaked", facings: "run-in", wave: "free" },
+    reading: { kind: "single", value: 1_450_000 },
   },
 });
 

@@ -83,14 +83,20 @@ export function diagnose(given: unknown): Answer {
     result: {
       unit: read.book.unit.id,
       suspects: found.suspects.map(({ id, name, chance, working, factors }) => ({
-        ...{ id, name, chance: round(chance), ...working },
+        id,
+        name,
+        chance: round(chance),
+        ...working,
         factors: factors
           .slice(0, STRONGEST)
           .map(({ question, answer, factor }) => ({ question, answer, factor: round(factor) })),
       })),
       pairs: found.pairs.map(({ names, chance }) => ({ names, chance: round(chance) })),
       next: found.next.map(({ id, name, minutes, bits, would }) => ({
-        ...{ id, name, minutes, bits: round(bits) },
+        id,
+        name,
+        minutes,
+        bits: round(bits),
         would: would.map((one) => ({
           ...one,
           chance: round(one.chance),

@@ -19,7 +19,12 @@ it("an exported job of today agrees with its schema", () => {
   const at = "2026-05-04T08:00:00.000Z";
   const fact = (body: unknown) => ({ id, at, by: "Mira K.", body });
   const document = (...facts: unknown[]) => ({
-    ...{ format: "yard-key/job@1", id, number: 1, opened: at, book: {}, facts },
+    format: "yard-key/job@1",
+    id,
+    number: 1,
+    opened: at,
+    book: {},
+    facts,
   });
   expect(job(document(fact({ kind: "scope", depths: ["full"] })))).toBe(true);
   expect(job(document(fact({ kind: "scope", depth: "full" })))).toBe(false);

@@ -282,7 +282,10 @@ const VERBS = {
       ]);
     }
     const series: Series = {
-      ...{ id: "given", name: "given", kind: "snap ring", tolerance: lengthOf(given.series.tolerance) },
+      id: "given",
+      name: "given",
+      kind: "snap ring",
+      tolerance: lengthOf(given.series.tolerance),
       sizes: given.series.sizes.map((one) => ({ ...one, size: lengthOf(one.size) })),
     };
     const { part, mark, size, measured } = given.fitted;

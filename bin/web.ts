@@ -27,7 +27,9 @@ const built = pathToFileURL(resolve("build/server/index.js")).href;
 const { createApp } = (await import(built)) as { createApp: typeof CreateApp };
 const { app, close } = await createApp({
   databaseUrl,
-  ...{ gaugeUrl, scanToolUrl, printerUrl },
+  gaugeUrl,
+  scanToolUrl,
+  printerUrl,
   gallery: process.env.YARD_KEY_GALLERY === "1",
   https: HTTPS_PORT
     ? {

@@ -180,7 +180,8 @@ function progressOf(i: number): Progress {
   const open: Partial<Progress>[] = [
     { finished: 0, down: 0 },
     {
-      ...{ finished: 2, next: "trial" },
+      finished: 2,
+      next: "trial",
       story: {
         element: "d3",
         beyond: [["d3-piston", "lip-flat"]],
@@ -193,7 +194,9 @@ function progressOf(i: number): Progress {
     { finished: 0, depth: 0, down: 0 },
     // Its case is cracked, and metal went everywhere: a reconditioned unit costs less.
     {
-      ...{ finished: 1, unit: 2, next: "trial" },
+      finished: 1,
+      unit: 2,
+      next: "trial",
       story: {
         beyond: [
           ["case-half", "cracked-at-the-differential-seat"],
@@ -239,12 +242,18 @@ type Told = [question: string, outcome: string, condition?: Condition];
 /** What was told of the jobs that have something to tell, with what was found in the pan of the newest. */
 function intakeFacts(i: number): FactBody[] {
   const answers = (intake[`${i}`] ?? []).map(([question, outcome, condition]): FactBody => ({
-    ...{ kind: "answer", question, outcome, there: true },
+    kind: "answer",
+    question,
+    outcome,
+    there: true,
     conditions: condition ? [condition] : [],
   }));
   if (i === CRACKED) {
     const debris = (where: "pan" | "magnet", what: "chunks" | "aluminium"): FactBody => ({
-      ...{ kind: "debris", where, what, amount: "some" },
+      kind: "debris",
+      where,
+      what,
+      amount: "some",
     });
     return [...answers, debris("pan", "aluminium"), debris("magnet", "chunks")];
   }
@@ -271,12 +280,20 @@ function intakeFacts(i: number): FactBody[] {
       of: "before",
     })),
     {
-      ...{ kind: "photo-mark", photo: pictureId("pan"), shape: "circle", there: true },
-      ...{ from: [640, 560], to: [740, 560] },
+      kind: "photo-mark",
+      photo: pictureId("pan"),
+      shape: "circle",
+      there: true,
+      from: [640, 560],
+      to: [740, 560],
     },
     {
-      ...{ kind: "photo-mark", photo: pictureId("plug"), shape: "arrow", there: true },
-      ...{ from: [180, 200], to: [430, 450] },
+      kind: "photo-mark",
+      photo: pictureId("plug"),
+      shape: "arrow",
+      there: true,
+      from: [180, 200],
+      to: [430, 450],
     },
   ];
 }
@@ -359,9 +376,15 @@ function jobFacts(
         const value = Math.round((middle + random() * 24_000) / step) * step;
         say({
           kind: "reading",
-          ...{ chain: id, phase, fit, method: "air and dial", state: { ...state, facings } },
+          chain: id,
+          phase,
+          fit,
+          method: "air and dial",
+          state: { ...state, facings },
           reading: { kind: "single", value: nm(value), back: nm(Math.round(random() * 2) * step) },
-          ...{ resolution: nm(step), unit: lengthUnit, air: 400_000 as never },
+          resolution: nm(step),
+          unit: lengthUnit,
+          air: 400_000 as never,
         });
       }
     };

@@ -19,32 +19,54 @@ export const jobOf = (bodies: readonly FactBody[]): Job =>
   fold(bodies.map((body): Fact => ({ id: `f${n++}`, at: "2026-05-04T08:00:00.000Z", by: "Mira K.", body })));
 
 export const finding = (part: string, wear: string, severity: Severity = "worn", sure = true): FactBody => ({
-  ...{ kind: "finding", part, wear, severity, sure },
-  ...{ note: "", there: true },
+  kind: "finding",
+  part,
+  wear,
+  severity,
+  sure,
+  note: "",
+  there: true,
 });
 export const good = (...parts: string[]): FactBody => ({ kind: "good", parts });
 export const read = (chain: string, ...values: string[]): FactBody[] =>
   values.map((value) => ({
-    ...{ kind: "reading", chain, phase: "found", fit: 0, method: "feeler" },
+    kind: "reading",
+    chain,
+    phase: "found",
+    fit: 0,
+    method: "feeler",
     state: { soak: "dry", facings: "run-in" },
     reading: { kind: "single", value: lengthOf(value) },
-    ...{ resolution: lengthOf("0.001 mm"), unit: "mm" },
+    resolution: lengthOf("0.001 mm"),
+    unit: "mm",
   }));
 export const figure = (id: string, text: string): FactBody => ({
-  ...{ kind: "figure", of: "measurement", id, phase: "found", text, note: "" },
+  kind: "figure",
+  of: "measurement",
+  id,
+  phase: "found",
+  text,
+  note: "",
 });
 export const wrong = (
   of: string,
   what: "turned-round" | "too-many" | "another-versions-part" | "from-another-pack",
 ): FactBody => ({
-  ...{ kind: "wrong", what, of, note: "", there: true },
+  kind: "wrong",
+  what,
+  of,
+  note: "",
+  there: true,
 });
 export const debris = (
   what: "chunks" | "flakes" | "brass" | "friction",
   amount: "some" | "much",
   where: "pan" | "cooler" = "pan",
 ): FactBody => ({
-  ...{ kind: "debris", where, what, amount },
+  kind: "debris",
+  where,
+  what,
+  amount,
 });
 export const answered = (point: string, answer: string): FactBody => ({
   kind: "weak-point",
@@ -53,7 +75,13 @@ export const answered = (point: string, answer: string): FactBody => ({
   note: "",
 });
 export const booked = (use: string, earlier = ""): FactBody => ({
-  ...{ kind: "booking", vehicle: "Skerry", customer: "", words: "slips", odometer: "", use, earlier },
+  kind: "booking",
+  vehicle: "Skerry",
+  customer: "",
+  words: "slips",
+  odometer: "",
+  use,
+  earlier,
 });
 export const fluid = (look: "black" | "milky", smell: "burnt" | "old"): FactBody => ({
   kind: "fluid",

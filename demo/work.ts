@@ -21,7 +21,13 @@ export function inspected({ work }: Pick<Applied, "work">, story?: Story): FactB
     facts.push({ kind: "weak-point", point: id, answer: answers[0]?.id ?? LOOKED_AT, note: "" });
   if (!story) return facts;
   const found = (part: string, wear: string): FactBody => ({
-    ...{ kind: "finding", part, wear, severity: "beyond-use", sure: true, note: "", there: true },
+    kind: "finding",
+    part,
+    wear,
+    severity: "beyond-use",
+    sure: true,
+    note: "",
+    there: true,
   });
   const friction = work.packs
     .find(({ element }) => element === story.element)

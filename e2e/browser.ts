@@ -208,7 +208,11 @@ export class Person {
   async sitsAs(shop: Pick<Shop, "cookieOf">, name: string, url: string): Promise<void> {
     const [cookie = "", value = ""] = (await shop.cookieOf(name)).split(/=(.*)/s);
     await (this.driver as chrome.Driver).sendDevToolsCommand("Network.setCookie", {
-      ...{ name: cookie, value, url, httpOnly: true, sameSite: "Lax" },
+      name: cookie,
+      value,
+      url,
+      httpOnly: true,
+      sameSite: "Lax",
     });
     await this.go(url);
     await this.see("//h1[.='Jobs']");

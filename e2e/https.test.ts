@@ -30,9 +30,15 @@ beforeAll(async () => {
     stdio: ["ignore", "ignore", "inherit"],
     env: {
       ...process.env,
-      ...{ NODE_OPTIONS: "", NODE_ENV: "production", LOG_LEVEL: "fatal", DATABASE_URL: shop.databaseUrl },
-      ...{ HOST: "0.0.0.0", PORT: `${ports.http}`, HTTPS_PORT: `${ports.https}` },
-      ...{ TLS_CERT: join(folder, "server.crt"), TLS_KEY: join(folder, "server.key") },
+      NODE_OPTIONS: "",
+      NODE_ENV: "production",
+      LOG_LEVEL: "fatal",
+      DATABASE_URL: shop.databaseUrl,
+      HOST: "0.0.0.0",
+      PORT: `${ports.http}`,
+      HTTPS_PORT: `${ports.https}`,
+      TLS_CERT: join(folder, "server.crt"),
+      TLS_KEY: join(folder, "server.key"),
       AUTHORITY: join(folder, "authority.crt"),
     },
   });

@@ -73,7 +73,11 @@ describe("from book in to the figures as found", () => {
         expect(await factsOf(shop, job, "code")).toHaveLength(1);
         expect(await factsOf(shop, job, "read-out")).toMatchObject([{ from: "scan-tool" }]);
         expect(await factsOf(shop, job, "answer")).toContainEqual({
-          ...{ kind: "answer", question: "range:3", outcome: "flares", conditions: ["hot"], there: true },
+          kind: "answer",
+          question: "range:3",
+          outcome: "flares",
+          conditions: ["hot"],
+          there: true,
         });
       }),
     120_000,

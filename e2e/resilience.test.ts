@@ -153,16 +153,15 @@ describe("nothing acknowledged is lost, nothing is doubled", () => {
       at: "2026-05-04T08:00:00.000Z",
       by: "Mira K.",
       body: {
-        ...{
-          kind: "reading",
-          chain: "d3-clearance",
-          phase: "found",
-          fit: 0,
-          method: "air and dial",
-          unit: "mm",
-          resolution: 10000,
-        },
-        ...{ state: { soak: "soaked", facings: "run-in" }, reading: { kind: "single", value: 1_250_000 } },
+        kind: "reading",
+        chain: "d3-clearance",
+        phase: "found",
+        fit: 0,
+        method: "air and dial",
+        unit: "mm",
+        resolution: 10000,
+        state: { soak: "soaked", facings: "run-in" },
+        reading: { kind: "single", value: 1_250_000 },
       },
     };
     const send = (body: unknown, job = 1030): Promise<Response> =>

@@ -116,8 +116,14 @@ describe("every action", () => {
     const receive = (cookie: string): Promise<Response> =>
       post("/shelf", { id: crypto.randomUUID(), part: "MD-2220", quantity: "1" }, { cookie });
     const settings = {
-      ...{ rule: "plain", target: "middle", steels: "always new", bushings: "on measurement" },
-      ...{ hourCents: "90.00", comebackCents: "1200", shopName: "Mine now", footKey: "F8" },
+      rule: "plain",
+      target: "middle",
+      steels: "always new",
+      bushings: "on measurement",
+      hourCents: "90.00",
+      comebackCents: "1200",
+      shopName: "Mine now",
+      footKey: "F8",
     };
     expect((await receive(builder)).status).toBe(403);
     expect((await receive(parts)).status).toBe(200);
@@ -130,7 +136,9 @@ describe("every action", () => {
         headers: { cookie, origin: shop.url, "content-type": "application/json" },
         body: JSON.stringify([
           {
-            ...{ id: crypto.randomUUID(), at: new Date().toISOString(), by: "anyone" },
+            id: crypto.randomUUID(),
+            at: new Date().toISOString(),
+            by: "anyone",
             body: { kind: "way-on", way: "used", reason: "cheaper" },
           },
         ]),

@@ -60,9 +60,13 @@ export async function openShop({
   const webs: Part[] = [];
   for (let i = 0; i < count; i++) {
     const env = {
-      ...{ NODE_ENV: "production", LOG_LEVEL: "fatal", YARD_KEY_GALLERY: "1" },
-      ...{ DATABASE_URL: database.url, GAUGE_URL: gauge.url },
-      ...{ SCAN_TOOL_URL: scanTool.url, PRINTER_URL: printer.url },
+      NODE_ENV: "production",
+      LOG_LEVEL: "fatal",
+      YARD_KEY_GALLERY: "1",
+      DATABASE_URL: database.url,
+      GAUGE_URL: gauge.url,
+      SCAN_TOOL_URL: scanTool.url,
+      PRINTER_URL: printer.url,
     };
     const web = part(await freePort(), "/healthz", (port) =>
       run([processOf("web")], { ...env, PORT: `${port}` }),

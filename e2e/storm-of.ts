@@ -68,9 +68,22 @@ export async function storm(shop: Shop, { benches: count, each, seed }: Storm): 
   const begun = Date.now();
   const random = chance(seed);
   const weather: Weather = {
-    ...{ said: 0, pictures: 0, sent: 0, cut: 0, unanswered: 0, repeated: 0 },
-    ...{ webKills: 0, databaseKills: 0, browserCrashes: 0 },
-    ...{ once: 0, doubled: 0, lost: 0, picturesLost: 0, acknowledgedLost: 0, outOfOrder: 0, seconds: 0 },
+    said: 0,
+    pictures: 0,
+    sent: 0,
+    cut: 0,
+    unanswered: 0,
+    repeated: 0,
+    webKills: 0,
+    databaseKills: 0,
+    browserCrashes: 0,
+    once: 0,
+    doubled: 0,
+    lost: 0,
+    picturesLost: 0,
+    acknowledgedLost: 0,
+    outOfOrder: 0,
+    seconds: 0,
   };
   let calm = false;
   const acknowledged = new Set<string>();
@@ -108,12 +121,21 @@ export async function storm(shop: Shop, { benches: count, each, seed }: Storm): 
     }) as typeof fetch;
 
   const { rows } = await listJobs(shop.pool, { which: "open" }, "storm", () => ({
-    ...{ vehicle: "", unit: "", depth: "", holder: null, waitsFor: "", done: 0, packs: 0 },
+    vehicle: "",
+    unit: "",
+    depth: "",
+    holder: null,
+    waitsFor: "",
+    done: 0,
+    packs: 0,
   }));
   const cookie = await signIn(shop.webs[0]?.url ?? "", shop);
   const benches = Array.from({ length: count }, (_, i): Bench => {
     const bench: Bench = {
-      ...{ name: `storm-${seed}-${i}`, job: rows[i % rows.length]?.number ?? 0, cookie, said: [] },
+      name: `storm-${seed}-${i}`,
+      job: rows[i % rows.length]?.number ?? 0,
+      cookie,
+      said: [],
       random: chance(seed * 1000 + i),
       box: null as unknown as Outbox,
     };

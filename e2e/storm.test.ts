@@ -17,6 +17,12 @@ it("every fact is there exactly once and in order, whatever was killed, cut and 
     2,
   );
   expect(weather).toMatchObject({
-    ...{ said: 360, once: 360, doubled: 0, lost: 0, acknowledgedLost: 0, picturesLost: 0, outOfOrder: 0 },
+    said: 360,
+    once: 360,
+    doubled: 0,
+    lost: 0,
+    acknowledgedLost: 0,
+    picturesLost: 0,
+    outOfOrder: 0,
   });
 }, 120_000);

@@ -15,10 +15,15 @@ const author = { id: null, name: "Mira K." };
 const fact = (body: FactBody): Fact => ({ id: newId(), at: "2026-05-04T08:00:00.000Z", by: "Mira K.", body });
 const reading = (value: number): Fact =>
   fact({
-    ...{ kind: "reading", chain: "d1-clearance", phase: "found", fit: 0, method: "air and dial" },
+    kind: "reading",
+    chain: "d1-clearance",
+    phase: "found",
+    fit: 0,
+    method: "air and dial",
     state: { soak: "soaked", facings: "new" },
     reading: { kind: "single", value: nm(value) },
-    ...{ resolution: nm(10_000), unit: "mm" },
+    resolution: nm(10_000),
+    unit: "mm",
   });
 const open = async (facts: Fact[] = []): Promise<{ id: string; number: number }> => {
   const id = newId();

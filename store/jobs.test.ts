@@ -33,7 +33,11 @@ async function job(): Promise<{ id: string; number: number }> {
 }
 const own = (max: number | null, reason = "house"): Promise<void> =>
   setHouseValue(db.pool, {
-    ...{ unit, of: "chain", id: "d1-clearance", reason, by: "Edda L." },
+    unit,
+    of: "chain",
+    id: "d1-clearance",
+    reason,
+    by: "Edda L.",
     value: max === null ? null : { max: max as never },
   });
 async function limitOf(number: number): Promise<number | undefined> {

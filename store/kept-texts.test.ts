@@ -13,7 +13,9 @@ let db: Awaited<ReturnType<typeof testDatabase>>;
 let book: string;
 const author = { id: null, name: "Mira “K.”" };
 const fact = (name: string): Fact => ({
-  ...{ id: newId(), at: "2026-05-04T08:00:00.000Z", by: "" },
+  id: newId(),
+  at: "2026-05-04T08:00:00.000Z",
+  by: "",
   body: { kind: "holder", staff: null, name },
 });
 const open = async (facts: Fact[] = []): Promise<string> => {

@@ -14,7 +14,9 @@ let db: Awaited<ReturnType<typeof testDatabase>>;
 let book: string;
 const author = { id: null, name: "Mira K." };
 const scope = (by = "Mira K."): Fact => ({
-  ...{ id: newId(), at: "2026-05-04T08:00:00.000Z", by },
+  id: newId(),
+  at: "2026-05-04T08:00:00.000Z",
+  by,
   body: { kind: "scope", depths: ["full"] },
 });
 const open = async (): Promise<string> => {

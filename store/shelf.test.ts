@@ -34,7 +34,9 @@ async function fitting(take: Fitting["take"], more: Partial<Fitting> = {}): Prom
   const at = "2026-05-04T08:00:00.000Z";
   const facts: Fact[] = [
     {
-      ...{ id: newId(), at, by: "Mira K." },
+      id: newId(),
+      at,
+      by: "Mira K.",
       body: {
         kind: "choice",
         chain: "d1",

@@ -9,11 +9,15 @@ export function Traps() {
   const { traps = [], lubrication = [], airChecks = [] } = applied.work;
   const passages = [
     ...lubrication.map(({ id, from, to, through, closedBy }) => ({
-      ...{ thing: `passage:${id}`, name: `${from} to ${to}`, did: "passages-blown" as const },
+      thing: `passage:${id}`,
+      name: `${from} to ${to}`,
+      did: "passages-blown" as const,
       how: `${through.join(", ")}; closed unseen by ${closedBy}`,
     })),
     ...airChecks.map(({ element, port }) => ({
-      ...{ thing: `port:${element}`, name: `${element.toUpperCase()} feed`, did: "passages-blown" as const },
+      thing: `port:${element}`,
+      name: `${element.toUpperCase()} feed`,
+      did: "passages-blown" as const,
       how: port,
     })),
   ];

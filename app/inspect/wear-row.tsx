@@ -32,7 +32,13 @@ export function WearRow({
     const same =
       known?.severity === severity && known.sure === sure && !known.pieces === (pieces.length === 0);
     say({
-      ...{ kind: "finding", part, wear, severity, sure, note: known?.note ?? "", there: !same },
+      kind: "finding",
+      part,
+      wear,
+      severity,
+      sure,
+      note: known?.note ?? "",
+      there: !same,
       ...(pieces.length > 0 ? { pieces: [...pieces] } : {}),
     });
   };

@@ -102,7 +102,10 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
 
   answer: ({ question = "", outcome = "", conditions = "", there = "true", note = "" }) =>
     when({ outcome: (question === "" || outcome === "") && "Choose an answer." }, () => ({
-      ...{ kind: "answer", question, outcome, there: there === "true" },
+      kind: "answer",
+      question,
+      outcome,
+      there: there === "true",
       conditions: conditions
         .split(",")
         .flatMap((word): Condition[] => (one(CONDITIONS, word) ? [word as Condition] : [])),
@@ -117,7 +120,11 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
         related: !one(["yes", "no", "unsure"], related) && "Say whether it belongs to this complaint.",
       },
       () => ({
-        ...{ kind: "code", code: code.toUpperCase(), words, sort, there: there === "true" },
+        kind: "code",
+        code: code.toUpperCase(),
+        words,
+        sort,
+        there: there === "true",
         related: related as "yes" | "no" | "unsure",
       }),
     ),
@@ -137,7 +144,10 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
   fluid: ({ look, smell, note = "" }) => {
     const [seen, smelt] = [one(FLUID_LOOKS.codes, look), one(FLUID_SMELLS.codes, smell)];
     return when({ look: !seen && "Choose how it looks.", smell: !smelt && "Choose how it smells." }, () => ({
-      ...{ kind: "fluid", look: seen ?? "none-came-out", smell: smelt ?? "as-new", note },
+      kind: "fluid",
+      look: seen ?? "none-came-out",
+      smell: smelt ?? "as-new",
+      note,
     }));
   },
 
@@ -221,10 +231,17 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
         method: (!known || !gauge) && "Choose how it was read.",
       },
       () => ({
-        ...{ kind: "reading", chain, phase: phaseOf(phase), fit: 0, method: gauge as Gauge },
+        kind: "reading",
+        chain,
+        phase: phaseOf(phase),
+        fit: 0,
+        method: gauge as Gauge,
         state: { soak: "dry", facings: "run-in" },
-        ...{ reading, ...(item ? { item } : {}) },
-        ...{ resolution: stepOf(gauge as Gauge, lengthUnit), unit: lengthUnit, typed: value },
+        reading,
+        ...(item ? { item } : {}),
+        resolution: stepOf(gauge as Gauge, lengthUnit),
+        unit: lengthUnit,
+        typed: value,
       }),
     );
   },
@@ -279,7 +296,9 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
         way: !which && "Choose the way.",
       },
       () => ({
-        ...{ kind: "offer", way: which ?? "rebuild", note },
+        kind: "offer",
+        way: which ?? "rebuild",
+        note,
         cents: cents ?? 0,
         hours: long ?? 0,
         risk: chance ?? 0,
@@ -297,7 +316,10 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
 
   "weak-point": ({ point = "", answer = "", note = "" }) =>
     when({ answer: answer.length < 2 && "Choose what was done about it." }, () => ({
-      ...{ kind: "weak-point", point, answer, note },
+      kind: "weak-point",
+      point,
+      answer,
+      note,
     })),
 
   cause: ({ of = "", cause = "", standing, note = "", after = "" }) => {
@@ -329,7 +351,9 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
   count: ({ of = "", found }) => {
     const many = wholeNumber(found);
     return when({ found: (many === null || many > 999) && "Write how many there are, as a number." }, () => ({
-      ...{ kind: "count", of, found: many ?? 0 },
+      kind: "count",
+      of,
+      found: many ?? 0,
     }));
   },
 

@@ -10,7 +10,9 @@ import { benchBook } from "./bench-book";
 const dirty = (applied: Applied): string[][] => {
   const job = fold(
     (applied.work.teardown ?? []).map(({ id }, i) => ({
-      ...{ id: `fact-${i}`, at: "2026-05-04T08:00:00.000Z", by: "Mira K." },
+      id: `fact-${i}`,
+      at: "2026-05-04T08:00:00.000Z",
+      by: "Mira K.",
       body: { kind: "step", step: id, did: "done", reason: "" } as const,
     })),
   );

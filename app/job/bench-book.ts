@@ -21,10 +21,21 @@ export function benchBook(book: Book): Book {
   return {
     ...read,
     parts: parts.map(({ id, name, of, station, oneTime, when, depth }) => ({
-      ...{ id, name, number: "", of, station, oneTime, when, depth },
+      id,
+      name,
+      number: "",
+      of,
+      station,
+      oneTime,
+      when,
+      depth,
     })),
     teardown: book.teardown?.map(({ id, name, parts: off, when, depth }) => ({
-      ...{ id, name, parts: off?.filter((part) => kept.has(part)), when, depth },
+      id,
+      name,
+      parts: off?.filter((part) => kept.has(part)),
+      when,
+      depth,
     })),
   };
 }

@@ -36,10 +36,15 @@ const fact = (body: FactBody): Fact => ({ id: newId(), at: "2026-05-04T08:00:00.
 async function tried(): Promise<JobRecord> {
   const readings = [1370, 1380, 1375].map((um) =>
     fact({
-      ...{ kind: "reading", chain: CHAIN, phase: "built", fit: 0, method: "air and dial" },
+      kind: "reading",
+      chain: CHAIN,
+      phase: "built",
+      fit: 0,
+      method: "air and dial",
       state: { soak: "soaked", facings: "new", wave: "free" },
       reading: { kind: "single", value: nm(um * 1_000) },
-      ...{ resolution: nm(10_000), unit: "mm" },
+      resolution: nm(10_000),
+      unit: "mm",
     }),
   );
   const number = await openJob(db.pool, {

@@ -12,10 +12,15 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
   const { id, number, opened, document, facts } = record;
   const pictures = (await photosOf(pool, id)).map(({ large, small, ...picture }) => ({
     ...picture,
-    ...{ large: large.toString("base64"), small: small.toString("base64") },
+    large: large.toString("base64"),
+    small: small.toString("base64"),
   }));
   const whole = jobDocument({
-    ...{ id, number, opened, book: document, facts },
+    id,
+    number,
+    opened,
+    book: document,
+    facts,
     ...(pictures.length > 0 ? { pictures } : {}),
   });
   return new Response(JSON.stringify(whole, null, 2), {

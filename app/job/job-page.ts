@@ -18,7 +18,12 @@ export const jobPage = ({
   houseValues,
   newer,
 }: JobRecord) => ({
-  ...{ id, number, opened, seq, houseValues, newer },
+  id,
+  number,
+  opened,
+  seq,
+  houseValues,
+  newer,
   facts: factsText,
   book: benchText(bookId, book),
 });

@@ -68,7 +68,14 @@ export default function JobPage({
     const applied = appliedTo(book, job, houseValues);
     let sheets: Worksheet[] | undefined;
     return {
-      ...{ number, opened, book, job, depths, applied, unit, seen },
+      number,
+      opened,
+      book,
+      job,
+      depths,
+      applied,
+      unit,
+      seen,
       // Worked out when a page asks: those before the unit is opened show no pack.
       get sheets() {
         return (sheets ??= worksheets(job, applied, house));

@@ -133,7 +133,10 @@ async function waive(context: Context, request: Request, at: JobRecord, chain: s
   const { id: factId, reason, lead } = read.signature;
   const body = { kind: "waiver", chain, reason, signedBy: lead.name } as const;
   const fact = {
-    ...{ id: factId, at: new Date().toISOString(), by: lead.name, body },
+    id: factId,
+    at: new Date().toISOString(),
+    by: lead.name,
+    body,
     ...lastSeen(at.facts),
   };
   const kept = await record(context, at.number, [fact], lead);
@@ -162,7 +165,10 @@ async function readWithoutScript(context: Context, request: Request, at: JobReco
     return data({ intent: "read", problems: { value: read.problem }, typed: { value } }, { status: 400 });
   const { staff } = context.get(visitor);
   const fact = {
-    ...{ id: factId, at: new Date().toISOString(), by: staff.name, body: read.body },
+    id: factId,
+    at: new Date().toISOString(),
+    by: staff.name,
+    body: read.body,
     ...lastSeen(at.facts),
   };
   const kept = await record(context, at.number, [fact], staff);
@@ -179,5 +185,5 @@ export default function PackPage({ loaderData, actionData, params }: Route.Compo
   const sheet = sheets.find(({ applied }) => applied.chain.id === params.chain);
   if (!sheet)
     return <p className="plate mt-3 p-6 text-xl">This pack does not belong to this unit’s configuration.</p>;
-  return <Pack key={params.chain} {...{ sheet, actionData }} {...loaderData} />;
+  return <Pack key={params.chain} sheet={sheet} actionData={actionData} {...loaderData} />;
 }

@@ -102,7 +102,15 @@ export function Ring({ sheet, candidates, chosen, onPick, unit, closed, id, plat
         {closed ? (
           <p className="plate p-4">The job is closed.</p>
         ) : (
-          <Choose key={chosen.key} {...{ sheet, chosen, unit, id, actionData }} name={name} />
+          <Choose
+            key={chosen.key}
+            sheet={sheet}
+            chosen={chosen}
+            unit={unit}
+            id={id}
+            actionData={actionData}
+            name={name}
+          />
         )}
         {chosen.source.kind !== "fitted" && (
           <section className="plate px-3 pt-3" aria-label="The stack as it is now">

@@ -80,7 +80,12 @@ export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: 
       </div>
       {way === "type" && (
         <TypedEntry
-          {...{ sheet, phase, unit, conditions, readingId, actionData }}
+          sheet={sheet}
+          phase={phase}
+          unit={unit}
+          conditions={conditions}
+          readingId={readingId}
+          actionData={actionData}
           onStore={(body) => say(body)}
         />
       )}

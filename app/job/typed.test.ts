@@ -100,8 +100,14 @@ describe("facts at the edge", () => {
     [
       "a bracket without a blade",
       fact({
-        ...{ kind: "reading", chain: "d1", phase: "found", fit: 0, method: "feeler" },
-        ...{ reading: { kind: "bracket" }, resolution: 0, unit: "mm" },
+        kind: "reading",
+        chain: "d1",
+        phase: "found",
+        fit: 0,
+        method: "feeler",
+        reading: { kind: "bracket" },
+        resolution: 0,
+        unit: "mm",
       }),
       ...(["[0].body.reading", /the one that passes/] as const),
     ],

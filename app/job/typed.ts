@@ -80,8 +80,15 @@ export function bodyOf(
   unit: LengthUnit,
 ): ReadingBody {
   return {
-    ...{ kind: "reading", chain: applied.chain.id, phase, fit, method, state, reading },
-    ...{ resolution: stepOf("dial", unit), unit },
+    kind: "reading",
+    chain: applied.chain.id,
+    phase,
+    fit,
+    method,
+    state,
+    reading,
+    resolution: stepOf("dial", unit),
+    unit,
     ...(method === "air and dial" && air ? { air } : {}),
   };
 }

@@ -101,11 +101,26 @@ export function Pack({
       </div>
       {!closed && tab !== "found" && <Dirty sheet={sheet} />}
       {tab === "ring" ? (
-        <RingTab {...{ sheet, candidates, unit, closed, ids, actionData, leads }} />
+        <RingTab
+          sheet={sheet}
+          candidates={candidates}
+          unit={unit}
+          closed={closed}
+          ids={ids}
+          actionData={actionData}
+          leads={leads}
+        />
       ) : (
         <ReadTab
           key={`${tab} ${sheet.fit}`}
-          {...{ tab, sheet, unit, closed, ids, actionData, leads, candidates }}
+          tab={tab}
+          sheet={sheet}
+          unit={unit}
+          closed={closed}
+          ids={ids}
+          actionData={actionData}
+          leads={leads}
+          candidates={candidates}
         />
       )}
     </div>

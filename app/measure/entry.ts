@@ -43,7 +43,8 @@ export function fedBy(
   applied: Applied,
 ): FieldWaits {
   const is = (nominal: number, gauge: string): FieldWaits => ({
-    ...{ "data-nominal": Math.round(nominal), "data-gauge": gauge },
+    "data-nominal": Math.round(nominal),
+    "data-gauge": gauge,
     "data-what": [row.id, item?.name, field].filter((one) => one !== undefined && one !== "").join(" "),
   });
   if (item?.name === CLOCKING) return {};
@@ -101,7 +102,9 @@ export function entryOf(
       return from?.ok && to?.ok ? measureText(difference(from.measure, to.measure)) : "";
     };
     return {
-      ...{ fields: ["at the start", "at the end"], answers: [], worked: lost },
+      fields: ["at the start", "at the end"],
+      answers: [],
+      worked: lost,
       read: (typed) =>
         lost(typed) ? plain(lost(typed)) : wrong("Type the pressure at the start and at the end."),
     };
@@ -115,7 +118,9 @@ export function entryOf(
       return force.ok && at.ok ? measureText(torqueOf(force.measure, at.length, usual)) : "";
     };
     return {
-      ...{ fields: ["torque, or pull", "at a radius of"], answers: [], worked: torque },
+      fields: ["torque, or pull", "at a radius of"],
+      answers: [],
+      worked: torque,
       read: (typed) => (typed[1] ? plain(torque(typed) || typed.join(" at ")) : plain(typed[0] ?? "")),
     };
   }
@@ -142,7 +147,9 @@ function chainEntry(
       return found;
     };
     return {
-      ...{ fields: links.map(([, , name]) => name), answers: [], worked: () => "" },
+      fields: links.map(([, , name]) => name),
+      answers: [],
+      worked: () => "",
       read: (typed) => {
         const found = measured(typed);
         if (typeof found === "string") return wrong(found);
@@ -156,7 +163,9 @@ function chainEntry(
 
 /** The blade that passes and the one that does not; a figure alone in the first is one read off. */
 const blades = (plain: (text: string) => ReadRow): Entry => ({
-  ...{ fields: ["passes", "does not pass"], answers: [], worked: () => "" },
+  fields: ["passes", "does not pass"],
+  answers: [],
+  worked: () => "",
   read: ([passes = "", refuses = ""]) => plain(refuses || passes === "" ? `${passes}/${refuses}` : passes),
 });
 
@@ -169,9 +178,16 @@ export function byLinks(
 ): ReadingBody {
   const measured = links.map((link) => ({ ...link, uncertainty: GAUGE }));
   return {
-    ...{ kind: "reading", chain: chain.id, phase, fit: 0, method: chain.read.with[0] ?? "by the numbers" },
-    ...{ state: { soak: "dry", facings: "run-in" }, reading: evaluate(measured) },
-    ...{ resolution: nm(1_000), unit, links: measured },
+    kind: "reading",
+    chain: chain.id,
+    phase,
+    fit: 0,
+    method: chain.read.with[0] ?? "by the numbers",
+    state: { soak: "dry", facings: "run-in" },
+    reading: evaluate(measured),
+    resolution: nm(1_000),
+    unit,
+    links: measured,
   };
 }
 

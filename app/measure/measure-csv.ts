@@ -8,8 +8,13 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const { record, lines } = await sheetOf(context.get(ground).pool, Number(params.number), request);
   const text = Papa.unparse(
     lines.map(({ id, name, kind, station, spec, found, built, earlier }) => ({
-      ...{ id, name, kind, station, spec },
-      ...{ "earlier visit": earlier?.text ?? "", "moved since": earlier?.moved ?? "" },
+      id,
+      name,
+      kind,
+      station,
+      spec,
+      "earlier visit": earlier?.text ?? "",
+      "moved since": earlier?.moved ?? "",
       "as found": found.text,
       "as found is": found.standing,
       "as found by": found.by,

@@ -175,7 +175,8 @@ export class Outbox {
     const response = await this.send(path, {
       method: "POST",
       headers: {
-        ...{ "Content-Type": type, Accept: "application/json" },
+        "Content-Type": type,
+        Accept: "application/json",
         ...(voucher ? { "X-Said-By": voucher } : {}),
       },
       body,

@@ -51,7 +51,8 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
     if ("problems" in form) return data({ ...form, added: null }, { status: 400 });
     const { part, price, supplier: whose } = form.values;
     const added = await addPrices(pool, [{ part, cents: price, days: null }], {
-      ...{ supplier: whose, by: staff.name },
+      supplier: whose,
+      by: staff.name,
     });
     return data({ problems: {}, typed: {}, added });
   }

@@ -114,7 +114,7 @@ export function Suspects({
           </li>
         ))}
       </ol>
-      <Checks {...{ questions, answers, onAnswer }} />
+      <Checks questions={questions} answers={answers} onAnswer={onAnswer} />
       <details className="border-base-300 border-t">
         <summary className="touch quiet flex cursor-pointer items-center font-semibold underline underline-offset-4">
           How it is worked out

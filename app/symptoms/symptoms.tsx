@@ -47,7 +47,11 @@ export default function Symptoms() {
       <div className="grid items-start gap-3 xl:grid-cols-[minmax(0,auto)_minmax(330px,1fr)]">
         <div>
           <Grid
-            {...{ questions, answers, number, conditions, setConditions }}
+            questions={questions}
+            answers={answers}
+            number={number}
+            conditions={conditions}
+            setConditions={setConditions}
             closed={job.closed !== null}
             onTick={tick}
           />

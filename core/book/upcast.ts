@@ -83,7 +83,8 @@ function pointsOf({ weakPoints }: Old): Old {
 
 /** What an answer did was told from its words. */
 const answerOf = (name: string): Old => ({
-  ...{ id: codeFor(name), name },
+  id: codeFor(name),
+  name,
   does: /replace|new|another|sleeve/i.test(name) ? "replace" : "look",
 });
 

@@ -4,7 +4,9 @@ import { lengthOf, nm } from "../quantity";
 import { fitOf, type Point } from "./index";
 
 const point = (link: "bore" | "journal", place: string, angle: number, value: string): Point => ({
-  ...{ link, place, angle },
+  link,
+  place,
+  angle,
   value: lengthOf(value),
 });
 

@@ -38,13 +38,22 @@ export function rowsOf(unit: Unit): Row[] {
     const { ratio } = behave(unit, applied, base);
     const ready = readyBeside(unit, i);
     const row: Row = {
-      ...{ id: `range:${id}`, name: id, kind: "range", range: id, applied, ratio },
-      ...{ braking: [], ready },
+      id: `range:${id}`,
+      name: id,
+      kind: "range",
+      range: id,
+      applied,
+      ratio,
+      braking: [],
+      ready,
     };
     if (!braking) return [row];
     const held: Row = {
       ...row,
-      ...{ id: `manual:${id}`, name: `${id} held by hand`, kind: "manual", braking },
+      id: `manual:${id}`,
+      name: `${id} held by hand`,
+      kind: "manual",
+      braking,
       applied: [...applied, ...braking],
     };
     return [row, held];

@@ -40,7 +40,15 @@ export interface Question {
 
 /** Minutes of one person, as the shop counts them. */
 const MINUTES: Readonly<Record<QuestionKind, number>> = {
-  ...{ range: 6, whole: 6, scan: 8, speeds: 12, fluid: 5, outside: 10, debris: 20, tap: 20, air: 75 },
+  range: 6,
+  whole: 6,
+  scan: 8,
+  speeds: 12,
+  fluid: 5,
+  outside: 10,
+  debris: 20,
+  tap: 20,
+  air: 75,
 };
 
 const NORMAL_CHECK = "nothing";
@@ -82,12 +90,10 @@ function remembered<K, V>(keyOf: (given: K) => unknown, work: (given: K) => V): 
 const faultsKey = (faults: readonly ElementFault[]): string => faults.map(({ id }) => id).join();
 
 export const DEBRIS_NAMES: Readonly<Record<keyof typeof DEBRIS, string>> = {
-  ...{
-    friction: "Friction material",
-    steel: "Steel flakes or chunks",
-    brass: "Brass or copper",
-    aluminium: "Aluminium",
-  },
+  friction: "Friction material",
+  steel: "Steel flakes or chunks",
+  brass: "Brass or copper",
+  aluminium: "Aluminium",
 };
 export const OUTSIDE_NAMES: Readonly<Record<keyof typeof OUTSIDE, string>> = {
   engine: "Engine: misfire, mixture, its own codes",
@@ -111,7 +117,12 @@ function check(
   of: (cause: Cause) => Readonly<Record<string, number>> = (cause) => table[kindOf(cause)] ?? {},
 ): Question {
   return {
-    ...{ id, kind, name, outcomes, minutes: MINUTES[kind], mechanical: null },
+    id,
+    kind,
+    name,
+    outcomes,
+    minutes: MINUTES[kind],
+    mechanical: null,
     alone: (cause) => spread(outcomes, rest(outcomes, of(cause))),
   };
 }
@@ -126,7 +137,10 @@ const rest = (
 });
 
 const OUTCOMES: Readonly<Record<Row["kind"], readonly string[]>> = {
-  ...{ range: IN_RANGE, manual: HELD_BY_HAND, neutral: IN_NEUTRAL, standing: STANDING },
+  range: IN_RANGE,
+  manual: HELD_BY_HAND,
+  neutral: IN_NEUTRAL,
+  standing: STANDING,
 };
 const DRIVE: Readonly<Record<Row["kind"], (name: string) => string>> = {
   range: (name) => `Drive in ${name}`,
@@ -140,14 +154,12 @@ function rowQuestion(row: Row, mechanics: Mechanics): Question {
   const mechanical = (faults: readonly ElementFault[]): Distribution =>
     spread(outcomes, effectTable(mechanics.effect(row, faults), faults.filter(touches(row, mechanics))));
   return {
-    ...{
-      id: row.id,
-      kind: "range",
-      name: DRIVE[row.kind](row.name),
-      outcomes,
-      minutes: MINUTES.range,
-      mechanical,
-    },
+    id: row.id,
+    kind: "range",
+    name: DRIVE[row.kind](row.name),
+    outcomes,
+    minutes: MINUTES.range,
+    mechanical,
     alone: (cause) =>
       cause.kind === "element" ? mechanical([cause]) : spread(outcomes, COMMON_TABLES[cause.kind]),
   };
@@ -171,13 +183,11 @@ function wholeQuestion(unit: Unit): Question {
   const table = (cause: Cause): Readonly<Record<string, number>> =>
     cause.kind === "element" ? (outsideTable(cause) ?? { nothing: 0.9 }) : COMMON_TABLES[cause.kind];
   return {
-    ...{
-      id: "whole",
-      kind: "whole",
-      name: "Ask about the vehicle as a whole",
-      outcomes,
-      minutes: MINUTES.whole,
-    },
+    id: "whole",
+    kind: "whole",
+    name: "Ask about the vehicle as a whole",
+    outcomes,
+    minutes: MINUTES.whole,
     mechanical: null,
     alone: (cause) => spread(outcomes, table(cause)),
   };
@@ -244,8 +254,12 @@ function speedsQuestion(row: Row, mechanics: Mechanics): Question[] {
     spread(outcomes, of(mechanics.effect(row, faults)));
   return [
     {
-      ...{ id: `speeds:${row.range}`, kind: "speeds", name: `Read both speeds in ${row.range}`, outcomes },
-      ...{ minutes: MINUTES.speeds, mechanical },
+      id: `speeds:${row.range}`,
+      kind: "speeds",
+      name: `Read both speeds in ${row.range}`,
+      outcomes,
+      minutes: MINUTES.speeds,
+      mechanical,
       alone: (cause) =>
         cause.kind === "element"
           ? mechanical([cause])

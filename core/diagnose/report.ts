@@ -56,7 +56,12 @@ export function report(diagnostician: Diagnostician, told: readonly Told[], aske
       a && b && chance >= WORTH ? [{ names: [causeName(a), causeName(b)] as [string, string], chance }] : [],
     ),
     next: next.map(({ question: { id, kind, name, minutes, outcomes }, bits, would }) => ({
-      ...{ id, kind, name, minutes, bits, outcomes },
+      id,
+      kind,
+      name,
+      minutes,
+      bits,
+      outcomes,
       would: would.slice(0, 3).map(({ outcome, chance, first, firstChance }) => ({
         outcome,
         chance,

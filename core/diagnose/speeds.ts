@@ -54,7 +54,8 @@ export function readSpeeds(unit: Unit, { range: id, input, output }: Speeds): Re
   });
   return {
     told: input <= 0 ? null : { question: `speeds:${id}`, outcome },
-    ...{ ratio, listed: wanted },
+    ratio,
+    listed: wanted,
     slip: Math.round(input - wanted * toNumber(turnsOut)),
     elements: slips,
   };

@@ -7,7 +7,8 @@ import { readSpeeds } from "./speeds";
 /** Everything said of a job that a diagnosis can be made from. */
 export function toldBy(job: Job, unit: Book): Told[] {
   const answers = job.answers.map(({ body: { question, outcome, conditions } }): Told => ({
-    ...{ question, outcome },
+    question,
+    outcome,
     ...(conditions.length > 0 ? { conditions } : {}),
   }));
   const sorts = new Set(job.codes.map(({ body }) => body.sort));

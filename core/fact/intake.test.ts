@@ -17,11 +17,18 @@ const fact = (body: FactBody): Fact => ({
 });
 const job = (...bodies: FactBody[]) => fold(bodies.map(fact));
 const answer = (question: string, outcome: string, there = true): FactBody => ({
-  ...{ kind: "answer", question, outcome, conditions: [], there },
+  kind: "answer",
+  question,
+  outcome,
+  conditions: [],
+  there,
 });
 type Debris = BodyOf<"debris">;
 const debris = (where: Debris["where"], what: Debris["what"], amount: Debris["amount"]): FactBody => ({
-  ...{ kind: "debris", where, what, amount },
+  kind: "debris",
+  where,
+  what,
+  amount,
 });
 
 describe("what was told", () => {
@@ -173,7 +180,11 @@ describe("pictures", () => {
 
 describe("as found", () => {
   const figure = (id: string, said: { text: string } | { cannot: "does-not-run" }): FactBody => ({
-    ...{ kind: "figure", of: "measurement", id, phase: "found", note: "" },
+    kind: "figure",
+    of: "measurement",
+    id,
+    phase: "found",
+    note: "",
     ...said,
   });
   const verdictOf = (id: string, ...bodies: FactBody[]) =>
@@ -209,10 +220,15 @@ describe("as found", () => {
 
   it("takes several readings of a chain and judges them as a run", () => {
     const reading = (value: number): FactBody => ({
-      ...{ kind: "reading", chain: "input-end-play", phase: "found", fit: 0, method: "dial" },
+      kind: "reading",
+      chain: "input-end-play",
+      phase: "found",
+      fit: 0,
+      method: "dial",
       state: { soak: "dry", facings: "run-in" },
       reading: { kind: "single", value: nm(value) },
-      ...{ resolution: nm(10_000), unit: "mm" },
+      resolution: nm(10_000),
+      unit: "mm",
     });
     const found = verdictOf("input-end-play", reading(450_000), reading(460_000), reading(455_000));
     expect(found?.kind === "chain" && found.assessment.verdict.kind).toBe("inside");

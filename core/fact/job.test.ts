@@ -21,10 +21,15 @@ const fact = (body: FactBody, more: Partial<Fact> = {}): Fact => ({
 });
 const reading = (phase: Phase, fit: number, um: number): Fact =>
   fact({
-    ...{ kind: "reading", chain: CHAIN, phase, fit, method: "air and dial" },
+    kind: "reading",
+    chain: CHAIN,
+    phase,
+    fit,
+    method: "air and dial",
     state: { soak: "soaked", facings: "new", wave: "free" },
     reading: { kind: "single", value: nm(um * 1_000) },
-    ...{ resolution: nm(10_000), unit: "mm" },
+    resolution: nm(10_000),
+    unit: "mm",
   });
 const opened = [
   fact({ kind: "configuration", traits: { body: "late" } }),

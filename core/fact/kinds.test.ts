@@ -22,7 +22,9 @@ import {
 const NAMES = Object.keys(KINDS) as FactKind[];
 const ID = "0190d3c0-0000-7000-8000-000000000001";
 const said = (body: unknown): Fact => ({
-  ...{ id: ID, at: "2026-05-04T08:00:00.000Z", by: "Mira K." },
+  id: ID,
+  at: "2026-05-04T08:00:00.000Z",
+  by: "Mira K.",
   body: body as FactBody,
 });
 const bodyOf = (name: FactKind): fc.Arbitrary<Record<string, unknown>> =>
@@ -32,7 +34,11 @@ const RUNS = { seed: 26, numRuns: 40 };
 
 const schema = new Ajv2020({ strict: false, validateFormats: false }).compile(jobSchema());
 const document = (body: unknown) => ({
-  ...{ format: "yard-key/job@1", id: ID, number: 1, opened: "2026-05-04T08:00:00.000Z", book: {} },
+  format: "yard-key/job@1",
+  id: ID,
+  number: 1,
+  opened: "2026-05-04T08:00:00.000Z",
+  book: {},
   facts: [said(body)],
 });
 
@@ -145,10 +151,17 @@ describe("bench facts against the book of their job", () => {
     const facts: FactBody[] = [
       ...book.parts.map(({ id }): FactBody => ({ kind: "good", parts: [id] })),
       ...book.chains.map(({ id }): FactBody => ({
-        ...{ kind: "figure", of: "chain", id, phase: "found", text: "1 mm", note: "" },
+        kind: "figure",
+        of: "chain",
+        id,
+        phase: "found",
+        text: "1 mm",
+        note: "",
       })),
       ...(book.fasteners ?? []).map(({ id }): FactBody => ({
-        ...{ kind: "lies", things: [`bolts:${id}`], place: "tray" },
+        kind: "lies",
+        things: [`bolts:${id}`],
+        place: "tray",
       })),
       { kind: "fitting", chain: "d1-clearance", fit: 0, origin: "found", piece: { size: nm(1_750_000) } },
     ];

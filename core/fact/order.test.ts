@@ -3,10 +3,16 @@ import fc from "fast-check";
 import { disagreements, fold, inOrder, type Fact, type FactBody } from "./index";
 
 const part = (is: "reuse" | "replace" | "machine", of = "pump"): FactBody => ({
-  ...{ kind: "disposition", part: of, is, reason: "because" },
+  kind: "disposition",
+  part: of,
+  is,
+  reason: "because",
 });
 const said = (id: string, by: string, body: FactBody, after?: string): Fact => ({
-  ...{ id, at: "2026-05-04T08:00:00.000Z", by, body },
+  id,
+  at: "2026-05-04T08:00:00.000Z",
+  by,
+  body,
   ...(after === undefined ? {} : { after }),
 });
 const ids = (facts: readonly Fact[]): string => facts.map(({ id }) => id).join("");

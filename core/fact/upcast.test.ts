@@ -2,7 +2,9 @@ import { describe, expect, it, test } from "@jest/globals";
 import { BENCH, checkFacts, fold, upcast, type Fact, type FactBody } from "./index";
 
 const said = (body: unknown): Fact => ({
-  ...{ id: "0190d3c0-0000-7000-8000-000000000001", at: "2026-05-04T08:00:00.000Z", by: "Mira K." },
+  id: "0190d3c0-0000-7000-8000-000000000001",
+  at: "2026-05-04T08:00:00.000Z",
+  by: "Mira K.",
   body: body as FactBody,
 });
 
@@ -27,12 +29,22 @@ const STORED: [string, object, object][] = [
   [
     "wear and its severity in words",
     {
-      ...{ kind: "finding", part: "pan", wear: "worn to the groove bottom", severity: "beyond use" },
-      ...{ sure: true, note: "", there: true },
+      kind: "finding",
+      part: "pan",
+      wear: "worn to the groove bottom",
+      severity: "beyond use",
+      sure: true,
+      note: "",
+      there: true,
     },
     {
-      ...{ kind: "finding", part: "pan", wear: "worn-to-the-groove-bottom", severity: "beyond-use" },
-      ...{ sure: true, note: "", there: true },
+      kind: "finding",
+      part: "pan",
+      wear: "worn-to-the-groove-bottom",
+      severity: "beyond-use",
+      sure: true,
+      note: "",
+      there: true,
     },
   ],
   [

@@ -3,7 +3,13 @@ import { good, jobOf } from "../../demo/testing";
 import type { FactBody, Severity } from "./index";
 
 const glazed = (severity: Severity, pieces?: number[], there = true, note = ""): FactBody => ({
-  ...{ kind: "finding", part: "d1-friction", wear: "glazed", severity, sure: true, note, there },
+  kind: "finding",
+  part: "d1-friction",
+  wear: "glazed",
+  severity,
+  sure: true,
+  note,
+  there,
   ...(pieces ? { pieces } : {}),
 });
 const stands = (...facts: FactBody[]): string[] =>

@@ -39,7 +39,10 @@ export function candidateCauses(job: Job, applied: Applied, rule: DecisionRule, 
     }));
     const checks = tests.filter((test) => test.known === null).map(({ check }) => check);
     return {
-      ...{ id, name, evidence, checks: [...new Set(checks)].filter(Boolean) },
+      id,
+      name,
+      evidence,
+      checks: [...new Set(checks)].filter(Boolean),
       chance: evidence.reduce((all, { factor }) => all * factor, weight),
     };
   });

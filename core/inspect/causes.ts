@@ -33,7 +33,11 @@ const test = (
   no: string,
   ...weigh: [number, number]
 ): Test => ({
-  ...{ check, known, yes, no, weigh },
+  check,
+  known,
+  yes,
+  no,
+  weigh,
 });
 
 // Which kinds of wear speak for a cause; a book's own kind of wear counts as the one it is like.
@@ -60,7 +64,9 @@ const VALVE_WORN: readonly WearId[] = [
 export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> = {
   pack: (seen) => [
     {
-      ...{ id: "seal-leak", name: "Leak past a piston seal", weight: 2 },
+      id: "seal-leak",
+      name: "Leak past a piston seal",
+      weight: 2,
       tests: [
         test(
           "look at the piston’s seals",
@@ -89,11 +95,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{
-        id: "ring-leak",
-        name: "Leak at a sealing ring or the bore it runs in",
-        weight: seen.has("sealing ring", "drum") ? 1.4 : 0.7,
-      },
+      id: "ring-leak",
+      name: "Leak at a sealing ring or the bore it runs in",
+      weight: seen.has("sealing ring", "drum") ? 1.4 : 0.7,
       tests: [
         test(
           "look at the sealing rings",
@@ -114,11 +118,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{
-        id: "bushing",
-        name: "Worn bushing lets a sealing ring run off",
-        weight: seen.has("bushing") ? 0.8 : 0.1,
-      },
+      id: "bushing",
+      name: "Worn bushing lets a sealing ring run off",
+      weight: seen.has("bushing") ? 0.8 : 0.1,
       tests: [
         test(
           "bushing clearance of its drum",
@@ -139,7 +141,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{ id: "piston", name: "Piston cracked or its bond torn", weight: 0.7 },
+      id: "piston",
+      name: "Piston cracked or its bond torn",
+      weight: 0.7,
       tests: [
         test(
           "look at the piston",
@@ -152,7 +156,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{ id: "bleed", name: "Plugged bleed: it never let go", weight: 0.4 },
+      id: "bleed",
+      name: "Plugged bleed: it never let go",
+      weight: 0.4,
       tests: [
         test(
           "look at the bleed",
@@ -173,7 +179,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{ id: "clearance", name: "Wrong clearance", weight: 0.7 },
+      id: "clearance",
+      name: "Wrong clearance",
+      weight: 0.7,
       tests: [
         test(
           "its clearance as found",
@@ -189,7 +197,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
   ],
   band: (seen) => [
     {
-      ...{ id: "servo", name: "Servo leaks or its travel is wrong", weight: 2 },
+      id: "servo",
+      name: "Servo leaks or its travel is wrong",
+      weight: 2,
       tests: [
         test(
           "look at the servo",
@@ -210,7 +220,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{ id: "drum", name: "Drum’s band surface grooved", weight: 0.8 },
+      id: "drum",
+      name: "Drum’s band surface grooved",
+      weight: 0.8,
       tests: [
         test(
           "look at the drum",
@@ -226,7 +238,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
   ],
   "one-way clutch": (seen) => [
     {
-      ...{ id: "lubrication", name: "Lubrication lost", weight: 1 },
+      id: "lubrication",
+      name: "Lubrication lost",
+      weight: 1,
       tests: [
         test(
           "look for blued neighbours",
@@ -239,11 +253,15 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{ id: "shock", name: "Shock: stuck and spun, or hard use", weight: 1 },
+      id: "shock",
+      name: "Shock: stuck and spun, or hard use",
+      weight: 1,
       tests: [test("ask how it is driven", seen.use, "hard use told", "ordinary use", 3, 0.7)],
     },
     {
-      ...{ id: "springs", name: "Springs or rollers weak with age", weight: 1 },
+      id: "springs",
+      name: "Springs or rollers weak with age",
+      weight: 1,
       tests: [
         test(
           "look at its springs",
@@ -259,7 +277,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
   ],
   synchroniser: (seen) => [
     {
-      ...{ id: "release", name: "The clutch drags: it does not let go", weight: 1.6 },
+      id: "release",
+      name: "The clutch drags: it does not let go",
+      weight: 1.6,
       tests: [
         test(
           "drag torque of the clutch",
@@ -280,7 +300,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{ id: "fork", name: "Fork worn or bent: it does not push straight", weight: 1.2 },
+      id: "fork",
+      name: "Fork worn or bent: it does not push straight",
+      weight: 1.2,
       tests: [
         test(
           "look at the forks",
@@ -300,16 +322,20 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
         ),
       ],
     },
-    { ...{ id: "fluid", name: "Wrong or old fluid", weight: 0.6 }, tests: [fluidTest(seen)] },
+    { id: "fluid", name: "Wrong or old fluid", weight: 0.6, tests: [fluidTest(seen)] },
     {
-      ...{ id: "abuse", name: "Forced in, or many kilometres", weight: 0.7 },
+      id: "abuse",
+      name: "Forced in, or many kilometres",
+      weight: 0.7,
       tests: [test("ask how it is driven", seen.use, "hard use told", "ordinary use", 3, 0.6)],
     },
     wrongParts(seen),
   ],
   belt: (seen) => [
     {
-      ...{ id: "sheave", name: "Metal between belt and sheave", weight: 1.2 },
+      id: "sheave",
+      name: "Metal between belt and sheave",
+      weight: 1.2,
       tests: [
         test(
           "look at the sheave faces",
@@ -330,7 +356,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{ id: "alignment", name: "Pulleys out of line", weight: 0.8 },
+      id: "alignment",
+      name: "Pulleys out of line",
+      weight: 0.8,
       tests: [
         test(
           "pulley alignment",
@@ -342,15 +370,19 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
         ),
       ],
     },
-    { ...{ id: "fluid", name: "Wrong or old fluid", weight: 0.8 }, tests: [fluidTest(seen)] },
+    { id: "fluid", name: "Wrong or old fluid", weight: 0.8, tests: [fluidTest(seen)] },
     {
-      ...{ id: "abuse", name: "Overload", weight: 0.7 },
+      id: "abuse",
+      name: "Overload",
+      weight: 0.7,
       tests: [test("ask how it is driven", seen.use, "hard use told", "ordinary use", 3, 0.6)],
     },
   ],
   cassette: (seen) => [
     {
-      ...{ id: "shaft-seal", name: "Shaft seal leaks onto the disc", weight: 1.2 },
+      id: "shaft-seal",
+      name: "Shaft seal leaks onto the disc",
+      weight: 1.2,
       tests: [
         test(
           "look for oil on the discs",
@@ -371,7 +403,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{ id: "rest", name: "Engagement bearing’s rest position wrong", weight: 1 },
+      id: "rest",
+      name: "Engagement bearing’s rest position wrong",
+      weight: 1,
       tests: [
         test(
           "rest positions",
@@ -384,7 +418,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{ id: "age", name: "Worn by its kilometres", weight: 1.2 },
+      id: "age",
+      name: "Worn by its kilometres",
+      weight: 1.2,
       tests: [
         test(
           "look at the linings",
@@ -397,7 +433,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{ id: "abuse", name: "Held on the clutch, towing", weight: 0.8 },
+      id: "abuse",
+      name: "Held on the clutch, towing",
+      weight: 0.8,
       tests: [test("ask how it is driven", seen.use, "hard use told", "ordinary use", 4, 0.6)],
     },
     wrongParts(seen),
@@ -405,7 +443,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
 
   "hard part": (seen) => [
     {
-      ...{ id: "knocked-on", name: "What broke elsewhere went through it", weight: 1.2 },
+      id: "knocked-on",
+      name: "What broke elsewhere went through it",
+      weight: 1.2,
       tests: [
         test(
           "look at what else is beyond use",
@@ -419,7 +459,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{ id: "no-oil", name: "Ran short of fluid or lubrication", weight: 1 },
+      id: "no-oil",
+      name: "Ran short of fluid or lubrication",
+      weight: 1,
       tests: [
         test(
           "look at bearings and bushings for heat",
@@ -433,7 +475,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{ id: "play", name: "End play, preload or backlash was wrong", weight: 0.9 },
+      id: "play",
+      name: "End play, preload or backlash was wrong",
+      weight: 0.9,
       tests: [
         test(
           "end plays and preloads as found",
@@ -446,7 +490,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
       ],
     },
     {
-      ...{ id: "abuse", name: "Overload: shocks, towing, spinning wheels", weight: 0.8 },
+      id: "abuse",
+      name: "Overload: shocks, towing, spinning wheels",
+      weight: 0.8,
       tests: [test("ask how it is driven", seen.use, "hard use told", "ordinary use", 4, 0.6)],
     },
     wrongParts(seen),
@@ -454,7 +500,9 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
 };
 
 const wrongParts = (seen: Seen): Cause => ({
-  ...{ id: "wrong-parts", name: "Wrong parts, or built wrong before", weight: 0.4 },
+  id: "wrong-parts",
+  name: "Wrong parts, or built wrong before",
+  weight: 0.4,
   tests: [
     test(
       "",
@@ -491,11 +539,9 @@ const fluidTest = (seen: Seen): Test => {
 /** Causes outside the failed thing itself. */
 export const common = (seen: Seen): Cause[] => [
   {
-    ...{
-      id: "line-pressure",
-      name: "Low line pressure",
-      weight: seen.of.kind === "pack" || seen.of.kind === "band" || seen.of.kind === "belt" ? 1 : 0.1,
-    },
+    id: "line-pressure",
+    name: "Low line pressure",
+    weight: seen.of.kind === "pack" || seen.of.kind === "band" || seen.of.kind === "belt" ? 1 : 0.1,
     tests: [
       test(
         "line pressure as found",
@@ -517,11 +563,9 @@ export const common = (seen: Seen): Cause[] => [
     ],
   },
   {
-    ...{
-      id: "control",
-      name: "Control: valve, solenoid or its wiring",
-      weight: seen.of.kind === "hard part" ? 0.05 : seen.of.kind === "cassette" ? 0.3 : 0.8,
-    },
+    id: "control",
+    name: "Control: valve, solenoid or its wiring",
+    weight: seen.of.kind === "hard part" ? 0.05 : seen.of.kind === "cassette" ? 0.3 : 0.8,
     tests: [
       test("read the codes", seen.electrical, "an electrical code stands", "no electrical code", 3, 0.6),
       test(
@@ -543,7 +587,9 @@ export const common = (seen: Seen): Cause[] => [
     ],
   },
   ...seen.weak.map(({ id, name, found }): Cause => ({
-    ...{ id: `weak-point:${id}`, name: `Known weak point: ${name}`, weight: 0.9 },
+    id: `weak-point:${id}`,
+    name: `Known weak point: ${name}`,
+    weight: 0.9,
     tests: [test(name, found, "answered: it was so", "answered: not here", 6, 0.1)],
   })),
 ];

@@ -384,7 +384,12 @@ describe("closing", () => {
     const failure = finding("d1-friction", "burnt", "beyond-use");
     expect(kinds([...points, failure])).toEqual(["cause"]);
     const cause = (standing: "found" | "not-found"): FactBody => ({
-      ...{ kind: "cause", of: "d1", cause: "seal-leak", standing, note: "", after: "" },
+      kind: "cause",
+      of: "d1",
+      cause: "seal-leak",
+      standing,
+      note: "",
+      after: "",
     });
     expect(kinds([...points, failure, cause("not-found")])).toEqual(["not found"]);
     expect(kinds([...points, failure, cause("found")])).toEqual([]);

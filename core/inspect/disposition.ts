@@ -227,7 +227,8 @@ function withAssemblies(states: PartState[]): PartState[] {
     if (taken.length === 0 && !set) return state;
     const because = [
       ...taken.map(({ part }): Because => ({
-        ...{ rule: "not sold alone", is: "replace" },
+        rule: "not sold alone",
+        is: "replace",
         words: `${part.name} cannot be had alone`,
       })),
       ...(set ? [{ rule: "sold as a set" as const, words: "only as a set", is: "replace" as const }] : []),

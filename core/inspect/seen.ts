@@ -155,7 +155,8 @@ export class Seen {
       .map(({ id, name }) => {
         const said = this.job.weakPoints.get(id)?.body;
         return {
-          ...{ id, name },
+          id,
+          name,
           found: said ? said.answer !== LOOKED_AT : null,
         };
       });

@@ -54,7 +54,9 @@ describe("wear", () => {
       { id: "cracked-at-the-rib", name: "cracked at the rib", look: "cracked", like: "cracked" } as const,
     ];
     expect(wearKind({ wears: [...wears] }, "cracked-at-the-rib")).toMatchObject({
-      ...{ as: "cracked", name: "cracked at the rib", breaks: true },
+      as: "cracked",
+      name: "cracked at the rib",
+      breaks: true,
     });
     expect(wearKind({}, "never-heard-of")).toMatchObject({ name: "never heard of", as: "never-heard-of" });
   });

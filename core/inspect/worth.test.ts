@@ -28,7 +28,12 @@ const offer = (
   hours: number,
   risk: number,
 ): FactBody => ({
-  ...{ kind: "offer", way, cents, hours, risk, note: "" },
+  kind: "offer",
+  way,
+  cents,
+  hours,
+  risk,
+  note: "",
 });
 
 describe("rebuild or replace", () => {
@@ -67,8 +72,13 @@ describe("rebuild or replace", () => {
   it("lists what must be new, with the prices the shelf has, and the book’s hours for what is left to do", () => {
     const steel = applied.unit.parts.find(({ id }) => id === "d1-steel");
     const worn: FactBody = {
-      ...{ kind: "finding", part: "d1-steel", wear: "heat-spots", severity: "worn" },
-      ...{ sure: true, note: "", there: true },
+      kind: "finding",
+      part: "d1-steel",
+      wear: "heat-spots",
+      severity: "worn",
+      sure: true,
+      note: "",
+      there: true,
     };
     const { needs, known } = of([worn], new Map([[steel?.number ?? "", 450]]));
     expect(needs).toContainEqual({ part: "D1 steel", number: steel?.number, count: 4, cents: 450 });

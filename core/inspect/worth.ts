@@ -64,7 +64,9 @@ export function worth(
     // What cannot be had alone comes with its assembly, which stands in the list itself.
     .filter(({ is, part }) => (is === "replace" || is === "upgrade") && part.sold !== "with its assembly")
     .map(({ part }) => ({
-      ...{ part: part.name, number: part.number, count: part.count ?? 1 },
+      part: part.name,
+      number: part.number,
+      count: part.count ?? 1,
       cents: prices.get(part.number) ?? null,
     }));
   const known = needs.reduce((sum, { cents, count }) => sum + (cents ?? 0) * count, 0);
@@ -86,7 +88,11 @@ export function worth(
     const risk = fact ? fact.body.risk / 100 : usual;
     const labour = Math.round(its * rate);
     return {
-      ...{ way, fact, price, labour, risk },
+      way,
+      fact,
+      price,
+      labour,
+      risk,
       from: fact ? "offer" : listed(way) === null ? null : "list",
       hours: its,
       expected: Math.round(price + labour + risk * comeback),

@@ -82,7 +82,9 @@ function chainFigure(job: Job, applied: AppliedChain, rule: DecisionRule, phase:
     assess(
       readings.map(({ fact: { body }, out }) =>
         as({
-          ...{ reading: body.reading, state: spec.state, resolution: body.resolution },
+          reading: body.reading,
+          state: spec.state,
+          resolution: body.resolution,
           out: out !== null,
         }),
       ),
@@ -100,7 +102,9 @@ function chainFigure(job: Job, applied: AppliedChain, rule: DecisionRule, phase:
   if (loose.length > 0)
     items.push({
       item: { name: "not told apart" },
-      ...{ readings: loose, assessment: of(loose, (taken) => taken), said: null },
+      readings: loose,
+      assessment: of(loose, (taken) => taken),
+      said: null,
     });
   const said = job.figure("chain", chain.id, phase);
   const assessment = items.length === 0 ? of(all, (taken) => taken) : gravest(items);

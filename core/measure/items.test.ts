@@ -6,14 +6,23 @@ import { figures, itemsOf, judgement, leftWith, rows } from "./index";
 
 let count = 0;
 const said = (body: FactBody): Fact => ({
-  ...{ id: `00000000-0000-4000-8000-${String(++count).padStart(12, "0")}`, by: "Mira K." },
-  ...{ at: "2026-05-04T08:00:00Z", body },
+  id: `00000000-0000-4000-8000-${String(++count).padStart(12, "0")}`,
+  by: "Mira K.",
+  at: "2026-05-04T08:00:00Z",
+  body,
 });
 const reading = (chain: string, item: string | undefined, value: string): Fact =>
   said({
-    ...{ kind: "reading", chain, phase: "found", fit: 0, method: "feeler" },
-    ...{ state: { soak: "dry", facings: "run-in" }, reading: { kind: "single", value: lengthOf(value) } },
-    ...{ resolution: nm(10_000), unit: "mm", ...(item ? { item } : {}) },
+    kind: "reading",
+    chain,
+    phase: "found",
+    fit: 0,
+    method: "feeler",
+    state: { soak: "dry", facings: "run-in" },
+    reading: { kind: "single", value: lengthOf(value) },
+    resolution: nm(10_000),
+    unit: "mm",
+    ...(item ? { item } : {}),
   });
 const figure = (id: string, item: string, text: string): Fact =>
   said({ kind: "figure", of: "measurement", id, item, text, phase: "found", note: "" });
@@ -61,7 +70,10 @@ describe("a chain read of several things", () => {
     const depth = [1, 2, 3].map(() => reading("d1-bushing-depth", undefined, "1.50 mm"));
     const turned = (text: string): Fact =>
       said({
-        ...{ kind: "figure", of: "chain", id: "d1-bushing-depth", item: "clocking" },
+        kind: "figure",
+        of: "chain",
+        id: "d1-bushing-depth",
+        item: "clocking",
         text,
         phase: "found",
         note: "",

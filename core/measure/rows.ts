@@ -95,7 +95,13 @@ export function rows(job: Job, applied: Applied, house: House, unit: System): Ro
     .map((sheet): Row => {
       const { chain, pack, methods } = sheet.applied;
       return {
-        ...{ id: chain.id, of: "pack", name: chain.name, kind: chain.kind, sheet, items: [], earlier: null },
+        id: chain.id,
+        of: "pack",
+        name: chain.name,
+        kind: chain.kind,
+        sheet,
+        items: [],
+        earlier: null,
         station: stationOf(pack.station),
         spec: specWords(sheet.applied, unit),
         how: methods.join(", "),
@@ -111,22 +117,21 @@ export function rows(job: Job, applied: Applied, house: House, unit: System): Ro
     const after = built[i] ?? one;
     const [now, then] = [itemFigures(one, unit), itemFigures(after, unit)];
     const items = now.map(({ item, figure }, n): RowItem => ({
-      ...{ item, found: figure },
+      item,
+      found: figure,
       built: then[n]?.figure ?? NOTHING,
     }));
     const both = { found: ofFigure(one, now, unit), built: ofFigure(after, then, unit), items };
     if (one.kind === "chain") {
       const { chain } = one.applied;
       return {
-        ...{
-          id: one.id,
-          of: "chain",
-          name: chain.name,
-          kind: chain.kind,
-          sheet: null,
-          earlier: null,
-          ...both,
-        },
+        id: one.id,
+        of: "chain",
+        name: chain.name,
+        kind: chain.kind,
+        sheet: null,
+        earlier: null,
+        ...both,
         station: stationOf(chain.station),
         spec: specWords(one.applied, unit),
         how: [chain.read.with.join(", "), ...(chain.read.places ?? [])].join("; "),
@@ -135,18 +140,17 @@ export function rows(job: Job, applied: Applied, house: House, unit: System): Ro
     }
     const { measurement } = one;
     return {
-      ...{
-        id: one.id,
-        of: "measurement",
-        name: measurement.name,
-        kind: measurement.kind,
-        sheet: null,
-        earlier: null,
-        ...both,
-      },
+      id: one.id,
+      of: "measurement",
+      name: measurement.name,
+      kind: measurement.kind,
+      sheet: null,
+      earlier: null,
+      ...both,
       station: stationOf(measurement.part === undefined ? undefined : partStation.get(measurement.part)),
       spec: measurementWords(measurement, unit),
-      ...{ how: measurement.condition ?? "", wanted: Math.max(1, one.items.length) },
+      how: measurement.condition ?? "",
+      wanted: Math.max(1, one.items.length),
     };
   });
   return [...packs, ...others].map((row) => ({ ...row, earlier: earlierOf(job, row, unit) }));
@@ -161,7 +165,9 @@ export function leftWith(job: Job, applied: Applied, house: House): EarlierFigur
     const value = meanOf(last);
     return [
       {
-        ...{ of: row.of === "measurement" ? "measurement" : "chain", id: row.id, text: last.text },
+        of: row.of === "measurement" ? "measurement" : "chain",
+        id: row.id,
+        text: last.text,
         ...(value === undefined ? {} : { value }),
       },
     ];

@@ -27,9 +27,15 @@ function answeredJob(unit: UnitId): FactBody[] {
   for (const { chain, spec } of applied.packs.filter(({ inScope }) => inScope)) {
     const middle = nm(Math.round((spec.min + spec.max) / 2));
     const reading = (): FactBody => ({
-      ...{ kind: "reading", chain: chain.id, phase: "built", fit: 0, method: "air and dial" },
-      ...{ state: spec.state, reading: { kind: "single", value: middle } },
-      ...{ resolution: nm(1_000), unit: "mm" },
+      kind: "reading",
+      chain: chain.id,
+      phase: "built",
+      fit: 0,
+      method: "air and dial",
+      state: spec.state,
+      reading: { kind: "single", value: middle },
+      resolution: nm(1_000),
+      unit: "mm",
     });
     bodies.push(reading(), reading(), reading());
     const prediction = { mean: middle, expanded: nm(10_000), chance: 1 };
@@ -40,14 +46,12 @@ function answeredJob(unit: UnitId): FactBody[] {
     const clocking = one.kind === "chain" && one.clocking ? [one.clocking.item.name] : [];
     for (const item of [...items, ...clocking])
       bodies.push({
-        ...{
-          kind: "figure",
-          of: one.kind,
-          id: one.id,
-          phase: "found",
-          cannot: "felt-only-in-order",
-          note: "",
-        },
+        kind: "figure",
+        of: one.kind,
+        id: one.id,
+        phase: "found",
+        cannot: "felt-only-in-order",
+        note: "",
         ...(item === undefined ? {} : { item }),
       });
   }
@@ -99,11 +103,17 @@ describe("whether a job may be closed", () => {
   it("a lead answers for what is open, and for nothing that comes later", () => {
     const all = open(UNIT, []);
     const signed: FactBody = {
-      ...{ kind: "sign-off", of: all.map(({ key }) => key), reason: "sold as it is", signedBy: "Edda L." },
+      kind: "sign-off",
+      of: all.map(({ key }) => key),
+      reason: "sold as it is",
+      signedBy: "Edda L.",
     };
     expect(open(UNIT, [signed])).toEqual([]);
     expect(openOf(jobOf([signed]), unitOf(UNIT), HOUSE)).toHaveLength(all.length);
-    expect(kinds(open(UNIT, [signed, finding(friction, "burnt", "beyond-use")]))).toEqual({ cause: 1, renew: 1 });
+    expect(kinds(open(UNIT, [signed, finding(friction, "burnt", "beyond-use")]))).toEqual({
+      cause: 1,
+      renew: 1,
+    });
   });
 
   it("a partial job answers for its scope alone, and one of two depths for both, once", () => {

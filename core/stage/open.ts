@@ -32,7 +32,9 @@ export function openOf(job: Job, applied: Applied, house: Rule): Open[] {
     ...figures(job, applied, house),
     ...causes(job, applied),
     ...job.disagreements.map(({ kind, key, holds }): Unsigned => ({
-      ...{ key: `disagreement ${kind} ${key}`, kind: "disagreement", name: key },
+      key: `disagreement ${kind} ${key}`,
+      kind: "disagreement",
+      name: key,
       words: `two said different things; ${holds.by}’s holds for now`,
     })),
   ];
@@ -61,7 +63,9 @@ type Unsigned = Omit<Open, "signed">;
 
 const traits = ({ unseen }: Applied): Unsigned[] =>
   unseen.map(({ id, name }) => ({
-    ...{ key: `trait ${id}`, kind: "trait", name },
+    key: `trait ${id}`,
+    kind: "trait",
+    name,
     words: "nobody has seen which version it is",
   }));
 
@@ -69,7 +73,9 @@ const steps = (job: Job, applied: Applied): Unsigned[] =>
   teardown(job, applied)
     .steps.filter(({ at }) => at !== "done" && at !== "skipped")
     .map(({ step: { id, name } }) => ({
-      ...{ key: `step ${id}`, kind: "step", name },
+      key: `step ${id}`,
+      kind: "step",
+      name,
       words: "not done, and not passed over with a reason",
     }));
 

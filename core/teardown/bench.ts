@@ -69,7 +69,10 @@ export class Bench {
         return [
           part.id,
           {
-            ...{ part, place, moved: at?.by ?? null, sat: sat.get(part.id) ?? null },
+            part,
+            place,
+            moved: at?.by ?? null,
+            sat: sat.get(part.id) ?? null,
             state: cleaned ?? "dirty",
           },
         ];
@@ -79,7 +82,7 @@ export class Bench {
       (work.fasteners ?? []).map(({ id, name, count }): [string, Bolts] => {
         const fact = outs.get(id) ?? null;
         const place = places.get(boltsOf(id))?.place ?? null;
-        return [id, { ...{ group: id, name, count, fact, place }, out: fact?.body.places ?? [] }];
+        return [id, { group: id, name, count, fact, place, out: fact?.body.places ?? [] }];
       }),
     );
   }

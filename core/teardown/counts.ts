@@ -56,7 +56,9 @@ function expectedCounts(work: Applied["work"], unit: LengthUnit, unseen: readonl
     pack.stack
       .filter(({ role }) => role === "friction" || role === "steel")
       .map((entry): Expected => ({
-        ...{ of: entry.part, element: pack.element, expected: entry.count ?? 1 },
+        of: entry.part,
+        element: pack.element,
+        expected: entry.count ?? 1,
         name: `${pack.element.toUpperCase()} ${entry.role}s`,
         waitsFor: waits(pack.stack),
       })),
@@ -89,7 +91,9 @@ function expectedCounts(work: Applied["work"], unit: LengthUnit, unseen: readonl
     return byLength.size < 2
       ? []
       : [...byLength].map(([its, count]): Expected => ({
-          ...{ of: boltsOf(id, its), expected: count, waitsFor: waits(group) },
+          of: boltsOf(id, its),
+          expected: count,
+          waitsFor: waits(group),
           name: its === undefined ? name : `${name}, ${lengthText(its, unit)}`,
         }));
   });
@@ -108,7 +112,9 @@ export function ballCount(job: Job, { work, unseen }: Pick<Applied, "work" | "un
   const found = job.balls;
   const there = new Set(found?.body.there ?? []);
   return {
-    ...{ expected, found, extra: found?.body.extra ?? 0 },
+    expected,
+    found,
+    extra: found?.body.extra ?? 0,
     waitsFor: waitsFor(work.checkBalls, unseen),
     missing: found ? expected.filter(({ id }) => !there.has(id)).map(({ id }) => id) : [],
   };

@@ -50,7 +50,9 @@ export function teardown(job: Job, applied: Pick<Applied, "unit" | "work">): Tea
   const steps = book.map((step, i): StepState => {
     const at = did(step) ?? (step === nextOne ? "next" : i < lastDone ? "passed over" : "ahead");
     return {
-      ...{ step, at, fact: said.get(step.id) ?? null },
+      step,
+      at,
+      fact: said.get(step.id) ?? null,
       parts: (step.parts ?? []).flatMap((id) => parts.get(id) ?? []),
       fasteners: (step.fasteners ?? []).flatMap((id) => groups.get(id) ?? []),
       notices: did(step)

@@ -18,11 +18,15 @@ const bookOf = (unit: UnitId): Book => books.get(unit) ?? readBookOf(unit);
 
 let n = 0;
 const fact = (body: FactBody, by = "Mira K."): Fact => ({
-  ...{ id: `f${n++}`, by, body },
+  id: `f${n++}`,
+  by,
+  body,
   at: new Date(Date.UTC(2026, 4, 4, 8, 0, n)).toISOString(),
 });
 const step = (id: string, did: "done" | "skipped" | "undone" = "done"): FactBody => ({
-  ...{ kind: "step", step: id, did },
+  kind: "step",
+  step: id,
+  did,
   reason: did === "skipped" ? "not needed" : "",
 });
 const lies = (place: string, ...things: string[]): FactBody => ({ kind: "lies", things, place });
@@ -95,7 +99,8 @@ describe("what a step that is out of order blocks or spoils", () => {
 
   it("warns that an as-found figure is lost once its parts are off", () => {
     expect(at(after([step("t-body")]), "t-pump").notices).toContainEqual({
-      ...{ kind: "spoils", step: "t-endplay" },
+      kind: "spoils",
+      step: "t-endplay",
       what: ["input-end-play", "as found"],
     });
     expect(kinds(after([step("t-read"), step("t-depth"), step("t-endplay")]), "t-pump")).not.toContain(

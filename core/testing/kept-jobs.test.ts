@@ -32,7 +32,10 @@ function saidBy(document: { book: unknown; facts: Fact[] }) {
   const states = dispositions(job, applied, USUAL_SCHOOLS, "proven");
   const sheet = (unit: "mm" | "in") =>
     rows(job, applied, HOUSE, unit).map((row) => ({
-      ...{ id: row.id, spec: row.spec, found: figureOf(row.found), built: figureOf(row.built) },
+      id: row.id,
+      spec: row.spec,
+      found: figureOf(row.found),
+      built: figureOf(row.built),
       items: row.items.map(({ item, found, built }) => [item.name, figureOf(found), figureOf(built)]),
       earlier: row.earlier,
     }));
@@ -42,8 +45,12 @@ function saidBy(document: { book: unknown; facts: Fact[] }) {
     closed: job.closed !== null,
     figures: { mm: sheet("mm"), in: sheet("in") },
     packs: worksheets(job, applied, HOUSE).map((one) => ({
-      ...{ chain: one.applied.chain.id, at: one.stage.at, fit: one.fit, fitted: one.fitted },
-      ...{ choice: one.choice?.body.kept ?? null, waiver: one.waiver !== null },
+      chain: one.applied.chain.id,
+      at: one.stage.at,
+      fit: one.fit,
+      fitted: one.fitted,
+      choice: one.choice?.body.kept ?? null,
+      waiver: one.waiver !== null,
       mean: one.built.assessment.estimate?.mean ?? null,
     })),
     asFound: asFound(job, applied, "proven").map(({ id, said }) => [
@@ -57,11 +64,9 @@ function saidBy(document: { book: unknown; facts: Fact[] }) {
     unlooked: unlooked(states).map(({ part }) => part.id),
     weakPoints: weakPoints(job, applied).map(({ point, answer }) => [point.name, answer?.name ?? null]),
     failed: failed(job, applied).map((one) => ({
-      ...{
-        of: one.of,
-        kind: one.kind,
-        cause: one.cause && { ...one.cause.body, standing: CAUSE_STANDINGS.words[one.cause.body.standing] },
-      },
+      of: one.of,
+      kind: one.kind,
+      cause: one.cause && { ...one.cause.body, standing: CAUSE_STANDINGS.words[one.cause.body.standing] },
       candidates: candidateCauses(job, applied, "proven", one)
         .slice(0, 3)
         // A weak point went by its place in a list, and goes by its own id now.
@@ -77,7 +82,9 @@ function saidBy(document: { book: unknown; facts: Fact[] }) {
     codes: job.codes.map(({ body }) => body.code),
     photos: job.photos.map(({ id, fact, marks }) => [id, fact.body.caption, marks.length]),
     places: job.places.map(({ body }) => body),
-    ...{ booking: job.booking?.body, holder: job.holder?.body.name, depth: job.depths?.join(" + ") ?? null },
+    booking: job.booking?.body,
+    holder: job.holder?.body.name,
+    depth: job.depths?.join(" + ") ?? null,
     configuration: job.configuration,
   };
 }
