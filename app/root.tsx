@@ -1,3 +1,4 @@
+import { KEPT } from "~/offline/keys";
 import { type ReactNode, use } from "react";
 import {
   isRouteErrorResponse,
@@ -26,7 +27,7 @@ export const meta: Route.MetaFunction = () => [{ title: "Yard Key" }];
 export const loader = ({ request }: Route.LoaderArgs) => readLook(request.headers.get("cookie"));
 
 export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) =>
-  orKept("look", serverLoader, () => readLook(document.cookie));
+  orKept(KEPT.look, serverLoader, () => readLook(document.cookie));
 
 export const shouldRevalidate = whenItMatters;
 

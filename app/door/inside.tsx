@@ -1,3 +1,4 @@
+import { KEPT } from "~/offline/keys";
 import { HelpCircle, LogOut, SunMoon } from "lucide-react";
 import { useEffect, useRef } from "react";
 import { Form, isRouteErrorResponse, Link, NavLink, Outlet, useRouteLoaderData } from "react-router";
@@ -29,7 +30,7 @@ export const loader = async ({ context }: Route.LoaderArgs) => {
   };
 };
 
-export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) => orKept("inside", serverLoader);
+export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) => orKept(KEPT.inside, serverLoader);
 
 export const shouldRevalidate = whenItMatters;
 
@@ -44,7 +45,7 @@ export function useInside(): Inside {
 
 export default function InsidePage({ loaderData }: Route.ComponentProps) {
   const { staff, house } = loaderData;
-  useKept("inside", loaderData);
+  useKept(KEPT.inside, loaderData);
   useKeepJobs();
   const keys = useRef<HTMLDialogElement>(null);
   useEffect(() => {
@@ -128,7 +129,13 @@ function WaitingSign() {
       </summary>
       <div className="plate text-base-content absolute right-0 z-10 w-96 p-4">
         <p className="mb-2">
-          Kept on this machine until the server has it.{" "}
+          {waiting.some(({ unkept }) => unkept) ? (
+            <b className="text-error">
+              This browser keeps nothing: leave this page open until the server has it.
+            </b>
+          ) : (
+            "Kept on this machine until the server has it."
+          )}{" "}
           {signedOut && (
             <a href="/sign-in" className="link">
               Sign in again

@@ -1,3 +1,4 @@
+import { KEPT } from "~/offline/keys";
 import { Undecided } from "~/job/undecided";
 import { wearKind } from "~core/book";
 import { useMemo } from "react";
@@ -36,7 +37,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
 };
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(`job/${params.number}/cause`, serverLoader, () => ({ prices: [] as [string, number][] }));
+  orKept(KEPT.page(params.number, "cause"), serverLoader, () => ({ prices: [] as [string, number][] }));
 
 /** Why it failed, and the weak points of this version: what must be answered before the unit leaves. */
 export default function Cause({ loaderData: { prices } }: Route.ComponentProps) {

@@ -1,3 +1,4 @@
+import { KEPT } from "~/offline/keys";
 import { orKept } from "~/offline/kept";
 import { useState } from "react";
 import type { Route } from "./+types/before";
@@ -31,7 +32,7 @@ export const loader = ({ context }: Route.LoaderArgs) => ({
 });
 
 export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(`before`, serverLoader, () => ({ scanTool: false }));
+  orKept(KEPT.before, serverLoader, () => ({ scanTool: false }));
 
 /** What is looked at, read off and read out before the unit is opened. */
 export default function Before({ loaderData: { scanTool } }: Route.ComponentProps) {

@@ -1,3 +1,4 @@
+import { KEPT } from "~/offline/keys";
 import { orKept } from "~/offline/kept";
 import { Link } from "react-router";
 import type { Route } from "./+types/book-in";
@@ -22,7 +23,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
 };
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(`job/${params.number}/book-in`, serverLoader, () => ({ owned: [] as string[] }));
+  orKept(KEPT.page(params.number, "book-in"), serverLoader, () => ({ owned: [] as string[] }));
 
 /** The vehicle, the customer's words, codes and what others did before. */
 export default function BookIn({ loaderData: { owned } }: Route.ComponentProps) {

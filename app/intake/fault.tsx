@@ -1,3 +1,4 @@
+import { KEPT } from "~/offline/keys";
 import { hindersElsewhere } from "~core/stage";
 import { orKept } from "~/offline/kept";
 import { useMemo } from "react";
@@ -19,7 +20,7 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `At fault? ${p
 export const loader = () => ({ closing: newId() });
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(`job/${params.number}/fault`, serverLoader, () => ({ closing: newId() }));
+  orKept(KEPT.page(params.number, "fault"), serverLoader, () => ({ closing: newId() }));
 
 /** Ends a job whose fault lies elsewhere: its record stays, nothing was opened. */
 export const action = ({ context, request, params }: Route.ActionArgs) =>

@@ -1,3 +1,4 @@
+import { KEPT } from "~/offline/keys";
 import { useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
 import { Find } from "~/book/find";
@@ -30,7 +31,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
 };
 
 export const clientLoader = async ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  withSaid(await orKept(`job/${params.number}`, serverLoader));
+  withSaid(await orKept(KEPT.job(params.number), serverLoader));
 
 export const shouldRevalidate = whenItMatters;
 

@@ -1,3 +1,4 @@
+import { KEPT } from "~/offline/keys";
 import Joi from "joi";
 import { data, isRouteErrorResponse, redirect } from "react-router";
 import { whenItMatters } from "~/look/revalidate";
@@ -26,7 +27,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
 };
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(`job/${params.number}/pack/${params.chain}`, serverLoader);
+  orKept(KEPT.page(params.number, `pack/${params.chain}`), serverLoader);
 
 export const shouldRevalidate = whenItMatters;
 

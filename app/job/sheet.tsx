@@ -1,3 +1,4 @@
+import { KEPT } from "~/offline/keys";
 import { useMemo } from "react";
 import { useWhen } from "~/look/when";
 import { orKept } from "~/offline/kept";
@@ -29,7 +30,7 @@ export const loader = async ({ context }: Route.LoaderArgs) => {
 };
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(`job/${params.number}/sheet`, serverLoader, () => ({
+  orKept(KEPT.page(params.number, "sheet"), serverLoader, () => ({
     closing: newId(),
     signing: newId(),
     leads: [],

@@ -1,3 +1,4 @@
+import { KEPT } from "~/offline/keys";
 import { useWhen } from "~/look/when";
 import { orKept } from "~/offline/kept";
 import { useKept } from "~/offline/use-kept";
@@ -26,12 +27,12 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
 };
 
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(`list${new URL(request.url).search}`, serverLoader);
+  orKept(KEPT.list(new URL(request.url).search), serverLoader);
 
 export default function Jobs({ loaderData: { rows, more, filter } }: Route.ComponentProps) {
   const { staff } = useInside();
   const { day } = useWhen();
-  useKept("list", { rows, more, filter });
+  useKept(KEPT.list(), { rows, more, filter });
   const last = rows.at(-1);
   const onward = new URLSearchParams({
     which: filter.which,

@@ -1,3 +1,4 @@
+import { KEPT } from "~/offline/keys";
 import { orKept } from "~/offline/kept";
 import { Printer } from "lucide-react";
 import { useState } from "react";
@@ -32,7 +33,7 @@ export const loader = async ({ context, request, params }: Route.LoaderArgs) => 
 };
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(`job/${params.number}/labels`, serverLoader, () => ({
+  orKept(KEPT.page(params.number, "labels"), serverLoader, () => ({
     printer: false,
     origin: window.location.origin,
     parts: [] as { id: string; name: string; number: string }[],

@@ -1,7 +1,8 @@
 import { useEffect } from "react";
 import { factsOfPage } from "~/job/job-page";
 import { ask } from "~/look/ask";
-import { drop, keep, kept, keptKeys } from "./kept";
+import { drop, dropOlder, keep, kept, keptKeys } from "./kept";
+import { KEPT, type JobPage } from "./keys";
 
 const EVERY_MS = 60_000;
 
@@ -20,15 +21,17 @@ export interface KeptJob {
 async function keepOpenJobs(stopped: () => boolean): Promise<void> {
   const answer = await ask<{ jobs: OpenJob[] }>("/kept/jobs");
   if (!answer) return;
+  await dropOlder();
   for (const { number, state } of answer.jobs) {
     if (stopped()) return;
-    if ((await kept<string>(`state/${number}`)) === state) continue;
+    if ((await kept<string>(KEPT.state(number))) === state) continue;
     const whole = await ask<KeptJob>(`/kept/jobs/${number}`);
     if (!whole) return;
-    await keep(`job/${number}`, whole.job);
-    await drop(factsOfPage(whole.job.facts).map(({ id }) => `said/${number}/${id}`));
-    for (const [path, data] of Object.entries(whole.pages)) await keep(`job/${number}/${path}`, data);
-    await keep(`state/${number}`, state);
+    await keep(KEPT.job(number), whole.job);
+    await drop(factsOfPage(whole.job.facts).map(({ id }) => KEPT.said(number, id)));
+    for (const [path, data] of Object.entries(whole.pages))
+      await keep(KEPT.page(number, path as JobPage), data);
+    await keep(KEPT.state(number), state);
   }
   const open = new Set(answer.jobs.map(({ number }) => `${number}`));
   const kinds = await Promise.all(["job/", "state/", "said/"].map(keptKeys));

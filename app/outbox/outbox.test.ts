@@ -106,6 +106,27 @@ describe("the outbox", () => {
     expect(next.now().waiting).toEqual([]);
   });
 
+  it("sends from the page itself where the browser refuses to keep anything, in order, and says so", async () => {
+    const kept = globalThis.indexedDB;
+    Object.assign(globalThis, {
+      indexedDB: {
+        open: () => {
+          throw new DOMException("private window", "SecurityError");
+        },
+      },
+    });
+    try {
+      answers = ["away"];
+      const box = page();
+      for (const id of ["a", "b"]) await box.say(1030, fact(id));
+      expect(box.now().waiting.map(({ unkept }) => unkept)).toEqual([true, true]);
+      await until(() => box.now().waiting.length === 0);
+      expect(sent).toEqual(["a", "b"]);
+    } finally {
+      Object.assign(globalThis, { indexedDB: kept });
+    }
+  });
+
   it("waits for a new sign-in without losing anything", async () => {
     answers = [401];
     const box = page();

@@ -12,6 +12,8 @@ export interface Waiting {
   picture?: Blob;
   /** Proves who said it, when somebody else sends it. */
   voucher?: string;
+  /** The browser would not keep it: it is sent from this page, and is lost with it. */
+  unkept?: true;
   /** Why the server will not have it; it stays until somebody sets it aside. */
   refused?: string;
 }
@@ -39,7 +41,8 @@ type Answer = "stored" | "away" | "signed out" | { refused: string };
 export class Outbox {
   private state = EMPTY;
   private readonly listeners = new Set<() => void>();
-  private database: Promise<IDBPDatabase> | null = null;
+  /** Null where the browser keeps nothing: private windows, a full disk, a store that is broken. */
+  private database: Promise<IDBPDatabase | null> | null = null;
   private others: BroadcastChannel | null = null;
   private busy = false;
   private stopped = false;
@@ -57,11 +60,7 @@ export class Outbox {
   /** Once per page: reads what an earlier page left. */
   start(): void {
     if (this.database) return;
-    this.database = openDB(this.name, 1, {
-      upgrade(db) {
-        db.createObjectStore(STORE, { keyPath: "n", autoIncrement: true });
-      },
-    });
+    this.database = opened(this.name);
     void this.look().then(() => this.flush());
     window.addEventListener("online", () => void this.flush());
     // Somebody may have signed in again in another tab.
@@ -100,7 +99,11 @@ export class Outbox {
     const entry: Waiting = { job, fact, ...(picture ? { picture } : {}), ...(voucher ? { voucher } : {}) };
     this.set({ waiting: [...this.state.waiting, entry] });
     const db = await this.database;
-    if (db) entry.n = (await db.add(STORE, { ...entry })) as number;
+    const n = await db?.add(STORE, { ...entry }).catch(() => undefined);
+    if (n === undefined) {
+      entry.unkept = true;
+      this.set({ waiting: [...this.state.waiting] });
+    } else entry.n = n as number;
     this.tellOthers("more");
     void this.flush();
   }
@@ -125,7 +128,9 @@ export class Outbox {
     // Another tab may have sent some of them while this one waited for its turn.
     await this.look();
     for (;;) {
-      const next = this.state.waiting.find(({ refused, n }) => refused === undefined && n !== undefined);
+      const next = this.state.waiting.find(
+        ({ refused, n, unkept }) => refused === undefined && (n !== undefined || unkept),
+      );
       if (!next || this.stopped) return;
       const answer = await this.sendOne(next);
       if (this.stopped) return;
@@ -196,7 +201,7 @@ export class Outbox {
     entry.refused = why;
     const db = await this.database;
     if (this.stopped) return;
-    await db?.put(STORE, { ...entry });
+    if (entry.n !== undefined) await db?.put(STORE, { ...entry });
     this.set({ waiting: [...this.state.waiting] });
     this.tellOthers("refused");
   }
@@ -218,6 +223,19 @@ export class Outbox {
   private set(change: Partial<OutboxState>): void {
     this.state = { ...this.state, ...change };
     for (const listener of this.listeners) listener();
+  }
+}
+
+/** The browser's store; null where it refuses to have one, which some do by throwing at once. */
+async function opened(name: string): Promise<IDBPDatabase | null> {
+  try {
+    return await openDB(name, 1, {
+      upgrade(db) {
+        db.createObjectStore(STORE, { keyPath: "n", autoIncrement: true });
+      },
+    });
+  } catch {
+    return null;
   }
 }
 

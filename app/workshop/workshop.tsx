@@ -1,3 +1,4 @@
+import { KEPT } from "~/offline/keys";
 import { useMemo } from "react";
 import { Outlet } from "react-router";
 import { useJobView, type JobView } from "~/job/job";
@@ -15,7 +16,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
 };
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(`job/${params.number}/whole`, serverLoader);
+  orKept(KEPT.page(params.number, "whole"), serverLoader);
 
 /** A job stays on its revision, and a revision never changes. */
 export const shouldRevalidate = ({
