@@ -37,7 +37,7 @@ async function time(work: () => Promise<unknown>, runs = RUNS): Promise<number> 
 const agent = new Agent({ keepAlive: true });
 
 /** A plain http request on a kept connection: fetch's own cost would drown the floor. */
-function ask(url: string, cookie: string, body?: string): Promise<string> {
+function ask(url: string, cookie: string, body?: string, again = true): Promise<string> {
   return new Promise((resolve, reject) => {
     const headers: Record<string, string> = { cookie, accept: body ? "application/json" : "text/html" };
     if (body) Object.assign(headers, { origin: new URL(url).origin, "content-type": "application/json" });
@@ -51,7 +51,12 @@ function ask(url: string, cookie: string, body?: string): Promise<string> {
         else resolve(text);
       });
     });
-    sent.on("error", reject);
+    sent.on("error", (error: NodeJS.ErrnoException) => {
+      // The server may close a kept connection in the very moment it is used again: nothing was answered, so it is asked once more.
+      if (again && sent.reusedSocket && error.code === "ECONNRESET")
+        ask(url, cookie, body, false).then(resolve, reject);
+      else reject(error);
+    });
     sent.end(body);
   });
 }

@@ -4,6 +4,7 @@ import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
 import { Key, Person, journey } from "./browser";
 import { openShop, type Shop } from "./shop";
+import { leadSigns } from "./steps";
 
 let shop: Shop;
 let edda: Person;
@@ -95,7 +96,9 @@ describe("a seventh unit", () => {
       await edda.press("//button[starts-with(., 'Keep ')]");
       await edda.read("Ring kept");
       await edda.press("//a[contains(., 'Build sheet')]");
-      await edda.read("Every pack is proven or signed.");
+      await edda.read("answers to go before it closes");
+      await leadSigns(edda, "Edda L.", "the book names no steps yet");
+      await edda.read("Everything in scope is answered.");
       await edda.press("//button[contains(., 'Close')]");
       await edda.read("Closed by Edda L.");
     }));
@@ -361,6 +364,7 @@ describe("keeping a book", () => {
   it("only a lead changes books, and a builder reads them all", () =>
     journey("builder-reads", [joost], async () => {
       await joost.press("//button[@aria-label='Sign out']");
+      await joost.read("Who is at the bench?");
       await joost.sitsAs(shop, "Mira K.", at("", 1));
       await joost.go(at("/books/corrie-godwit/revisions", 1));
       await joost.ready();

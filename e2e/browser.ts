@@ -27,6 +27,8 @@ export const FLAGS: readonly string[] = [
   ...["--headless=new", "--disable-gpu", "--disable-quic", "--no-first-run", "--hide-scrollbars"],
   ...["--disable-background-networking", "--disable-component-update", "--disable-sync"],
   "--disable-dev-shm-usage",
+  // Nothing slides or fades: every frame drawn without a graphics card costs the tests time.
+  "--force-prefers-reduced-motion",
   ...(process.getuid?.() === 0 ? ["--no-sandbox"] : []),
 ];
 

@@ -98,8 +98,8 @@ describe("from book in to the figures as found", () => {
           `const done = arguments; return new Promise((resolve) => {
            const asked = indexedDB.open("yard-key-kept");
            asked.onsuccess = () => {
-             const get = asked.result.transaction("page").objectStore("page").get("state/${job}");
-             get.onsuccess = () => resolve(Boolean(get.result));
+             const get = asked.result.transaction("page").objectStore("page").getAllKeys();
+             get.onsuccess = () => resolve(get.result.some((key) => key.endsWith("|state/${job}")));
              get.onerror = () => resolve(false);
            };
          })`,

@@ -124,6 +124,7 @@ describe("every action", () => {
       comebackCents: "1200",
       shopName: "Mine now",
       footKey: "F8",
+      timeZone: "UTC",
     };
     expect((await receive(builder)).status).toBe(403);
     expect((await receive(parts)).status).toBe(200);

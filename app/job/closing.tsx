@@ -86,6 +86,17 @@ export function CloseButton({ id, open }: { id: string; open: number }) {
   );
 }
 
+/** How many of what a lead has signed for, in words. */
+export const signedWords = (list: readonly Open[]): string =>
+  [...new Set(list.map(({ kind }) => kind))]
+    .map((kind) => {
+      const of = list.filter((one) => one.kind === kind);
+      return of.length <= 2
+        ? of.map(({ name, words }) => `${name}: ${words}`).join(", ")
+        : `${of.length} ${GROUPS[kind].words}`;
+    })
+    .join("; ");
+
 /** What a lead has signed for, as the sheet prints it. */
 export function SignedFor({ signed }: { signed: readonly Open[] }) {
   const by = new Map<string, Open[]>();
@@ -96,8 +107,7 @@ export function SignedFor({ signed }: { signed: readonly Open[] }) {
         const body = list[0]?.signed?.body;
         return (
           <p key={id} className="mt-3" data-signed-for={list.length}>
-            Left as they are, signed by <b>{body?.signedBy}</b>, “{body?.reason}”:{" "}
-            {list.map(({ name, words }) => `${name} (${words})`).join(", ")}.
+            Left as they are, signed by <b>{body?.signedBy}</b>, “{body?.reason}”: {signedWords(list)}.
           </p>
         );
       })}

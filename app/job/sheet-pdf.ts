@@ -1,8 +1,10 @@
+import { openOf } from "~core/stage";
+import { signedWords } from "./closing";
 import { whenIn } from "~/look/when";
 import { draw, handOver } from "~/print/paper";
 import { ground } from "~/server/context";
 import { appliedTo, depthsOf, fold } from "~core/fact";
-import { ruleOf, worksheets } from "~core/measure";
+import { houseOf, ruleOf, worksheets } from "~core/measure";
 import { readHouse } from "~store/house";
 import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/sheet-pdf";
@@ -36,6 +38,13 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
     .filter(({ applied }) => applied.inScope)
     .map((sheet) => sheetLine(sheet, unit, when));
   const booking = job.booking?.body;
+  const left = elsewhere
+    ? []
+    : openOf(job, applied, houseOf(job, house)).filter((one) => one.signed !== null);
+  const signed = [...new Set(left.map((one) => one.signed))].map((by): [string, string] => [
+    "Left as they are",
+    `signed by ${by?.body.signedBy}, “${by?.body.reason}”: ${signedWords(left.filter((one) => one.signed === by))}`,
+  ]);
   const pdf = await draw({
     title: `${elsewhere ? "Record of looking" : "Build sheet"} · job ${record.number}`,
     shop: house.shopName,
@@ -47,7 +56,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       ["Opened", when.day(record.opened)],
       ["State", job.closed ? `closed by ${job.closed.by}, ${when.day(job.closed.at)}` : "open: not final"],
     ],
-    told: intakeLines(job, applied, ruleOf(job, house), unit),
+    told: [...intakeLines(job, applied, ruleOf(job, house), unit), ...signed],
     columns: COLUMNS,
     lines: lines.map((line) => COLUMNS.map(({ of }) => line[of])),
     foot:

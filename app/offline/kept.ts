@@ -49,13 +49,15 @@ export async function withSaid<T extends { number: number; facts: string }>(page
 export async function keptKeys(start: string): Promise<string[]> {
   const from = stamped(start);
   const keys = await (await open()).getAllKeys(STORE, IDBKeyRange.bound(from, `${from}\uffff`));
-  return keys.flatMap((key) => unstamped(String(key)) ?? []);
+  return keys.flatMap((key) => ofThisBuild(key) ?? []);
 }
+
+const ofThisBuild = (key: IDBValidKey): string | null => (typeof key === "string" ? unstamped(key) : null);
 
 /** Lets go of what another build of the application has kept. */
 export async function dropOlder(): Promise<void> {
   const db = await open();
-  const older = (await db.getAllKeys(STORE)).filter((key) => unstamped(String(key)) === null);
+  const older = (await db.getAllKeys(STORE)).filter((key) => ofThisBuild(key) === null);
   await Promise.all(older.map((key) => db.delete(STORE, key)));
 }
 
