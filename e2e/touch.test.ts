@@ -85,7 +85,7 @@ it(
       await runa.read("A lead has signed for this pack.");
       await runa.go(`${shop.url}/jobs/1030/sheet`);
       await runa.read("Signed: customer takes it as it is");
-      await runa.read("Not ready:");
+      await runa.read("Not ready to leave");
     }),
   60_000,
 );

@@ -115,6 +115,7 @@ export function PartPanel({ state }: { state: PartState }) {
               Instead: <b>{number}</b>, which brings {brings}
             </p>
           ))}
+        {(is === "replace" || is === "upgrade") && <NewOne part={part.id} closed={closed} />}
         {!closed && (
           <details>
             <summary className="touch flex cursor-pointer items-center underline underline-offset-4">
@@ -148,5 +149,26 @@ export function PartPanel({ state }: { state: PartState }) {
         )}
       </div>
     </section>
+  );
+}
+
+/** Whether the new part that goes in instead is in. */
+function NewOne({ part, closed }: { part: string; closed: boolean }) {
+  const { job } = useJobView();
+  const say = useSay();
+  const fact = job.renewed.get(part);
+  return (
+    <p className="my-1 flex items-center gap-3" data-renewed={fact ? "in" : "not yet"}>
+      <button
+        type="button"
+        disabled={closed}
+        aria-pressed={fact !== undefined}
+        className={`btn touch ${fact ? "btn-primary" : ""}`}
+        onClick={() => say({ kind: "renewed", parts: [part], there: fact === undefined })}
+      >
+        A new one is in
+      </button>
+      {fact && <span className="quiet">says {fact.by}</span>}
+    </p>
   );
 }

@@ -32,18 +32,22 @@ export function StillOpen({ open }: { open: readonly Open[] }) {
           const list = open.filter((one) => one.kind === kind);
           const [first] = list;
           const { words, page, link } = GROUPS[kind];
-          const names = list.slice(0, SHOWN).map(({ name, words: why }) => `${name}: ${why}`);
+          // What is said of all of them alike is said once, by the name of the group.
+          const alike = list.every((one) => one.words === first?.words);
+          const names = list
+            .slice(0, SHOWN)
+            .map(({ name, words: why }) => (alike && list.length > 1 ? name : `${name}: ${why}`));
           return (
             <li
               key={kind}
               className="border-base-300 flex items-center gap-3 border-t py-1.5"
               data-open={kind}
             >
-              <span className="figure w-12 text-right text-2xl">{list.length}</span>
+              <span className="figure w-14 shrink-0 text-right text-2xl">{list.length}</span>
               <span className="grow leading-tight">
                 <b>{words}</b>
                 <span className="quiet block text-sm">
-                  {names.join("; ")}
+                  {names.join(alike ? ", " : "; ")}
                   {list.length > SHOWN && ` and ${list.length - SHOWN} more`}
                 </span>
               </span>

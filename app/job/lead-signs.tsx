@@ -20,7 +20,9 @@ export function LeadSigns({
   const problems = sent?.problems ?? {};
   return (
     <details className="plate px-4 py-1" open={Object.keys(problems).length > 0}>
-      <summary className="touch flex cursor-pointer items-center">{summary}</summary>
+      <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
+        {summary}
+      </summary>
       <Form method="post" preventScrollReset>
         <input type="hidden" name="intent" value={intent} />
         <input type="hidden" name="id" value={id} />

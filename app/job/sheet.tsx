@@ -107,7 +107,7 @@ export default function BuildSheet({
           ) : open.length === 0 ? (
             <b>Everything in scope is answered.</b>
           ) : (
-            <>Not ready: {open.length} answers to go.</>
+            <>Not ready to leave.</>
           )}
           {problem && (
             <span role="alert" className="text-error ml-3 font-semibold">

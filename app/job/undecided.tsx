@@ -12,7 +12,7 @@ export function Undecided({ entry }: { entry: unknown }) {
     return only.length > 0 ? `${name}: ${only.join(" or ")}` : name;
   });
   return (
-    <span className="stamp border-accent ml-2 inline-block border-2 px-1.5" data-undecided>
+    <span className="stamp border-accent mr-2 inline-block border-2 px-1.5" data-undecided>
       only if {words.join(", ")}
     </span>
   );
