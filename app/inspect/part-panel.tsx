@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { SayForm } from "~/intake/say-form";
 import { useJobView } from "~/job/job";
+import { useSay } from "~/job/say";
 import { TakePhoto } from "~/photos/take";
 import { goodOf, wearsOf, type PartState } from "~core/inspect";
 import { wordsOf, DISPOSITIONS } from "~core/fact";
