@@ -1,4 +1,5 @@
-import { BOOK_FORMAT, keptBook, readBook, type Book } from "../core/book";
+import { BOOK_FORMAT, keptBook, type Book } from "../core/book";
+import { readBook } from "../core/check";
 import { ratioText, solveRanges, teethDoubt } from "../core/gears";
 import { toDecimal, type Rational } from "../core/quantity";
 import { diagnose } from "./diagnose-verb";

@@ -1,5 +1,6 @@
 import Joi from "joi";
-import { holding, readBook } from "../core/book";
+import { holding } from "../core/book";
+import { readBook } from "../core/check";
 import { CONDITIONS } from "../core/fact";
 import { Diagnostician, readSpeeds, report, type Speeds, type Told } from "../core/diagnose";
 import type { Answer } from "./verbs";

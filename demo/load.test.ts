@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { afterAll, beforeAll, describe, expect, it, test } from "@jest/globals";
 import { makeCard } from "../app/jobs/card";
 import { readJobDocument } from "../app/jobs/job-document";
-import { readBook } from "../core/book";
+import { readBook } from "../core/check";
 import { pricedParts, worthOf } from "../app/inspect/worth-of";
 import { appliedTo, fold, jobDocument } from "../core/fact";
 import { readHouse } from "../store/house";

@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
-import { readBook, type Book } from "../core/book";
+import { type Book } from "../core/book";
+import { readBook } from "../core/check";
 
 /** The units of the demo, the everyday one first. */
 export const UNITS = [

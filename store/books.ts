@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import { v7 as newId } from "uuid";
-import { keptBook, readBook, type Book, type Problem } from "~core/book";
+import { keptBook, type Book, type Problem } from "~core/book";
+import { readBook } from "~core/check";
 import type { Queryable } from "./database";
 
 export interface BookEntry {

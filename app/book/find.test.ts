@@ -1,5 +1,6 @@
 import { describe, expect, it, test } from "@jest/globals";
-import { answers, resolve, type System } from "~core/book";
+import { resolve, type System } from "~core/book";
+import { answers } from "~core/find";
 import { bookOf, type UnitId } from "../../demo/units";
 import { searcher } from "./find";
 

@@ -3,7 +3,8 @@ import MiniSearch from "minisearch";
 import { Search } from "lucide-react";
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { answers, type Answer, type Applied, type System } from "~core/book";
+import { type Applied, type System } from "~core/book";
+import { answers, type Answer } from "~core/find";
 
 /** Searches a book's answers: every word must be met, by its beginning or nearly; titles count more than the words beside them. */
 export function searcher(all: readonly Answer[]): (query: string) => Answer[] {

@@ -1,4 +1,5 @@
-import { readBook, type Problem } from "~core/book";
+import { type Problem } from "~core/book";
+import { readBook } from "~core/check";
 
 export interface Checked {
   turn: number;

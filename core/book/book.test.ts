@@ -2,7 +2,8 @@ import { describe, expect, it, test } from "@jest/globals";
 import fc from "fast-check";
 import { bookOf } from "../../demo/units";
 import { dunlin, dunlinDocument } from "../testing/dunlin";
-import { readBook, resolve, undecidedBy } from "./index";
+import { resolve, undecidedBy } from "./index";
+import { readBook } from "../check";
 
 type Path = (string | number)[];
 

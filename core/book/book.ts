@@ -1,4 +1,3 @@
-import { checks } from "./check";
 import { chain, order, pack, series } from "./format/pack";
 import { checkBall, fastenerGroup, measurement, ownReason, ownWear, part, weakPoint } from "./format/parts";
 import { element, gearSet, range, station, train } from "./format/train";
@@ -31,12 +30,9 @@ import {
   text,
   whole,
   type JsonSchema,
-  type Names,
-  type Problem,
   type Read,
 } from "../shape";
 
-import { CATALOGUE } from "./catalogue";
 import { upcastBook } from "./upcast";
 
 /** `yard-key/book@1`: what is known about one unit. This file is the one description of the document. */
@@ -102,9 +98,6 @@ export const bookSchema: JsonSchema = {
   ...jsonSchemaOf(book),
 };
 
-export type ReadBook =
-  { ok: true; book: Book; warnings: Problem[] } | { ok: false; problems: Problem[]; warnings: Problem[] };
-
 /**
  * A book that is kept already: its form alone, so that a job goes on with the revision it was opened with when the check has learned
  * to refuse more.
@@ -115,38 +108,3 @@ export function keptBook(document: unknown): Book | null {
   const { value, problems } = check(book, upcastBook(document));
   return problems.length === 0 ? value : null;
 }
-
-/**
- * Reads a book document. Every problem is said at once: those of its form, references that lead nowhere, and what the trade would
- * refuse (`check/`), as far as the sections a check reads have kept their form.
- *
- * @param document parsed JSON.
- * @returns the book with lengths in nanometres, or every problem with its path and remedy; warnings in either case.
- */
-export function readBook(document: unknown): ReadBook {
-  const { value, problems: formal, gathered } = check(book, upcastBook(document));
-  const broken = new Set(formal.map(({ path }) => /^\w*/.exec(path)?.[0] ?? ""));
-  const problems = [...formal, ...gathered.twice, ...gathered.astray(withCatalogue(gathered.named))];
-  // Every check looks at versions and depths.
-  const blind = ["", "traits", "depths"].some((section) => broken.has(section));
-  for (const one of blind ? [] : checks) {
-    if (one.reads.some((section) => broken.has(section))) continue;
-    one.check(value, gathered.conditions, (path, message, remedy, warning) =>
-      problems.push({ path, message, remedy, ...(warning ? { warning } : {}) }),
-    );
-  }
-  const warnings = problems.filter(({ warning }) => warning);
-  const errors = problems.filter(({ warning }) => !warning);
-  return errors.length === 0
-    ? { ok: true, book: value, warnings }
-    : { ok: false, problems: errors, warnings };
-}
-
-/** Everything a book may refer to: what it names itself, and the catalogue. */
-const withCatalogue = (named: Names): Names =>
-  new Map(
-    [...new Set([...named.keys(), ...CATALOGUE.keys()])].map((thing) => [
-      thing,
-      new Map([...(named.get(thing) ?? []), ...(CATALOGUE.get(thing) ?? [])]),
-    ]),
-  );

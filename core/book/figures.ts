@@ -10,7 +10,7 @@ import {
   unitFor,
   type Measure,
 } from "../quantity";
-import { statedIn } from "./check/parts";
+import { statedIn } from "./stated";
 import type { FastenerGroup, Measurement } from "./format/parts";
 import type { AppliedChain, HouseValue } from "./resolve";
 

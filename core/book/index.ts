@@ -1,13 +1,4 @@
-export {
-  BOOK_FORMAT,
-  bookSchema,
-  FAMILIES,
-  keptBook,
-  readBook,
-  type Book,
-  type ReadBook,
-  type Trait,
-} from "./book";
+export { BOOK_FORMAT, bookSchema, FAMILIES, keptBook, type Book, type Trait } from "./book";
 export type { Chain, ChainLink, Pack, Series, SeriesSize, StackEntry } from "./format/pack";
 export {
   PART_KINDS,
@@ -46,6 +37,8 @@ export {
 } from "./catalogue";
 export { reasonOf, wearKind, type OwnWear } from "./wear-of";
 export { upcastBook } from "./upcast";
+export { book as bookShape } from "./book";
+export { CATALOGUE } from "./catalogue";
 export { undecidedBy } from "./resolve";
 export { boltsOf, nameIn, namesOfBook } from "./names";
 export { difference, differenceText, type Difference } from "./difference";
@@ -58,5 +51,4 @@ export {
   usedTorque,
   type System,
 } from "./figures";
-export { answers, type Answer } from "./find";
-export { statedIn } from "./check/parts";
+export { statedIn } from "./stated";

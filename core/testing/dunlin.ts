@@ -1,4 +1,5 @@
-import { readBook, type Book } from "../book";
+import { type Book } from "../book";
+import { readBook } from "../check";
 
 /** A small book of one unit for tests of core, in the document's own form. Figures made up. */
 export const dunlinDocument = () => ({

@@ -1,7 +1,7 @@
 // Jobs exported by an earlier Yard Key, with what they said there: they must open and say the same for as long as there is one.
 import { readdirSync, readFileSync } from "node:fs";
 import { describe, expect, it } from "@jest/globals";
-import { readBook } from "../book";
+import { readBook } from "../check";
 import { toldBy } from "../diagnose";
 import { candidateCauses, dispositions, failed, unlooked, USUAL_SCHOOLS, weakPoints } from "../inspect";
 import { CANNOT, CAUSE_STANDINGS, DISPOSITIONS, FOUND_WRONG, appliedTo, fold, type Fact } from "../fact";

@@ -1,7 +1,8 @@
 import { describe, expect, it, test } from "@jest/globals";
 import fc from "fast-check";
 import { documentOf, UNITS, type UnitId } from "../../demo/units";
-import { readBook, type Problem } from "./index";
+import { type Problem } from "../book";
+import { readBook } from "./index";
 
 type Node = Record<string, unknown> | unknown[];
 const TAKEN_OUT = Symbol("taken out");

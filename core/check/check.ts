@@ -1,6 +1,6 @@
 import type { Book } from "../book";
-import { configurations, holding, type Configuration } from "../resolve";
-import type { Condition } from "../../shape";
+import { configurations, holding, type Configuration } from "../book";
+import type { Condition } from "../shape";
 
 export type Say = (path: string, message: string, remedy: string, warning?: true) => void;
 

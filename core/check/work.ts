@@ -1,7 +1,7 @@
-import { compareMeasures } from "../../quantity";
+import { compareMeasures } from "../quantity";
 import type { Book } from "../book";
-import type { Step } from "../format/work";
-import { within } from "../resolve";
+import type { Step } from "../book";
+import { within } from "../book";
 import { once, versions, type Check, type Say } from "./check";
 
 type Phase = "teardown" | "build";

@@ -1,5 +1,5 @@
-import { solveRanges, teethDoubt } from "../../gears";
-import type { GearSet } from "../format/train";
+import { solveRanges, teethDoubt } from "../gears";
+import type { GearSet } from "../book";
 import { once, versions, type Check } from "./check";
 
 const NEEDS: Readonly<Record<GearSet["kind"], readonly (keyof GearSet)[]>> = {

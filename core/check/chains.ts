@@ -1,8 +1,8 @@
-import { thicknessOf } from "../../pack/plates";
-import { lengthText, nm, type Nm } from "../../quantity";
-import { METHODS } from "../../reading";
+import { thicknessOf } from "../pack";
+import { lengthText, nm, type Nm } from "../quantity";
+import { METHODS } from "../reading";
 import type { Book } from "../book";
-import type { Chain, ChainLink } from "../format/pack";
+import type { Chain, ChainLink } from "../book";
 import { once, versions, type Check } from "./check";
 import { eachOnce } from "./parts";
 

@@ -1,5 +1,5 @@
 import { lengthText } from "../quantity";
-import { counts, platesOf } from "../pack/plates";
+import { counts, platesOf } from "../pack";
 import {
   houseTorque,
   measurementWords,
@@ -8,8 +8,8 @@ import {
   torqueWords,
   usedTorque,
   type System,
-} from "./figures";
-import type { Applied } from "./resolve";
+} from "../book";
+import type { Applied } from "../book";
 
 /** One thing that can be asked of a book, with its answer. */
 export interface Answer {

@@ -1,4 +1,4 @@
-import type { Condition } from "../../shape";
+import type { Condition } from "../shape";
 import type { Check } from "./check";
 
 const ownerOf = ({ path }: Condition): string => path.replace(/\.?when$/, "");

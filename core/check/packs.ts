@@ -1,4 +1,4 @@
-import { plates } from "../../pack/plates";
+import { plates } from "../pack";
 import { once, versions, type Check } from "./check";
 
 /** Plates that may lie against each other, in every version; sizes of facing and piston. */

@@ -1,7 +1,8 @@
-import { lengthOf, measureOf, compareMeasures, type Quantity } from "../../quantity";
-import type { FastenerGroup, Measurement } from "../format/parts";
+import { statedIn } from "../book";
+import { lengthOf, measureOf, compareMeasures } from "../quantity";
+import type { FastenerGroup } from "../book";
 import type { Book } from "../book";
-import type { Condition } from "../../shape";
+import type { Condition } from "../shape";
 import { once, versions, type Check, type Say } from "./check";
 
 /** Parts trees without loops, numbers once, traits that exist, no part sold only with what this version has not. */
@@ -115,27 +116,6 @@ function passesRise(
       );
   });
 }
-
-/** The quantity that each kind of measurement is stated in. */
-const STATED: Readonly<Record<Measurement["kind"], Quantity | "length" | null>> = {
-  resistance: "resistance",
-  "turning torque": "torque",
-  pressure: "pressure",
-  "spring load": "force",
-  "spring length": "length",
-  flatness: "length",
-  runout: "length",
-  "valve drop": null,
-  seen: null,
-  "leak-down": "pressure",
-  temperature: "temperature",
-  voltage: "voltage",
-  "plate thickness": "length",
-  "fastener stretch": "length",
-};
-
-/** What a measurement's limits are stated in; null where it is seen, not measured. */
-export const statedIn = (kind: Measurement["kind"]): Quantity | "length" | null => STATED[kind];
 
 /** Each of a list once, and not of a figure that is taken before anything can be told apart. */
 export function eachOnce(

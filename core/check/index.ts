@@ -1,0 +1,1 @@
+export { readBook, type ReadBook } from "./read-book";

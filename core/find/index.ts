@@ -1,0 +1,1 @@
+export { answers, type Answer } from "./find";
