@@ -29,7 +29,8 @@ export const DOCUMENT: Door = { from: "document", most: 20_000 };
 
 export type CheckedFacts = { ok: true; facts: Fact[] } | { ok: false; problems: Problem[] };
 
-const envelope = object({
+/** What every fact has around what it says. */
+export const envelope = object({
   id: uuid,
   at: time,
   by: words(1, 80),

@@ -10,12 +10,11 @@ import {
   time,
   uuid,
   whole,
-  words,
   type JsonSchema,
   type Problem,
 } from "../shape";
 import { kindOf } from "./about";
-import { checkFacts, DOCUMENT } from "./check";
+import { checkFacts, DOCUMENT, envelope } from "./check";
 import type { Fact, FactKind } from "./fact";
 import { KINDS } from "./kinds";
 
@@ -86,14 +85,6 @@ export function jobSchema(): JsonSchema {
       properties: { kind: { const: name }, ...(properties as object) },
       required: ["kind", ...(required as string[])],
     };
-  });
-  const envelope = object({
-    id: uuid,
-    at: time,
-    by: words(1, 80),
-    replaces: optional(uuid),
-    after: optional(uuid),
-    body: anything,
   });
   const { properties, ...fact } = jsonSchemaOf(envelope);
   const whole = jsonSchemaOf(document);

@@ -9,7 +9,6 @@ export {
   id,
   ID,
   isRecord,
-  keyOf,
   list,
   listOnce,
   map,

@@ -180,11 +180,3 @@ export const ofKey = (key: Shape<unknown> | Optional<unknown>): [shape: Shape<un
 
 export const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === "object" && value !== null && !Array.isArray(value);
-
-/** The shape of one key of an object’s shape, as its declaration has it. */
-export function keyOf<T, K extends keyof T & string>(of: Shape<T>, key: K): Shape<NonNullable<T[K]>> {
-  const inner = of.is.kind === "such that" ? of.is.inner : of;
-  const found = inner.is.kind === "object" ? inner.is.keys[key] : undefined;
-  if (!found) throw new RangeError(`no key ${key} in this shape`);
-  return ofKey(found)[0] as Shape<NonNullable<T[K]>>;
-}
