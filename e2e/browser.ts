@@ -3,20 +3,11 @@ import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { setTimeout as pause } from "node:timers/promises";
-import {
-  Builder,
-  By,
-  error as errors,
-  Key,
-  until,
-  type WebDriver,
-  type WebElement,
-} from "selenium-webdriver";
+import { Builder, By, Key, until, type WebDriver, type WebElement } from "selenium-webdriver";
 import chrome from "selenium-webdriver/chrome";
 import { FAST_MS } from "../app/scan/wedge";
 import type { Shop } from "./shop";
 
-const { StaleElementReferenceError } = errors;
 /** A machine under load is slow: long enough that only what never comes is missed. */
 const PATIENCE = 20_000;
 /** How often one looks again, in milliseconds. */
@@ -121,24 +112,25 @@ export class Person {
     );
   }
 
-  /** Clicks something, again if the page was drawn anew between finding and clicking. */
-  async press(xpath: string): Promise<void> {
-    for (let left = 5; ; left--) {
-      try {
-        return await (await this.see(xpath)).click();
-      } catch (error) {
-        if (!(error instanceof StaleElementReferenceError) || left === 0) throw error;
-      }
-    }
-  }
+  /** Clicks something where it shows, again if the page was drawn anew meanwhile. */
+  press = (xpath: string): Promise<void> => this.point(xpath, 0);
 
   /** Touches something with a finger: it must be at least 44 pixels both ways, or its label must. */
-  async touch(xpath: string): Promise<void> {
-    const element = await this.see(xpath);
-    await this.driver.executeScript("arguments[0].scrollIntoView({block: 'center'})", element);
-    const { width, height } = await element.getRect();
-    if (width < 44 || height < 44) throw new Error(`too small to touch (${width}×${height}): ${xpath}`);
-    await element.click();
+  touch = (xpath: string): Promise<void> => this.point(xpath, 44);
+
+  /** One look finds the thing, scrolls to it and asks what lies there: the driver's own click asks five times. */
+  private async point(xpath: string, least: number): Promise<void> {
+    const until = performance.now() + PATIENCE;
+    for (;;) {
+      const spot = await this.driver.executeScript<Spot | string>(SPOT, xpath, least);
+      if (spot === "option") return (await this.see(xpath)).click();
+      if (typeof spot !== "string") {
+        const there = { x: Math.round(spot.x), y: Math.round(spot.y), duration: 0 };
+        return this.driver.actions({ async: true }).move(there).press().release().perform();
+      }
+      if (performance.now() > until) throw new Error(`${spot}: ${xpath}`);
+      await pause(LOOK_AGAIN);
+    }
   }
 
   /**
@@ -249,6 +241,36 @@ export class Person {
       );
   }
 }
+
+/** The middle of what shows of a thing, in the window's pixels. */
+interface Spot {
+  x: number;
+  y: number;
+}
+
+/** Finds by XPath where one would point: a spot, or why there is none yet. */
+const SPOT = `
+  const [xpath, least] = arguments;
+  const found = document.evaluate(xpath, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE, null).singleNodeValue;
+  if (!found) return "not seen";
+  if (found.tagName === "OPTION") return "option";
+  if (found.disabled) return "switched off";
+  let instead = "not shown";
+  for (const block of ["nearest", "center"]) {
+    found.scrollIntoView({ block, inline: "nearest", behavior: "instant" });
+    const { width, height } = found.getBoundingClientRect();
+    if (width < least || height < least) return "too small to touch (" + width + "×" + height + ")";
+    for (const box of found.getClientRects()) {
+      const [left, right] = [Math.max(box.left, 0), Math.min(box.right, innerWidth)];
+      const [top, bottom] = [Math.max(box.top, 0), Math.min(box.bottom, innerHeight)];
+      if (left >= right || top >= bottom) continue;
+      const spot = { x: (left + right) / 2, y: (top + bottom) / 2 };
+      const on = document.elementFromPoint(spot.x, spot.y);
+      if (on && found.contains(on)) return spot;
+      instead = "covered by " + (on ? on.outerHTML.slice(0, 120) : "nothing");
+    }
+  }
+  return instead;`;
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 
