@@ -29,8 +29,7 @@ import { pricedParts } from "./worth-of";
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Cause ${params.number} · Yard Key` }];
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
-  const record = await jobRecord(context, Number(params.number));
-  if (!record) throw new Response("There is no job of this number.", { status: 404 });
+  const record = await jobRecord(context, params.number);
   return {
     prices: await pricesOf(context.get(ground).pool, pricedParts(record.book)),
   };

@@ -3,12 +3,11 @@ import { wearKind } from "~core/book";
 import { configurationText } from "~/job/sheet-lines";
 import { draw, handOver } from "~/print/paper";
 import { ground } from "~/server/context";
+import { jobContext } from "~/server/job-context";
 import { candidateCauses, failed, metalEverywhere, type Option } from "~core/inspect";
-import { CAUSE_STANDINGS, appliedTo, fold } from "~core/fact";
+import { CAUSE_STANDINGS } from "~core/fact";
 import { ruleOf } from "~core/measure";
 import { moneyText } from "~core/quantity";
-import { readHouse } from "~store/house";
-import { jobByNumber } from "~store/jobs";
 import { pricesOf } from "~store/prices";
 import type { Route } from "./+types/ways-pdf";
 import { percent, pricedParts, WAY_NAMES, worthOf } from "./worth-of";
@@ -30,11 +29,8 @@ const WHAT = {
 /** The ways on as the customer sees them: what was found, what each way costs, and what the lead advises. */
 export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
   const { pool } = context.get(ground);
-  const [record, house] = await Promise.all([jobByNumber(pool, Number(params.number)), readHouse(pool)]);
-  if (!record) throw new Response("There is no job of this number.", { status: 404 });
+  const { record, job, applied, house } = await jobContext(context, params.number);
   const { book } = record;
-  const job = fold(record.facts);
-  const applied = appliedTo(book, job, record.houseValues);
   const { options, needs, breakEven } = worthOf(job, applied, house, await pricesOf(pool, pricedParts(book)));
   const failures = failed(job, applied);
   const found = failures.map((one) => {

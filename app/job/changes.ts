@@ -1,15 +1,14 @@
-import { ground } from "~/server/context";
+import { jobContext } from "~/server/job-context";
 import { upcastBook, difference, differenceText, holding, within } from "~core/book";
-import { depthsOf, fold } from "~core/fact";
-import { jobByNumber } from "~store/jobs";
+import { depthsOf } from "~core/fact";
 import type { Route } from "./+types/changes";
 
 /** What would change for a job with another version or depth: `?body=late&depth=full`, in the trade's words. */
 export const loader = async ({ context, params, request }: Route.LoaderArgs): Promise<Response> => {
-  const record = await jobByNumber(context.get(ground).pool, Number(params.number));
-  if (!record) throw new Response("There is no job of this number.", { status: 404 });
-  const { book, document, facts } = record;
-  const job = fold(facts);
+  const {
+    record: { book, document },
+    job,
+  } = await jobContext(context, params.number);
   const today = upcastBook(document);
   const search = new URL(request.url).searchParams;
   const version = { ...job.configuration };

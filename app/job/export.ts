@@ -1,15 +1,13 @@
 import { ground } from "~/server/context";
 import { jobDocument } from "~core/fact";
-import { jobByNumber } from "~store/jobs";
+import { jobRecord } from "~/server/job-context";
 import { photosOf } from "~store/photos";
 import type { Route } from "./+types/export";
 
 /** The whole job as `yard-key/job@1` (docs/formats.md). */
 export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
   const { pool } = context.get(ground);
-  const record = await jobByNumber(pool, Number(params.number));
-  if (!record) throw new Response("There is no job of this number.", { status: 404 });
-  const { id, number, opened, document, facts } = record;
+  const { id, number, opened, document, facts } = await jobRecord(context, params.number);
   const pictures = (await photosOf(pool, id)).map(({ large, small, ...picture }) => ({
     ...picture,
     large: large.toString("base64"),

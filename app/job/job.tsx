@@ -25,8 +25,7 @@ import { jobRecord } from "~/server/job-context";
 import type { Route } from "./+types/job";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
-  const record = await jobRecord(context, Number(params.number));
-  if (!record) throw new Response("There is no job of this number.", { status: 404 });
+  const record = await jobRecord(context, params.number);
   return jobPage(record);
 };
 

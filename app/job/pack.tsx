@@ -20,8 +20,8 @@ import { Pack } from "./worksheet";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const { pool } = context.get(ground);
-  const record = await jobRecord(context, Number(params.number));
-  const page = record && (await packPage(pool, record, params.chain));
+  const record = await jobRecord(context, params.number);
+  const page = await packPage(pool, record, params.chain);
   if (!page) throw new Response("This job has no such pack.", { status: 404 });
   return page;
 };
@@ -67,8 +67,7 @@ const readingForm = Joi.object<{
 });
 
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
-  const at = await jobRecord(context, Number(params.number));
-  if (!at) throw new Response("There is no job of this number.", { status: 404 });
+  const at = await jobRecord(context, params.number);
   const intent = (await request.clone().formData()).get("intent");
   if (intent === "choose") return choose(context, request, at, params.chain);
   if (intent === "waive") return waive(context, request, at, params.chain);

@@ -2,11 +2,9 @@ import { openOf } from "~core/stage";
 import { signedWords } from "./closing";
 import { whenIn } from "~/look/when";
 import { draw, handOver } from "~/print/paper";
-import { ground } from "~/server/context";
-import { appliedTo, depthsOf, fold } from "~core/fact";
+import { jobContext } from "~/server/job-context";
+import { depthsOf } from "~core/fact";
 import { houseOf, ruleOf, worksheets } from "~core/measure";
-import { readHouse } from "~store/house";
-import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/sheet-pdf";
 import { configurationText, endedElsewhere, intakeLines, sheetLine, type SheetLine } from "./sheet-lines";
 
@@ -22,16 +20,12 @@ const COLUMNS: { words: string; of: keyof SheetLine; part: number }[] = [
 
 /** The build sheet as one A4 page that also fits Letter. */
 export const loader = async ({ context, params, request }: Route.LoaderArgs): Promise<Response> => {
-  const { pool } = context.get(ground);
-  const [record, house] = await Promise.all([jobByNumber(pool, Number(params.number)), readHouse(pool)]);
-  if (!record) throw new Response("There is no job of this number.", { status: 404 });
+  const { record, job, applied, house } = await jobContext(context, params.number);
   const { book } = record;
-  const job = fold(record.facts);
   const when = whenIn(house.timeZone);
   const asked = new URL(request.url).searchParams.get("unit");
   const unit = asked === "mm" || asked === "in" ? asked : book.unit.lengthUnit;
   const depths = depthsOf(book, job);
-  const applied = appliedTo(book, job, record.houseValues);
   const elsewhere = endedElsewhere(job);
   const lines = worksheets(job, applied, house)
     .filter(() => !elsewhere)

@@ -1,5 +1,5 @@
 import { ground } from "~/server/context";
-import { jobByNumber } from "~store/jobs";
+import { jobRecord } from "~/server/job-context";
 import type { Route } from "./+types/labels-file";
 import { labelsPdf } from "./labels-pdf";
 import { labelsOf, originOf } from "./make";
@@ -14,8 +14,7 @@ async function asked(
   number: string,
   given: URLSearchParams,
 ) {
-  const record = await jobByNumber(context.get(ground).pool, Number(number));
-  if (!record) throw new Response("There is no such job.", { status: 404 });
+  const record = await jobRecord(context, number);
   const sheet = SHEETS.find(({ id }) => id === given.get("sheet")) ?? SHEETS[0];
   const used = Math.min(
     sheet.columns * sheet.rows - 1,

@@ -9,8 +9,8 @@ import { Field } from "~/look/field";
 import { Qr } from "~/look/qr";
 import { useAnchor } from "~/look/use-scripted";
 import { ground } from "~/server/context";
-import { PLACE_SORTS, appliedTo, fold } from "~core/fact";
-import { jobRecord } from "~/server/job-context";
+import { PLACE_SORTS } from "~core/fact";
+import { jobContext } from "~/server/job-context";
 import { codeOf } from "~/scan/code";
 import { originOf } from "./make";
 import { SHEETS } from "./sheets";
@@ -21,10 +21,7 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `Labels ${para
 
 export const loader = async ({ context, request, params }: Route.LoaderArgs) => {
   const { printerUrl } = context.get(ground);
-  const record = await jobRecord(context, Number(params.number));
-  if (!record) throw new Response("There is no such job.", { status: 404 });
-  const job = fold(record.facts);
-  const { work } = appliedTo(record.book, job, record.houseValues);
+  const { work } = (await jobContext(context, params.number)).applied;
   return {
     printer: printerUrl !== "",
     origin: originOf(request),

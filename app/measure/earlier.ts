@@ -1,8 +1,9 @@
 import { ground } from "~/server/context";
-import { appliedTo, fold, type EarlierFigure } from "~core/fact";
+import { contextOf, findJob } from "~/server/job-context";
+import type { EarlierFigure } from "~core/fact";
 import { leftWith } from "~core/measure";
 import { readHouse } from "~store/house";
-import { earlierVisits, jobByNumber, type Visit } from "~store/jobs";
+import { earlierVisits, type Visit } from "~store/jobs";
 import type { Route } from "./+types/earlier";
 
 /** What a job is asked about the unit’s earlier visits: which there may be, or what the unit left with at one of them. */
@@ -17,8 +18,8 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
     Response.json(told, { headers: { "Cache-Control": "no-store" } });
   if (of === null) return answer({ visits: await earlierVisits(pool, number) });
   const [now, before, house] = await Promise.all([
-    jobByNumber(pool, number),
-    jobByNumber(pool, Number(of)),
+    findJob(context, number),
+    findJob(context, Number(of)),
     readHouse(pool),
   ]);
   if (!now || !before || before.number === now.number)
@@ -27,7 +28,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
     return answer({
       problem: `Job ${of} was a ${before.book.unit.maker} ${before.book.unit.name}: another kind of unit.`,
     });
-  const job = fold(before.facts);
-  const figures = leftWith(job, appliedTo(before.book, job, before.houseValues), house);
+  const { job, applied } = contextOf(before, house);
+  const figures = leftWith(job, applied, house);
   return answer({ job: before.number, left: job.closed?.at ?? before.opened, figures });
 };

@@ -1,11 +1,10 @@
 import Papa from "papaparse";
-import { ground } from "~/server/context";
 import type { Route } from "./+types/measure-csv";
 import { sheetOf } from "./sheet-of";
 
 /** The spec sheet as a table any spreadsheet opens. */
 export const loader = async ({ context, params, request }: Route.LoaderArgs): Promise<Response> => {
-  const { record, lines } = await sheetOf(context.get(ground).pool, Number(params.number), request);
+  const { record, lines } = await sheetOf(context, params.number, request);
   const text = Papa.unparse(
     lines.map(({ id, name, kind, station, spec, found, built, earlier }) => ({
       id,

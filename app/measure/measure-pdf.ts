@@ -1,6 +1,5 @@
 import { configurationText } from "~/job/sheet-lines";
 import { draw, handOver } from "~/print/paper";
-import { ground } from "~/server/context";
 import { fold } from "~core/fact";
 import type { Route } from "./+types/measure-pdf";
 import { sheetOf } from "./sheet-of";
@@ -17,7 +16,7 @@ const COLUMNS = [
 
 /** The spec sheet on paper, for the unit's folder. */
 export const loader = async ({ context, params, request }: Route.LoaderArgs): Promise<Response> => {
-  const { record, house, lines } = await sheetOf(context.get(ground).pool, Number(params.number), request);
+  const { record, house, lines } = await sheetOf(context, params.number, request);
   const { book } = record;
   const job = fold(record.facts);
   const quiet = (standing: string): string => (standing === "not yet" ? "" : standing);

@@ -2,7 +2,7 @@ import { jobPage, wholeText } from "~/job/job-page";
 import { packPage } from "~/job/pack-page";
 import { ground } from "~/server/context";
 import { toolsOwned } from "~store/house-values";
-import { jobByNumber } from "~store/jobs";
+import { jobRecord } from "~/server/job-context";
 import { listStaff } from "~store/staff";
 import type { Route } from "./+types/open-job";
 import type { KeptJob } from "./keep-jobs";
@@ -10,8 +10,7 @@ import type { KeptJob } from "./keep-jobs";
 /** Everything the pages of one job are made from. */
 export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
   const { pool } = context.get(ground);
-  const record = await jobByNumber(pool, Number(params.number));
-  if (!record) return new Response("There is no such job.", { status: 404 });
+  const record = await jobRecord(context, params.number);
   const staff = listStaff(pool);
   const packs = record.book.chains.filter(({ kind }) => kind === "pack clearance");
   const pages = await Promise.all(

@@ -1,7 +1,6 @@
 import { redirect } from "react-router";
-import { ground } from "~/server/context";
+import { findJob } from "~/server/job-context";
 import { depthsOf, fold } from "~core/fact";
-import { jobByNumber } from "~store/jobs";
 import type { Route } from "./+types/open";
 import { versionSearch } from "~/book/version-search";
 import { targetOf } from "./code";
@@ -9,7 +8,7 @@ import { targetOf } from "./code";
 /** Opens what a label belongs to. */
 export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
   const target = targetOf(params.code);
-  const record = target && (await jobByNumber(context.get(ground).pool, target.job));
+  const record = target && (await findJob(context, target.job));
   if (!target || !record)
     throw new Response(`“${params.code.slice(0, 60)}” is no label of this shop’s.`, { status: 404 });
   if (target.kind === "case") throw redirect(`/jobs/${target.job}`);

@@ -5,12 +5,15 @@ import { readHouse, type HouseSettings } from "~store/house";
 import { jobByNumber, type JobRecord } from "~store/jobs";
 import { ground } from "./context";
 
-/** A job as loaders and actions see it: what is kept, what it says now, what applies to it, and how the house judges. */
+/**
+ * A job as loaders and actions see it: what is kept, what it says now, what applies to it, and how the house judges. What it says and what
+ * applies are made when they are first asked for.
+ */
 export interface JobContext {
-  record: JobRecord;
-  job: Job;
-  applied: Applied;
-  house: HouseSettings;
+  readonly record: JobRecord;
+  readonly job: Job;
+  readonly applied: Applied;
+  readonly house: HouseSettings;
 }
 
 type Context = Readonly<RouterContextProvider>;
@@ -19,7 +22,7 @@ type Context = Readonly<RouterContextProvider>;
 const read = createContext<Map<number, Promise<JobRecord | null>> | null>(null);
 
 /** What is kept of a job, read once per request; null when there is no such job. */
-export function jobRecord(context: Context, number: number): Promise<JobRecord | null> {
+export function findJob(context: Context, number: number): Promise<JobRecord | null> {
   let known = context.get(read);
   if (!known) {
     known = new Map();
@@ -34,18 +37,43 @@ export function jobRecord(context: Context, number: number): Promise<JobRecord |
 export const readAnew = (context: Context): void => context.set(read, null);
 
 /**
+ * What is kept of a job.
+ *
+ * @throws a 404 response when there is no job of this number.
+ */
+export async function jobRecord(context: Context, number: string | number): Promise<JobRecord> {
+  const record = await findJob(context, Number(number));
+  if (!record) throw new Response("There is no job of this number.", { status: 404 });
+  return record;
+}
+
+/**
  * The door through which a job is read.
  *
  * @throws a 404 response when there is no job of this number.
  */
 export async function jobContext(context: Context, number: string | number): Promise<JobContext> {
   const [record, house] = await Promise.all([
-    jobRecord(context, Number(number)),
+    jobRecord(context, number),
     readHouse(context.get(ground).pool),
   ]);
-  if (!record) throw new Response("There is no job of this number.", { status: 404 });
-  const job = fold(record.facts);
-  return { record, job, applied: appliedTo(record.book, job, record.houseValues), house };
+  return contextOf(record, house);
+}
+
+/** What a record says, made when it is asked for. */
+export function contextOf(record: JobRecord, house: HouseSettings): JobContext {
+  let job: Job | undefined;
+  let applied: Applied | undefined;
+  return {
+    record,
+    house,
+    get job() {
+      return (job ??= fold(record.facts));
+    },
+    get applied() {
+      return (applied ??= appliedTo(record.book, this.job, record.houseValues));
+    },
+  };
 }
 
 /** The last fact of a job that whoever reads it now has seen. */

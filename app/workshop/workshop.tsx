@@ -10,8 +10,7 @@ import type { Route } from "./+types/workshop";
 
 /** Steps, parts and fasteners: two thirds of a book, which only the pages at the bench read. */
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
-  const record = await jobRecord(context, Number(params.number));
-  if (!record) throw new Response("There is no job of this number.", { status: 404 });
+  const record = await jobRecord(context, params.number);
   return { book: wholeText(record) };
 };
 
