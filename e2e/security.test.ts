@@ -65,6 +65,24 @@ describe("the door", () => {
     expect(await right.text()).toContain("Too many tries");
   });
 
+  it("hands out a revision under its digest, for ever, and under no other name", async () => {
+    const cookie = await cookieOf("Mira K.");
+    const page = await (await fetch(`${shop.url}/jobs/1030`, { headers: { cookie } })).text();
+    const [path = "", id = ""] = /\/revisions\/([0-9a-f-]{36})\/[\w-]{22}/.exec(page) ?? [];
+    const ask = (at: string, as = cookie): Promise<Response> =>
+      fetch(`${shop.url}${at}`, { headers: { cookie: as }, redirect: "manual" });
+    const answer = await ask(path);
+    expect(answer.headers.get("cache-control")).toMatch(/private.*immutable/);
+    expect(await answer.json()).toMatchObject({ format: "yard-key/book@1", unit: { id: "marram-dunlin" } });
+    expect((await ask(path, "")).status).toBe(302);
+    for (const wrong of [
+      path.slice(0, -2),
+      `/revisions/${id.replace(/.$/, (c) => (c === "0" ? "1" : "0"))}/x`,
+      "/revisions/x/y",
+    ])
+      expect((await ask(wrong)).status).toBe(404);
+  });
+
   it("keeps strangers out of every place", async () => {
     for (const path of [
       "/",

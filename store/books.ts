@@ -97,6 +97,9 @@ const MOST_KEPT = 50;
  *
  * @throws Error when it is not there.
  */
+/** Thrown when there is no book of an id. */
+export class NoSuchBook extends Error {}
+
 export async function bookById(db: Queryable, id: string): Promise<{ book: Book; document: unknown }> {
   const kept = readAlready.get(id);
   if (kept) return kept;
@@ -106,7 +109,8 @@ export async function bookById(db: Queryable, id: string): Promise<{ book: Book;
   );
   const row = rows[0];
   const read = row && keptBook(row.document);
-  if (!read) throw new Error(`book ${id} ${row ? "has lost its form" : "is not here"}`);
+  if (!row) throw new NoSuchBook(`book ${id} is not here`);
+  if (!read) throw new Error(`book ${id} has lost its form`);
   // The number it has here goes before the one its file was written with.
   const book = { ...read, unit: { ...read.unit, revision: row.revision } };
   const entry = { book, document: row.document };

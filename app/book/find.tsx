@@ -31,18 +31,11 @@ export function searcher(all: readonly Answer[]): (query: string) => Answer[] {
 /** The one find: a key from anywhere in a job or a book, and the figure stands there. */
 export function Find({
   applied,
-  away = false,
   unit,
   to,
-  onOpen,
 }: {
-  /** Null until the book is here. */
-  applied: Applied | null;
-  /** Whether the server did not answer when the book was asked for. */
-  away?: boolean;
+  applied: Applied;
   unit: System;
-  /** Asked for, perhaps for the first time. */
-  onOpen?: () => void;
   /** Where an answer stands in full. */
   to: (page: Answer["page"], id: string) => string;
 }) {
@@ -51,15 +44,11 @@ export function Find({
   const [open, setOpen] = useState(false);
   const [at, setAt] = useState(0);
   const navigate = useNavigate();
-  const search = useMemo(
-    () => (open && applied ? searcher(answers(applied, unit)) : () => []),
-    [open, applied, unit],
-  );
+  const search = useMemo(() => (open ? searcher(answers(applied, unit)) : () => []), [open, applied, unit]);
   const asked = useDeferredValue(query);
   const found = useMemo(() => search(asked), [search, asked]);
   const show = (): void => {
     setOpen(true);
-    onOpen?.();
     dialog.current?.showModal();
   };
   useEffect(() => {
@@ -94,11 +83,7 @@ export function Find({
           }}
         >
           <label className="stamp mb-1 block" htmlFor="find">
-            {applied
-              ? `${applied.unit.unit.name}: ask for a clearance, a torque, a part`
-              : away
-                ? "The shop’s server is away: the book opens when it answers"
-                : "Opening the book …"}
+            {applied.unit.unit.name}: ask for a clearance, a torque, a part
           </label>
           <input
             id="find"
@@ -140,7 +125,7 @@ export function Find({
               </span>
             </li>
           ))}
-          {applied && asked.trim() !== "" && found.length === 0 && (
+          {asked.trim() !== "" && found.length === 0 && (
             <li className="p-4 text-lg" role="option" aria-selected="false">
               The book says nothing of this for this version.
             </li>

@@ -1,11 +1,10 @@
-import type { Book } from "~core/book";
+import { refOf } from "~/revision/text";
 import { fold, type Fact, type Job } from "~core/fact";
 import type { JobRecord } from "~store/jobs";
-import { benchBook } from "./bench-book";
 
 /**
- * What every page of a job is made from. Book and facts go as JSON text: a long job has thousands of values, and each would be
- * encoded by itself on its way to the page.
+ * What every page of a job is made from. Facts go as JSON text: a long job has thousands of values, and each would be encoded by itself on
+ * its way to the page. The book goes by its name: a revision never changes, and the browser has it already or asks for it once.
  */
 export const jobPage = ({
   id,
@@ -25,7 +24,7 @@ export const jobPage = ({
   houseValues,
   newer,
   facts: factsText,
-  book: benchText(bookId, book),
+  book: refOf(bookId, book),
 });
 
 /** What is made of a key, made once for each of the last so many. */
@@ -40,19 +39,6 @@ function remembering<T>(most: number): (key: string, make: () => T) => T {
     return fresh;
   };
 }
-
-// A revision never changes, so remembering its text cannot differ between processes.
-const texts = remembering<string>(200);
-const benchText = (id: string, book: Book): string => texts(id, () => JSON.stringify(benchBook(book)));
-
-const wholes = remembering<string>(200);
-/** The whole book of a job, as JSON text. */
-export const wholeText = ({ bookId, book }: Pick<JobRecord, "bookId" | "book">): string =>
-  wholes(bookId, () => JSON.stringify(book));
-
-const books = remembering<Book>(200);
-/** The book of a page; the same text gives the same book, so that what is worked out from it is worked out once. */
-export const bookOfPage = (text: string): Book => books(text, () => JSON.parse(text) as Book);
 
 const told = remembering<readonly Fact[]>(8);
 /** The facts of a page; the same text gives the same facts. */

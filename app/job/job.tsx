@@ -1,15 +1,16 @@
 import { KEPT } from "~/offline/keys";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo } from "react";
 import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
+import { bringBook } from "~/revision/bring";
+import { bookAt as bookOf, revisionPath, type RevisionRef } from "~/revision/kept-books";
 import { Find } from "~/book/find";
 import { Disagreements } from "./disagreements";
 import { versionSearch } from "~/book/version-search";
 import { orKept, withSaid } from "~/offline/kept";
-import { bookOfPage, factsOfPage, jobOfPage, jobPage } from "./job-page";
+import { factsOfPage, jobOfPage, jobPage } from "./job-page";
 import { JobTabs } from "~/intake/tabs";
 import { TakePhoto } from "~/photos/take";
 import { useInside } from "~/door/inside";
-import { ask } from "~/look/ask";
 import { Axis, type AxisPack } from "~/look/axis";
 import { markOf } from "~/look/mark";
 import { forPage } from "~/look/use-keys";
@@ -17,7 +18,7 @@ import { useUnit } from "~/look/use-unit";
 import { useLive } from "~/live/use-live";
 import { whenItMatters } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
-import { resolve, type Applied, type Book, type HouseValue, type System } from "~core/book";
+import { type Applied, type Book, type System } from "~core/book";
 import { appliedTo, depthsOf, type Job } from "~core/fact";
 import { stageWords } from "~core/stage";
 import { worksheets, type Worksheet } from "~core/measure";
@@ -29,8 +30,13 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
   return jobPage(record);
 };
 
+const withBook = async <T extends { book: RevisionRef }>(page: T): Promise<T> => {
+  await bringBook(page.book);
+  return page;
+};
+
 export const clientLoader = async ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  withSaid(await orKept(KEPT.job(params.number), serverLoader));
+  withBook(await withSaid(await orKept(KEPT.job(params.number), serverLoader)));
 
 export const shouldRevalidate = whenItMatters;
 
@@ -52,11 +58,11 @@ export interface JobView {
 export const useJobView = (): JobView => useOutletContext<JobView>();
 
 export default function JobPage({
-  loaderData: { number, opened, book: bookText, facts: factsText, seq, houseValues, newer },
+  loaderData: { number, opened, book: ref, facts: factsText, seq, houseValues, newer },
 }: Route.ComponentProps) {
   const { house } = useInside();
   const { chain } = useParams();
-  const book = bookOfPage(bookText);
+  const book = bookOf(ref);
   const told = factsOfPage(factsText);
   const since = useLive(number, seq);
   const facts = useFacts(number, told, since);
@@ -91,6 +97,15 @@ export default function JobPage({
   useJobKeys(number, inAxisOrder(packs, book), changeUnit);
   return (
     <main className="mx-auto max-w-[1320px] p-3">
+      {/* What draws this page in the browser waits for its book: app/entry.client.tsx. */}
+      <link
+        rel="preload"
+        as="fetch"
+        crossOrigin="use-credentials"
+        href={revisionPath(ref)}
+        data-book={ref.id}
+        data-digest={ref.digest}
+      />
       <div className="mb-2 flex items-center gap-4 max-[1100px]:gap-2">
         <Link to={`/jobs/${number}`} className="touch flex items-center gap-3">
           <span className="text-2xl font-bold">{number}</span>
@@ -102,7 +117,7 @@ export default function JobPage({
         </span>
         <span className="grow" />
         {place !== "photos" && place !== "teardown" && <TakePhoto of={place || "job"} view={view} small />}
-        <FindInBook view={view} houseValues={houseValues} />
+        <Find applied={view.applied} unit={unit} to={(page, id) => `${bookAt(view, page)}#${id}`} />
         <Link to={bookAt(view, "")} className="btn touch no-print">
           Book
         </Link>
@@ -134,31 +149,6 @@ export default function JobPage({
       {onAxis && <Axis stations={view.applied.unit.stations} packs={packs} tall={overview} />}
       <Outlet context={view} />
     </main>
-  );
-}
-
-/** The find, over the whole revision: it is fetched when it is first asked. */
-function FindInBook({ view, houseValues }: { view: JobView; houseValues: readonly HouseValue[] }) {
-  const { book, job, depths, unit } = view;
-  // Undefined until it is asked for; null when the server is away.
-  const [whole, keep] = useState<Book | null | undefined>(undefined);
-  const applied = useMemo(
-    () => (whole ? resolve(whole, job.configuration, depths, houseValues) : null),
-    [whole, job.configuration, depths, houseValues],
-  );
-  const fetchBook = async (): Promise<void> => {
-    if (whole) return;
-    const answer = await ask<{ book: Book }>(`/books/${book.unit.id}/whole/${book.unit.revision}`);
-    keep(answer?.book ?? null);
-  };
-  return (
-    <Find
-      applied={applied}
-      away={whole === null}
-      unit={unit}
-      to={(page, id) => `${bookAt(view, page)}#${id}`}
-      onOpen={() => void fetchBook()}
-    />
   );
 }
 

@@ -1,4 +1,6 @@
 import { useEffect } from "react";
+import { bringBook } from "~/revision/bring";
+import type { RevisionRef } from "~/revision/kept-books";
 import { factsOfPage } from "~/job/job-page";
 import { ask } from "~/look/ask";
 import { drop, dropOlder, keep, kept, keptKeys } from "./kept";
@@ -12,7 +14,7 @@ interface OpenJob {
   state: string;
 }
 export interface KeptJob {
-  job: { facts: string };
+  job: { facts: string; book: RevisionRef };
   /** By the path within the job: `pack/d1-clearance`. */
   pages: Record<string, unknown>;
 }
@@ -27,6 +29,7 @@ async function keepOpenJobs(stopped: () => boolean): Promise<void> {
     if ((await kept<string>(KEPT.state(number))) === state) continue;
     const whole = await ask<KeptJob>(`/kept/jobs/${number}`);
     if (!whole) return;
+    await bringBook(whole.job.book);
     await keep(KEPT.job(number), whole.job);
     await drop(factsOfPage(whole.job.facts).map(({ id }) => KEPT.said(number, id)));
     for (const [path, data] of Object.entries(whole.pages))

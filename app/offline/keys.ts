@@ -1,5 +1,5 @@
 /** Pages of a job whose data are kept each by itself. */
-export type JobPage = "whole" | "sheet" | "labels" | "cause" | "fault" | "book-in" | `pack/${string}`;
+export type JobPage = "sheet" | "labels" | "cause" | "fault" | "book-in" | `pack/${string}`;
 
 /** Everything that is kept on a machine for when the server is away, by its key. Nothing is kept under a key that is not here. */
 export const KEPT = {
@@ -10,6 +10,7 @@ export const KEPT = {
   job: (number: number | string) => `job/${number}` as const,
   page: (number: number | string, page: JobPage) => `job/${number}/${page}` as const,
   state: (number: number | string) => `state/${number}` as const,
+  book: (digest: string) => `book/${digest}` as const,
   said: (number: number | string, fact: string) => `said/${number}/${fact}` as const,
 } as const;
 

@@ -1,4 +1,4 @@
-import { jobPage, wholeText } from "~/job/job-page";
+import { jobPage } from "~/job/job-page";
 import { packPage } from "~/job/pack-page";
 import { ground } from "~/server/context";
 import { toolsOwned } from "~store/house-values";
@@ -20,7 +20,6 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
     job: jobPage(record),
     pages: {
       ...Object.fromEntries(pages.filter(([, data]) => data !== null)),
-      whole: { book: wholeText(record) },
       "book-in": { owned: [...(await toolsOwned(pool, [record.book.unit.id]))] },
     },
   };

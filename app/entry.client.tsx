@@ -1,0 +1,17 @@
+import { StrictMode, startTransition } from "react";
+import { hydrateRoot } from "react-dom/client";
+import { HydratedRouter } from "react-router/dom";
+import { bringBook } from "./revision/bring";
+
+/** A page of a job was drawn with a book that is not in it: the script takes over once it has that book too. */
+const { book: id, digest } = document.querySelector<HTMLElement>("link[data-book]")?.dataset ?? {};
+if (id && digest) await bringBook({ id, digest }).catch(() => {});
+
+startTransition(() => {
+  hydrateRoot(
+    document,
+    <StrictMode>
+      <HydratedRouter />
+    </StrictMode>,
+  );
+});
