@@ -75,7 +75,7 @@ describe("a seventh unit", () => {
       await (await edda.see("//textarea")).sendKeys("No second gear.");
       await edda.press("//label[.='full']");
       await edda.press("//button[.='Open the job']");
-      await edda.press("//a[contains(., 'Go to C1')]");
+      await edda.press("//nav[@aria-label='Stages of the job']//a[contains(., 'Choose')]");
       await edda.press("//label[contains(., '2') and contains(., '2.00')]");
       await edda.press("//button[.='Keep']");
       await edda.read("Ring found:");
@@ -95,7 +95,7 @@ describe("a seventh unit", () => {
       await edda.press("//tr[contains(., '2.00 mm') and contains(., 'fitted')]//label");
       await edda.press("//button[starts-with(., 'Keep ')]");
       await edda.read("Ring kept");
-      await edda.press("//a[contains(., 'Build sheet')]");
+      await edda.press("//nav[@aria-label='Stages of the job']//a[contains(., 'Hand over')]");
       await edda.read("answers to go before it closes");
       await leadSigns(edda, "Edda L.", "the book names no steps yet");
       await edda.read("Everything in scope is answered.");

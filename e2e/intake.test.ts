@@ -30,7 +30,7 @@ describe("from book in to the figures as found", () => {
     () =>
       journey("intake-automatic", [mira], async () => {
         const job = await openJob(shop, mira, "Marram Dunlin", "Flares into third, slips in fifth when hot.");
-        await goTo(mira, "Book in");
+        await goTo(mira, "Book in", "Book in");
         await fill(mira, "//section[@aria-label='Vehicle and words']", "use", "tows a boat");
         await fill(mira, "//section[@aria-label='Vehicle and words']", "earlier", "red sealant on the pan");
         await mira.press("//button[.='Keep what changed']");
@@ -42,7 +42,7 @@ describe("from book in to the figures as found", () => {
         await mira.press("//section[@aria-label='Codes']//label[.='belongs to it']");
         await mira.press("//section[@aria-label='Codes']//button[.='Keep the code']");
         await mira.see("//li[@data-code='YK-731']");
-        await goTo(mira, "Symptoms");
+        await goTo(mira, "Book in", "Symptoms");
         await mira.until(FIRST, Boolean);
         for (const range of ["1", "2", "4", "6"]) await touchCell(mira, range, "fine");
         await mira.touch("//button[.='hot']");
@@ -88,7 +88,7 @@ describe("from book in to the figures as found", () => {
     () =>
       journey("intake-cvt", [mira], async () => {
         const job = await openJob(shop, mira, "Selwyn Turnstone", "No drive forward, reverse is fine.");
-        await goTo(mira, "Symptoms");
+        await goTo(mira, "Book in", "Symptoms");
         await mira.until(FIRST, Boolean);
         await touchCell(mira, "D", "no drive");
         await allSent(mira);
@@ -140,7 +140,7 @@ describe("from book in to the figures as found", () => {
       journey("intake-dual-clutch", [mira], async () => {
         await mira.screen(1024, 768);
         const job = await openJob(shop, mira, "Corrie Plover", "Fifth will not go in.");
-        await goTo(mira, "Symptoms");
+        await goTo(mira, "Book in", "Symptoms");
         await mira.until(FIRST, Boolean);
         await touchCell(mira, "5", "will not engage");
         for (const range of ["1", "3", "7", "4"]) await touchCell(mira, range, "fine");
@@ -160,11 +160,11 @@ describe("is this unit at fault at all", () => {
     () =>
       journey("elsewhere", [mira], async () => {
         const job = await openJob(shop, mira, "Marram Whimbrel", "Shudders when pulling hard.");
-        await goTo(mira, "Symptoms");
+        await goTo(mira, "Book in", "Symptoms");
         await mira.until(FIRST, Boolean);
         await mira.touch("//button[.='full load']");
         for (const range of ["1", "2", "3"]) await touchCell(mira, range, "shudders");
-        await goTo(mira, "At fault?");
+        await goTo(mira, "Book in", "At fault?");
         await mira.touch("//button[@aria-label='Engine: misfire, mixture, its own codes: found']");
         await mira.until(
           "return document.querySelector('[data-elsewhere]')?.dataset.elsewhere",

@@ -45,14 +45,17 @@ export async function openJob({ url }: Shop, person: Person, unit: string, words
   return Number(/jobs\/(\d+)/.exec(await person.driver.getCurrentUrl())?.[1]);
 }
 
-export const goTo = (person: Person, tab: string): Promise<void> =>
-  person.press(`//nav[@aria-label='Stages of the job']//a[.=${quoted(tab)}]`);
+/** Goes to a page of a job by its stage on the rail, then by its name. */
+export async function goTo(person: Person, stage: string, page: string): Promise<void> {
+  await person.press(`//nav[@aria-label='Stages of the job']//a[contains(., ${quoted(stage)})]`);
+  await person.press(`//nav[@aria-label='Pages of this stage']//a[.=${quoted(page)}]`);
+}
 export const touchCell = (person: Person, row: string, what: string): Promise<void> =>
   person.touch(`//button[@aria-label=${quoted(`${row}: ${what}`)}]`);
 
 /** Notes fluid and debris, and takes every figure the book wants, or says why there is none. */
 export async function lookBefore(person: Person, figures: Readonly<Record<string, string>>): Promise<void> {
-  await goTo(person, "Before opening");
+  await goTo(person, "Book in", "Before opening");
   await person.press("//section[@aria-label='Fluid']//label[.='black']");
   await person.press("//section[@aria-label='Fluid']//label[.='burnt']");
   await person.press("//section[@aria-label='Fluid']//button[.='Keep']");
@@ -82,7 +85,7 @@ export async function lookBefore(person: Person, figures: Readonly<Record<string
 
 /** Answers every known weak point of the job in view: looked at, in order. */
 export async function answerWeakPoints(person: Person): Promise<void> {
-  await goTo(person, "Cause");
+  await goTo(person, "Inspect", "Cause");
   await person.see("//li[@data-weak-point]");
   await person.ready();
   const points = await person.driver.findElements({ css: "[data-weak-point]" });

@@ -53,7 +53,7 @@ it(
         await runa.touch("//button[contains(., 'Store')]");
         await runa.until(READINGS, (n) => n === i + 1);
       }
-      await runa.touch("//a[contains(., 'Build sheet')]");
+      await runa.touch("//nav[@aria-label='Stages of the job']//a[contains(., 'Hand over')]");
       await runa.see("//h1[contains(., 'Build sheet')]");
       expect(
         await runa.driver.executeScript("return document.documentElement.scrollWidth <= innerWidth"),

@@ -33,11 +33,14 @@ export function Find({
   applied,
   unit,
   to,
+  className = "btn touch no-print",
 }: {
   applied: Applied;
   unit: System;
   /** Where an answer stands in full. */
   to: (page: Answer["page"], id: string) => string;
+  /** How the button looks where it stands. */
+  className?: string;
 }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const [query, setQuery] = useState("");
@@ -67,8 +70,9 @@ export function Find({
   };
   return (
     <>
-      <button type="button" className="btn touch no-print" onClick={show}>
-        <Search size={20} aria-hidden="true" /> Find <kbd className="key">/</kbd>
+      <button type="button" className={className} onClick={show}>
+        <Search size={20} aria-hidden="true" /> <span>Find</span>{" "}
+        <kbd className="key max-[1240px]:hidden">/</kbd>
       </button>
       <dialog
         ref={dialog}

@@ -49,42 +49,49 @@ export default function Inspect() {
   const todo = unlooked(group.parts).length;
   return (
     <>
-      <div className="mb-2 flex flex-wrap items-center gap-x-5">
-        <b className="text-2xl" data-left={left}>
-          {left === 0 ? "Every part is looked at" : `${left} of ${states.length} still to look at`}
-        </b>
-        {metal && (
-          <span role="alert" className="text-error text-lg font-bold" data-metal>
-            {metal}: converter, cooler and filters go.{" "}
-            <Link to={`/jobs/${number}/cause`} className="underline underline-offset-4">
-              Is the unit worth it?
-            </Link>
-          </span>
-        )}
-      </div>
-      <nav aria-label="Where parts sit" className="mb-2 flex flex-wrap gap-1">
-        {groups.map(({ id, name, parts }) => {
-          const open = unlooked(parts).length;
-          return (
-            <Link
-              key={id}
-              to={`?at=${id}`}
-              replace
-              preventScrollReset
-              aria-current={id === group.id ? "true" : undefined}
-              className={`btn touch px-3 ${id === group.id ? "btn-secondary" : ""}`}
-            >
-              {name}{" "}
-              {open === 0 ? (
-                <Check size={18} aria-label="all looked at" />
-              ) : (
-                <span className="text-sm font-normal">{open}</span>
-              )}
-            </Link>
-          );
-        })}
-      </nav>
-      <div className="grid grid-cols-[minmax(0,5fr)_minmax(0,6fr)] items-start gap-3">
+      {metal && (
+        <p role="alert" className="text-error mb-1 text-lg font-bold" data-metal>
+          {metal}: converter, cooler and filters go.{" "}
+          <Link to={`/jobs/${number}/cause`} className="underline underline-offset-4">
+            Is the unit worth it?
+          </Link>
+        </p>
+      )}
+      <div className="grid grid-cols-[9.5rem_minmax(0,5fr)_minmax(0,6fr)] items-start gap-3">
+        <nav aria-label="Where parts sit" className="grid gap-0.5">
+          <p className="px-3 pb-1 leading-tight" data-left={left}>
+            {left === 0 ? (
+              <b>Every part is looked at</b>
+            ) : (
+              <>
+                <b className="text-xl">
+                  {left} of {states.length}
+                </b>
+                <span className="block text-sm">still to look at</span>
+              </>
+            )}
+          </p>
+          {groups.map(({ id, name, parts }) => {
+            const open = unlooked(parts).length;
+            return (
+              <Link
+                key={id}
+                to={`?at=${id}`}
+                replace
+                preventScrollReset
+                aria-current={id === group.id ? "true" : undefined}
+                className={`touch flex items-center justify-between gap-2 rounded px-3 font-semibold ${id === group.id ? "bg-secondary text-secondary-content" : ""}`}
+              >
+                {name}{" "}
+                {open === 0 ? (
+                  <Check size={18} aria-label="all looked at" />
+                ) : (
+                  <span className="text-sm font-normal">{open}</span>
+                )}
+              </Link>
+            );
+          })}
+        </nav>
         <section className="plate p-3" aria-label={`Parts: ${group.name}`}>
           {!job.closed && todo > 0 && (
             <button type="button" className="btn btn-primary btn-lg touch mb-1 w-full" onClick={allGood}>

@@ -1,5 +1,6 @@
 import { KEPT } from "~/offline/keys";
-import { useEffect, useMemo } from "react";
+import { BookOpen, Images, Tag } from "lucide-react";
+import { memo, useDeferredValue, useEffect, useMemo } from "react";
 import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
 import { bringBook } from "~/revision/bring";
 import { bookAt as bookOf, revisionPath, type RevisionRef } from "~/revision/kept-books";
@@ -8,9 +9,13 @@ import { Disagreements } from "./disagreements";
 import { versionSearch } from "~/book/version-search";
 import { orKept, withSaid } from "~/offline/kept";
 import { factsOfPage, jobOfPage, jobPage } from "./job-page";
-import { JobTabs } from "~/intake/tabs";
+import { Bar, TOOL } from "~/frame/bar";
+import { BESIDE, NextThing, Pages } from "~/frame/pages";
+import { Rail } from "~/frame/rail";
+import { SlimAxis } from "~/frame/slim-axis";
+import { pagesOf, stageOf } from "~/frame/stages";
 import { TakePhoto } from "~/photos/take";
-import { useInside } from "~/door/inside";
+import { OWN_FRAME, useInside } from "~/door/inside";
 import { Axis, type AxisPack } from "~/look/axis";
 import { markOf } from "~/look/mark";
 import { forPage } from "~/look/use-keys";
@@ -20,8 +25,8 @@ import { whenItMatters } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
 import { type Applied, type Book, type System } from "~core/book";
 import { appliedTo, depthsOf, type Job } from "~core/fact";
-import { stageWords } from "~core/stage";
-import { worksheets, type Worksheet } from "~core/measure";
+import { stageWords, standingOf, type Standing } from "~core/stage";
+import { houseOf, worksheets, type Worksheet } from "~core/measure";
 import { jobRecord } from "~/server/job-context";
 import type { Route } from "./+types/job";
 
@@ -38,6 +43,8 @@ const withBook = async <T extends { book: RevisionRef }>(page: T): Promise<T> =>
 export const clientLoader = async ({ params, serverLoader }: Route.ClientLoaderArgs) =>
   withBook(await withSaid(await orKept(KEPT.job(params.number), serverLoader)));
 
+export const handle = OWN_FRAME;
+
 export const shouldRevalidate = whenItMatters;
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Job ${params.number} · Yard Key` }];
@@ -51,6 +58,8 @@ export interface JobView {
   depths: readonly string[];
   applied: Applied;
   sheets: Worksheet[];
+  /** How its stages stand and what is next. */
+  standing: Standing;
   unit: System;
   /** The last fact the shop had when this page was last told: what is said here stands behind it. */
   seen: string | undefined;
@@ -60,7 +69,7 @@ export const useJobView = (): JobView => useOutletContext<JobView>();
 export default function JobPage({
   loaderData: { number, opened, book: ref, facts: factsText, seq, houseValues, newer },
 }: Route.ComponentProps) {
-  const { house } = useInside();
+  const { house, staff } = useInside();
   const { chain } = useParams();
   const book = bookOf(ref);
   const told = factsOfPage(factsText);
@@ -73,6 +82,7 @@ export default function JobPage({
     const depths = depthsOf(book, job);
     const applied = appliedTo(book, job, houseValues);
     let sheets: Worksheet[] | undefined;
+    let standing: Standing | undefined;
     return {
       number,
       opened,
@@ -86,69 +96,146 @@ export default function JobPage({
       get sheets() {
         return (sheets ??= worksheets(job, applied, house));
       },
+      get standing() {
+        return (standing ??= standingOf(job, applied, houseOf(job, house)));
+      },
     };
   }, [facts, book, house, houseValues, number, opened, unit, seen]);
   const place = useLocation()
     .pathname.replace(/\/$/, "")
     .slice(`/jobs/${number}`.length + 1);
-  const overview = place === "";
-  const onAxis = overview || /^(pack|sheet)/.test(place);
-  const packs = onAxis ? view.sheets.map((sheet) => axisPack(sheet, number, chain)) : [];
-  useJobKeys(number, inAxisOrder(packs, book), changeUnit);
+  const packs = useMemo(
+    () =>
+      inAxisOrder(
+        view.sheets.map((sheet) => axisPack(sheet, number, chain)),
+        book,
+      ),
+    [view, number, chain, book],
+  );
+  useJobKeys(number, packs, changeUnit);
   return (
-    <main className="mx-auto max-w-[1320px] p-3">
+    <>
       {/* What draws this page in the browser waits for its book: app/entry.client.tsx. */}
       <link
         rel="preload"
         as="fetch"
-        crossOrigin="use-credentials"
+        crossOrigin="anonymous"
         href={revisionPath(ref)}
         data-book={ref.id}
         data-digest={ref.digest}
       />
-      <div className="mb-2 flex items-center gap-4 max-[1100px]:gap-2">
-        <Link to={`/jobs/${number}`} className="touch flex items-center gap-3">
-          <span className="text-2xl font-bold">{number}</span>
-          <span className="text-lg font-semibold">{view.job.booking?.body.vehicle}</span>
-        </Link>
-        <span className="quiet">
-          {book.unit.maker} {book.unit.name}, {view.depths.join(" + ")}
-          {view.job.closed && <b> · closed</b>}
-        </span>
-        <span className="grow" />
-        {place !== "photos" && place !== "teardown" && <TakePhoto of={place || "job"} view={view} small />}
-        <Find applied={view.applied} unit={unit} to={(page, id) => `${bookAt(view, page)}#${id}`} />
-        <Link to={bookAt(view, "")} className="btn touch no-print">
-          Book
-        </Link>
-        <button type="button" className="btn touch no-print" onClick={changeUnit}>
-          {unit} <kbd className="key max-[1100px]:hidden">u</kbd>
-        </button>
-        <Link to={`/jobs/${number}/sheet`} className="btn touch no-print">
-          Build sheet <kbd className="key max-[1100px]:hidden">b</kbd>
-        </Link>
+      <Bar
+        staff={staff}
+        footKey={house.footKey}
+        job={<WhichJob view={view} />}
+        tools={<Tools view={view} place={place} changeUnit={changeUnit} />}
+      />
+      <div className="flex">
+        <StageRail view={view} place={place} packs={packs} />
+        <main className="relative mx-auto max-w-[1320px] min-w-0 grow px-3 pt-1 pb-3">
+          {place !== "" && <StageHead view={view} place={place} packs={packs} />}
+          {newer && !view.job.closed && <NewerRevision view={view} newer={newer} />}
+          <Disagreements job={view.job} book={book} number={number} seen={seen} />
+          {place === "" && <Axis stations={view.applied.unit.stations} packs={packs} tall />}
+          <Outlet context={view} />
+        </main>
       </div>
-      {newer && !view.job.closed && (
-        <p
-          role="status"
-          className="plate border-accent no-print mb-2 flex items-center gap-4 border-2 px-4 py-1"
-        >
-          <span className="grow">
-            Revision {newer.revision} of this book is out. This job stays on revision {book.unit.revision}.
-          </span>
-          <Link
-            to={`${bookAt(view, "revisions")}&from=${book.unit.revision}&to=${newer.revision}`}
-            className="touch flex items-center font-semibold underline underline-offset-4"
-          >
-            What changed for it
-          </Link>
-        </p>
-      )}
-      <Disagreements job={view.job} book={book} number={number} seen={seen} />
-      <JobTabs number={number} />
-      {onAxis && <Axis stations={view.applied.unit.stations} packs={packs} tall={overview} />}
-      <Outlet context={view} />
-    </main>
+    </>
+  );
+}
+
+function WhichJob({ view: { number, job, book, depths } }: { view: JobView }) {
+  return (
+    <Link to={`/jobs/${number}`} className="touch flex min-w-32 shrink-[0.2] items-center gap-3 pr-2">
+      <span className="text-2xl font-bold">{number}</span>
+      <span className="min-w-0 leading-tight">
+        <span className="block truncate font-semibold">{job.booking?.body.vehicle}</span>
+        <span className="block truncate text-sm opacity-80">
+          {book.unit.maker} {book.unit.name}, {depths.join(" + ")}
+          {job.closed && <b> · closed</b>}
+        </span>
+      </span>
+    </Link>
+  );
+}
+
+/** What is at hand at every stage. */
+function Tools({ view, place, changeUnit }: { view: JobView; place: string; changeUnit: () => void }) {
+  const { number, applied, unit } = view;
+  return (
+    <>
+      {place !== "photos" && place !== "teardown" && <TakePhoto of={place || "job"} view={view} small />}
+      <Find className={TOOL} applied={applied} unit={unit} to={(page, id) => `${bookAt(view, page)}#${id}`} />
+      <Link to={bookAt(view, "")} className={TOOL} aria-label="Book">
+        <BookOpen size={20} aria-hidden="true" />
+      </Link>
+      <Link to={`/jobs/${number}/photos`} className={TOOL} aria-label="Photos">
+        <Images size={20} aria-hidden="true" />
+      </Link>
+      <Link to={`/jobs/${number}/labels`} className={TOOL} aria-label="Labels">
+        <Tag size={20} aria-hidden="true" />
+      </Link>
+      <button type="button" className={TOOL} onClick={changeUnit}>
+        {unit} <kbd className="key max-[1240px]:hidden">u</kbd>
+      </button>
+    </>
+  );
+}
+
+interface Framed {
+  view: JobView;
+  place: string;
+  packs: readonly AxisPack[];
+}
+
+/** The rail is not what a reading waits for: it is drawn once the page stands. */
+const StageRail = memo(function StageRail({ view, place, packs }: Framed) {
+  const { standing, number } = useDeferredValue(view);
+  const due = standing.next?.what === "pack" ? standing.next.of : undefined;
+  const first = packs.find(({ id }) => id === due) ?? packs.find(({ quiet }) => !quiet) ?? packs[0];
+  return (
+    <Rail
+      number={number}
+      stages={standing.stages}
+      here={stageOf(place)}
+      next={standing.next?.stage ?? null}
+      firstPack={first?.id}
+    />
+  );
+});
+
+/** The pages of the stage one is in, and what is next on the job. */
+const StageHead = memo(function StageHead({ view, place, packs }: Framed) {
+  const { standing, number } = useDeferredValue(view);
+  const stage = stageOf(place);
+  const pages = pagesOf(stage);
+  const next = standing.next && <NextThing number={number} next={standing.next} />;
+  // A stage that is one page begins with that page's own head, which leaves room for what is next.
+  if (pages.length === 1)
+    return <div className={`no-print absolute top-1 right-3 ${BESIDE.wide}`}>{next}</div>;
+  return (
+    <div className="no-print mb-1 flex min-h-[48px] items-center gap-4">
+      {stage === "choose" ? <SlimAxis packs={packs} /> : <Pages number={number} pages={pages} />}
+      <span className="grow" />
+      {next}
+    </div>
+  );
+});
+
+function NewerRevision({ view, newer }: { view: JobView; newer: { revision: number } }) {
+  const { revision } = view.book.unit;
+  return (
+    <p role="status" className="plate border-accent no-print mb-2 flex items-center gap-4 border-2 px-4 py-1">
+      <span className="grow">
+        Revision {newer.revision} of this book is out. This job stays on revision {revision}.
+      </span>
+      <Link
+        to={`${bookAt(view, "revisions")}&from=${revision}&to=${newer.revision}`}
+        className="touch flex items-center font-semibold underline underline-offset-4"
+      >
+        What changed for it
+      </Link>
+    </p>
   );
 }
 

@@ -1,21 +1,15 @@
 import { useWhen } from "~/look/when";
 import { ArrowRight } from "lucide-react";
 import { Link } from "react-router";
-import { readyToLeave, stageWords, stepsDone } from "~core/stage";
+import { placeOf, STAGE_WORDS } from "~/frame/stages";
 import { Correct } from "./correct";
 import { useJobView } from "./job";
 
 /** The job's first page: what it is, and the one thing to do next. */
 export default function Overview() {
   const { day } = useWhen();
-  const { job, book, applied, sheets, number, opened } = useJobView();
-  const next = sheets.find(({ stage }) => !["quiet", "done", "signed"].includes(stage.at));
-  const ready = readyToLeave(sheets);
+  const { job, book, opened } = useJobView();
   const booking = job.booking?.body;
-  const steps = stepsDone(job, applied);
-  const apart = !job.closed && steps.next !== null && (steps.done > 0 || job.chains.size === 0);
-  // Before a wrench is put to it: what it does, and what that points at.
-  const untold = !job.closed && job.chains.size === 0 && job.answers.length === 0;
   return (
     <div className="mt-3 grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-3">
       <section className="plate p-5">
@@ -41,58 +35,51 @@ export default function Overview() {
         <NoLonger />
         <Correct />
       </section>
-      <section className="plate flex flex-col p-5">
-        <h2 className="stamp quiet mb-1">Next</h2>
-        {untold && (
-          <Link to={`/jobs/${number}/symptoms`} className="btn btn-primary btn-lg touch mb-4">
-            Tell the symptoms <ArrowRight aria-hidden="true" />
-          </Link>
-        )}
-        {!job.closed && steps.next && (
-          <>
-            {apart && (
-              <p className="mb-2 text-2xl leading-tight font-bold" data-next-step={steps.next.id}>
-                {steps.next.name}
-              </p>
-            )}
-            <Link
-              to={`/jobs/${number}/teardown`}
-              className={`btn btn-lg touch mb-4 ${apart && !untold ? "btn-primary" : ""}`}
-            >
-              Tear down: {steps.done} of {steps.of} steps <ArrowRight aria-hidden="true" />
-            </Link>
-          </>
-        )}
-        {next && (
-          <>
-            <p className="mb-4 text-2xl font-bold">
-              {next.applied.pack.element.toUpperCase()}: {stageWords(next.stage)}
-            </p>
-            <Link
-              to={`/jobs/${number}/pack/${next.applied.chain.id}`}
-              className={`btn btn-lg touch ${untold || apart ? "" : "btn-primary"}`}
-            >
-              Go to {next.applied.pack.element.toUpperCase()} <ArrowRight aria-hidden="true" />
-            </Link>
-          </>
-        )}
-        {ready && (
-          <>
-            <p className="mb-4 text-2xl font-bold">
-              {job.closed ? "Closed. Its record is the build sheet." : "Every pack is proven or signed."}
-            </p>
-            <Link to={`/jobs/${number}/sheet`} className="btn btn-primary btn-lg touch">
-              Build sheet <ArrowRight aria-hidden="true" />
-            </Link>
-          </>
-        )}
-        <p className="quiet mt-auto pt-6 text-sm">
-          {book.unit.maker} {book.unit.name}, book revision {book.unit.revision}: {book.unit.source}. The
-          maker’s service information comes first. Snap rings sit under spring load: compressor, eye
-          protection, thumb over the ring.
-        </p>
-      </section>
+      <NextUp />
     </div>
+  );
+}
+
+/** The one thing to do next, large, and how much of every stage is left. */
+function NextUp() {
+  const { book, standing, number } = useJobView();
+  const { next, stages } = standing;
+  return (
+    <section className="plate flex flex-col p-5" aria-label="Next">
+      <h2 className="stamp quiet mb-1">Next</h2>
+      {next ? (
+        <>
+          <p className="text-2xl leading-tight font-bold" data-next={next.what} data-next-of={next.of}>
+            {next.name}
+          </p>
+          <p className="mb-4 text-lg">{next.words}</p>
+          <Link to={`/jobs/${number}/${placeOf(next)}`} className="btn btn-primary btn-lg touch">
+            {next.what === "pack" ? `Go to ${next.name}` : "Go on"} <ArrowRight aria-hidden="true" />
+          </Link>
+        </>
+      ) : (
+        <>
+          <p className="mb-4 text-2xl font-bold">Closed. Its record is the build sheet.</p>
+          <Link to={`/jobs/${number}/sheet`} className="btn btn-primary btn-lg touch">
+            Build sheet <ArrowRight aria-hidden="true" />
+          </Link>
+        </>
+      )}
+      {next && (
+        <dl className="mt-5 grid grid-cols-[auto_1fr] gap-x-6 gap-y-0.5" aria-label="Open by stage">
+          {stages
+            .filter(({ open }) => open > 0)
+            .map(({ id, open }) => (
+              <Item key={id} name={STAGE_WORDS[id]} value={`${open} to answer`} />
+            ))}
+        </dl>
+      )}
+      <p className="quiet mt-auto pt-6 text-sm">
+        {book.unit.maker} {book.unit.name}, book revision {book.unit.revision}: {book.unit.source}. The
+        maker’s service information comes first. Snap rings sit under spring load: compressor, eye protection,
+        thumb over the ring.
+      </p>
+    </section>
   );
 }
 

@@ -17,6 +17,7 @@ import { record } from "~/server/record";
 import { readSignature } from "~/server/signature";
 import { listStaff } from "~store/staff";
 import { closeJob } from "./close";
+import { BESIDE } from "~/frame/pages";
 import { CloseButton, SignedFor, StillOpen } from "./closing";
 import { LeadSigns } from "./lead-signs";
 import { useJobView } from "./job";
@@ -95,8 +96,8 @@ export default function BuildSheet({
   const answer = actionData && "intent" in actionData ? actionData : undefined;
   const booking = job.booking?.body;
   return (
-    <div className="mt-3">
-      <div className="no-print mb-3 flex items-center gap-3">
+    <div>
+      <div className={`no-print mb-2 flex min-h-[50px] items-center gap-2 ${BESIDE.free}`}>
         <p className="grow text-lg" role="status">
           {job.closed ? (
             <b>

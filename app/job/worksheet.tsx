@@ -73,8 +73,8 @@ export function Pack({
   const candidates = worksheetCandidates(sheet, stock, house.rule);
   const closed = job.closed !== null;
   return (
-    <div className="mt-2">
-      <div className="mb-2 flex items-center gap-4">
+    <div>
+      <div className="mb-1 flex items-center gap-4">
         <h1 className="text-2xl font-bold whitespace-nowrap">
           {sheet.applied.pack.element.toUpperCase()}{" "}
           <span className="quiet text-lg font-normal">{sheet.applied.pack.name}</span>
@@ -93,13 +93,13 @@ export function Pack({
           ))}
         </nav>
         <span className="grow" />
+        {!closed && tab !== "found" && <Dirty sheet={sheet} />}
         {due !== tab && sheet.stage.at !== "quiet" && !closed && (
           <Link to={`?show=${due}`} replace className="btn touch border-primary text-primary">
             Next: {stageWords(sheet.stage)} <ArrowRight size={20} aria-hidden="true" />
           </Link>
         )}
       </div>
-      {!closed && tab !== "found" && <Dirty sheet={sheet} />}
       {tab === "ring" ? (
         <RingTab
           sheet={sheet}
@@ -270,14 +270,13 @@ function Dirty({ sheet }: { sheet: Worksheet }) {
   );
   if (dirty.length === 0) return null;
   return (
-    <p
-      className="border-accent bg-base-200 mb-2 border-l-4 px-3 py-1 font-semibold"
+    <Link
+      to={`/jobs/${number}/bench`}
+      className="border-warning touch flex min-w-0 flex-col justify-center border-l-4 pl-3 leading-tight"
       data-dirty={dirty.length}
     >
-      Still dirty: {dirty.map(({ part }) => part.name).join(", ")}.{" "}
-      <Link to={`/jobs/${number}/bench`} className="underline underline-offset-4">
-        Clean them on the bench
-      </Link>
-    </p>
+      <b>{dirty.length} still dirty</b>
+      <span className="truncate text-sm">{dirty.map(({ part }) => part.name).join(", ")}</span>
+    </Link>
   );
 }

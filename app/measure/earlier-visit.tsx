@@ -41,7 +41,7 @@ export function EarlierVisit() {
       <summary className="touch quiet flex cursor-pointer items-center underline underline-offset-4">
         {earlier ? `Beside job ${earlier.body.job}, ${day(earlier.body.left)}` : "Was it here before?"}
       </summary>
-      <div className="plate absolute left-0 z-20 w-96 p-4">
+      <div className="plate absolute bottom-full left-0 z-20 w-96 p-4">
         {visits?.length === 0 && <p>No earlier job of this vehicle and unit is in the records.</p>}
         <div className="flex flex-wrap gap-2">
           {visits?.map(({ number: before, opened }) => (

@@ -9,6 +9,7 @@ import { useSay } from "~/job/say";
 import { useAnchor } from "~/look/use-scripted";
 import { gravestFirst, rows, type Row, type Standing } from "~core/measure";
 import { type Phase } from "~core/fact";
+import { BESIDE } from "~/frame/pages";
 import type { Route } from "./+types/measure";
 import { EarlierVisit } from "./earlier-visit";
 import { EachSheet } from "./each-sheet";
@@ -85,20 +86,22 @@ export default function Measure() {
   const count = (standing: Standing): number => all.filter((row) => row[phase].standing === standing).length;
   return (
     <>
-      <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+      <div className={`mb-1 flex min-h-[50px] flex-wrap items-center gap-x-4 gap-y-1 ${BESIDE.free}`}>
         <b className="text-2xl" data-taken={taken}>
           {taken} of {all.length} figures
         </b>
         {count("outside") > 0 && <b className="text-error text-lg">{count("outside")} outside</b>}
         {count("too close") > 0 && (
-          <b className="text-warning text-lg">{count("too close")} too close to call</b>
+          <b className="text-warning text-lg">
+            {count("too close")} too close<span className="max-[1100px]:sr-only"> to call</span>
+          </b>
         )}
         <span className="grow" />
         <a className="btn touch" href={`/jobs/${number}/measure.csv?unit=${unit}`} download>
-          <Download size={20} aria-hidden="true" /> CSV
+          <Download size={20} aria-hidden="true" /> <span className="max-[1100px]:sr-only">CSV</span>
         </a>
         <a className="btn touch" href={`/jobs/${number}/measure.pdf?unit=${unit}`} download>
-          <Download size={20} aria-hidden="true" /> PDF
+          <Download size={20} aria-hidden="true" /> <span className="max-[1100px]:sr-only">PDF</span>
         </a>
       </div>
       <div className="mb-2 flex flex-wrap items-center gap-2">
@@ -137,22 +140,6 @@ export default function Measure() {
           </select>
         </label>
         <GaugeBar />
-        <EarlierVisit />
-        <details className="relative">
-          <summary className="touch quiet flex cursor-pointer items-center underline underline-offset-4">
-            No figure can be taken?
-          </summary>
-          <dl className="plate absolute right-0 z-20 grid w-80 grid-cols-[auto_1fr] gap-x-3 gap-y-1 p-4">
-            {Object.entries(INSTEAD).map(([key, words]) => (
-              <div key={key} className="contents">
-                <dt>
-                  <kbd className="key">{key}</kbd>
-                </dt>
-                <dd>{words}</dd>
-              </div>
-            ))}
-          </dl>
-        </details>
       </div>
       {work && <WorkSheet key={work.id} row={work} phase={phase} onDone={() => set("work", "")} />}
       <div className="plate overflow-x-auto">
@@ -160,7 +147,11 @@ export default function Measure() {
           <thead className="bg-base-200">
             <tr className="stamp text-left">
               {table.getHeaderGroups()[0]?.headers.map(({ id, column }) => (
-                <th key={id} scope="col" className="px-3 py-2">
+                <th
+                  key={id}
+                  scope="col"
+                  className={`px-3 py-2 ${id === "station" ? "max-[1100px]:hidden" : ""}`}
+                >
                   {id === "other"
                     ? phase === "found"
                       ? "As built"
@@ -205,7 +196,7 @@ export default function Measure() {
                     </button>
                   )}
                 </th>
-                <td className="px-3 py-1">{row.station}</td>
+                <td className="px-3 py-1 max-[1100px]:hidden">{row.station}</td>
                 <td className="max-w-56 px-3 py-1">{row.spec}</td>
                 <td className="quiet px-3 py-1 whitespace-nowrap">
                   {row[phase === "found" ? "built" : "found"].text}
@@ -276,6 +267,24 @@ export default function Measure() {
             ))}
           </tbody>
         </table>
+      </div>
+      <div className="mt-2 flex items-center gap-4">
+        <EarlierVisit />
+        <details className="relative">
+          <summary className="touch quiet flex cursor-pointer items-center underline underline-offset-4">
+            No figure can be taken?
+          </summary>
+          <dl className="plate absolute bottom-full left-0 z-20 grid w-80 grid-cols-[auto_1fr] gap-x-3 gap-y-1 p-4">
+            {Object.entries(INSTEAD).map(([key, words]) => (
+              <div key={key} className="contents">
+                <dt>
+                  <kbd className="key">{key}</kbd>
+                </dt>
+                <dd>{words}</dd>
+              </div>
+            ))}
+          </dl>
+        </details>
       </div>
       <p className="quiet mt-2 text-sm">
         Several readings in one go, apart by a blank: 0.42 0.43 0.42. Figures made up for the demo; the

@@ -1,6 +1,7 @@
 import { Camera, ImagePlus } from "lucide-react";
 import { useState } from "react";
 import { v7 as newId } from "uuid";
+import { TOOL } from "~/frame/bar";
 import type { JobView } from "~/job/job";
 import { useSayOf } from "~/job/say";
 
@@ -56,12 +57,17 @@ export function TakePhoto({
   );
   return (
     <>
-      <label className="btn touch has-focus-visible:outline-primary has-focus-visible:outline-3">
-        <Camera size={20} aria-hidden="true" /> {small ? "Photo" : "Take a photo"}
+      <label
+        className={`${small ? TOOL : "btn touch"} has-focus-visible:outline-primary has-focus-visible:outline-3`}
+      >
+        <Camera size={20} aria-hidden="true" />{" "}
+        {small ? <span className="max-[1240px]:sr-only">Photo</span> : "Take a photo"}
         {input(true)}
       </label>
       {!small && (
-        <label className="btn touch has-focus-visible:outline-primary has-focus-visible:outline-3">
+        <label
+          className={`${small ? TOOL : "btn touch"} has-focus-visible:outline-primary has-focus-visible:outline-3`}
+        >
           <ImagePlus size={20} aria-hidden="true" /> From files
           {input(false)}
         </label>

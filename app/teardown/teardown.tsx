@@ -33,16 +33,20 @@ export default function TearDown() {
     );
   return (
     <>
-      <div className="mb-2 flex flex-wrap items-center gap-x-5">
-        <b className="text-2xl" data-progress>
-          {ticked} of {plan.steps.length} steps
-        </b>
-        {plan.last?.fact && (
-          <span className="text-lg" data-last>
-            Last: {plan.last.step.name}, <b>{plan.last.fact.by}</b>, {short(plan.last.fact.at)}
-          </span>
-        )}
-        <span className="grow" />
+      <div className="flex items-center gap-4">
+        <div className="max-w-64 shrink-0 leading-tight">
+          <b className="block text-xl" data-progress>
+            {ticked} of {plan.steps.length} steps
+          </b>
+          {plan.last?.fact && (
+            <span className="block truncate text-sm" data-last>
+              Last: {plan.last.step.name}, <b>{plan.last.fact.by}</b>, {short(plan.last.fact.at)}
+            </span>
+          )}
+        </div>
+        <div className="min-w-0 grow">
+          <Where state={shown} />
+        </div>
         {nowhere > 0 && (
           <Link
             to={`/jobs/${number}/bench`}
@@ -52,7 +56,6 @@ export default function TearDown() {
           </Link>
         )}
       </div>
-      <Where state={shown} />
       <div className="mt-2 grid grid-cols-[minmax(0,2fr)_minmax(0,5fr)] items-start gap-3">
         <StepList steps={plan.steps} shown={shown.step.id} />
         <div ref={panel} className="min-w-0">
@@ -80,7 +83,7 @@ function Where({ state: { parts, fasteners } }: { state: StepState }) {
   return (
     <svg
       viewBox={`0 0 ${layout.width} ${layout.height}`}
-      className="plate block max-h-20 w-full px-3 py-1"
+      className="plate block h-14 w-full px-3 py-1"
       role="img"
       aria-label={`The unit along its axis: ${stations.find(({ id }) => id === station)?.name ?? "no one station"}`}
     >

@@ -5,12 +5,10 @@ import { bookOf } from "../../demo/units";
 import { dunlin } from "../testing/dunlin";
 import { nm } from "../quantity";
 import { ruleOf, worksheetCandidates, worksheets, type House } from "../measure";
-import { readyToLeave, stepsDone, waitsFor } from "../stage";
 import { fold, type Fact, type FactBody, type Phase } from "./index";
 
 const HOUSE: House = { rule: "proven", target: "middle" };
 const CHAIN = "d1-clearance";
-const NO_STEPS = { next: null, done: 0, of: 0 };
 let counter = 0;
 const fact = (body: FactBody, more: Partial<Fact> = {}): Fact => ({
   id: `fact-${String(counter++)}`,
@@ -119,41 +117,9 @@ describe("the stages of a pack", () => {
     expect(worksheetCandidates(sheets([ring(0, 1750), ...trial]).d1, [], "proven")).not.toEqual([]);
   });
 
-  it("a lead's signature ends it, and a unit leaves when every pack is done or signed", () => {
-    const waiver = (chain: string) =>
-      fact({ kind: "waiver", chain, reason: "customer's own risk", signedBy: "Edda L." });
-    expect(readyToLeave(sheets([waiver(CHAIN)]).all)).toBe(false);
-    expect(readyToLeave(sheets([waiver(CHAIN), waiver("h1-clearance")]).all)).toBe(true);
-  });
-
   it("asks nothing of what is out of scope", () => {
-    const { all, job } = sheets([fact({ kind: "scope", depths: ["pan and body"] })]);
+    const { all } = sheets([fact({ kind: "scope", depths: ["pan and body"] })]);
     expect(all.map(({ stage }) => stage.at)).toEqual(["quiet", "quiet"]);
-    expect(waitsFor(job, all, NO_STEPS)).toBe("no pack in this scope");
-  });
-
-  it("says what it waits for", () => {
-    const { job, all } = sheets(found);
-    expect(waitsFor(job, all, NO_STEPS)).toBe("D1: trial reading, 2 packs to go");
-  });
-
-  it("says the step that is next, first of all", () => {
-    const applied = resolve(bookOf("marram-dunlin"), { body: "late", plate: "two" }, ["full"]);
-    const steps = applied.work.teardown ?? [];
-    const step = (n: number, did: "done" | "skipped" | "undone" = "done") =>
-      fact({ kind: "step", step: steps[n]?.id ?? "", did, reason: "" });
-    const wait = (...facts: Fact[]): string => {
-      const job = fold(facts);
-      return waitsFor(job, [], stepsDone(job, applied));
-    };
-    expect(wait()).toBe(`tear down: ${steps[0]?.name}, step 1 of ${steps.length}`);
-    expect(wait(step(0), step(1, "skipped"))).toBe(`${steps[2]?.name}, step 3 of ${steps.length}`);
-    // The first after the last one ticked; what was passed over comes when the end is reached.
-    expect(wait(step(0), step(2))).toContain(`${steps[3]?.name}, step 3`);
-    expect(wait(step(0), step(0, "undone"))).toContain(`tear down: ${steps[0]?.name}`);
-    expect(wait(...steps.map((_, i) => step(i)))).toBe("no pack in this scope");
-    // Read already, and no step ticked: nobody is asked to take it down.
-    expect(wait(reading("found", 0, 1390))).toBe("no pack in this scope");
   });
 });
 

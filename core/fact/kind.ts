@@ -25,7 +25,7 @@ export interface Kind<N extends string = string, B = unknown> {
   readonly who?: readonly Role[];
   /** Whether it may come from the bench as it is. What has a door of its own is checked there. */
   readonly bench: boolean | ((body: B) => boolean);
-  /** Whether lists of jobs are made from it. */
+  /** Whether lists of jobs are made from it: from everything that can change what a job waits for. */
   readonly onCard: boolean;
   /** The sentence that describes it, short. */
   readonly sentence: (body: B, nameOf: NameOf) => string;
@@ -39,7 +39,7 @@ type Rest<B> = Pick<Kind<string, B>, "means" | "about" | "sentence"> &
 
 export const kind = <const N extends string, B>(name: N, shape: Shape<B>, rest: Rest<B>): Kind<N, B> => ({
   bench: true,
-  onCard: false,
+  onCard: true,
   ...rest,
   name,
   shape,

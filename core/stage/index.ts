@@ -1,2 +1,3 @@
-export { hinders, hindersElsewhere, openOf, type Open, type Rule } from "./open";
-export { readyToLeave, stageWords, stepsDone, waitsFor, type StepsDone } from "./waits";
+export { hinders, hindersElsewhere, openOf, STAGES, type Open, type Rule, type StageId } from "./open";
+export { standingOf, waitsFor, type JobStage, type Next, type Standing } from "./stages";
+export { stageWords, stepsDone, type StepsDone } from "./steps-done";

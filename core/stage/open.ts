@@ -1,14 +1,22 @@
 import type { Applied } from "../book";
 import type { FactOf, Job } from "../fact";
 import { dispositions, unanswered, type PartState, type Schools } from "../inspect";
-import { rows, type House, type Row } from "../measure";
+import { asFound, rows, ruleOf, type House, type Row } from "../measure";
 import { teardown } from "../teardown";
+
+/** The stages of the work, in its order. */
+export const STAGES = ["book in", "take down", "inspect", "measure", "choose", "hand over"] as const;
+export type StageId = (typeof STAGES)[number];
 
 /** Something in scope that nobody has answered. */
 export interface Open {
   /** What a lead’s signature names: the same as long as the thing is. */
   key: string;
   kind: "trait" | "step" | "part" | "renew" | "figure" | "cause" | "weak point" | "disagreement";
+  /** The stage of the work in which it is answered. */
+  stage: StageId;
+  /** The step, part, figure, pack, failure, weak point or trait it is about. */
+  of: string;
   name: string;
   /** What would answer it, short. */
   words: string;
@@ -34,6 +42,8 @@ export function openOf(job: Job, applied: Applied, house: Rule): Open[] {
     ...job.disagreements.map(({ kind, key, holds }): Unsigned => ({
       key: `disagreement ${kind} ${key}`,
       kind: "disagreement",
+      stage: "hand over",
+      of: key,
       name: key,
       words: `two said different things; ${holds.by}’s holds for now`,
     })),
@@ -65,6 +75,8 @@ const traits = ({ unseen }: Applied): Unsigned[] =>
   unseen.map(({ id, name }) => ({
     key: `trait ${id}`,
     kind: "trait",
+    stage: "book in",
+    of: id,
     name,
     words: "nobody has seen which version it is",
   }));
@@ -75,6 +87,8 @@ const steps = (job: Job, applied: Applied): Unsigned[] =>
     .map(({ step: { id, name } }) => ({
       key: `step ${id}`,
       kind: "step",
+      stage: "take down",
+      of: id,
       name,
       words: "not done, and not passed over with a reason",
     }));
@@ -83,7 +97,7 @@ function parts(job: Job, applied: Applied, house: Rule): Unsigned[] {
   return dispositions(job, applied, house, house.rule).flatMap((state): Unsigned[] => {
     const { id, name } = state.part;
     const one = (kind: "part" | "renew", words: string): Unsigned[] => [
-      { key: `${kind} ${id}`, kind, name, words },
+      { key: `${kind} ${id}`, kind, stage: kind === "renew" ? "hand over" : "inspect", of: id, name, words },
     ];
     if (state.is === null) return one("part", "nobody has looked at it");
     if (state.is === "measure-first") return one("part", whyMeasured(state));
@@ -98,10 +112,12 @@ const whyMeasured = ({ because }: PartState): string =>
 /** What the unit leaves with: as built, else as found where nothing was built anew. */
 function figures(job: Job, applied: Applied, house: Rule): Unsigned[] {
   const system = applied.unit.unit.lengthUnit;
+  const before = new Set(asFound(job, applied, ruleOf(job, house)).map(({ id }) => id));
   return rows(job, applied, house, system).flatMap((row): Unsigned[] => {
     const words = figureWords(row);
+    const stage = row.of === "pack" ? "choose" : before.has(row.id) ? "book in" : "measure";
     return words && !job.chains.get(row.id)?.waiver
-      ? [{ key: `figure ${row.id}`, kind: "figure", name: row.name, words }]
+      ? [{ key: `figure ${row.id}`, kind: "figure", stage, of: row.id, name: row.name, words }]
       : [];
   });
 }
@@ -130,6 +146,8 @@ const causes = (job: Job, applied: Applied): Unsigned[] =>
   unanswered(job, applied).map(({ kind, name, of }) => ({
     key: `${kind} ${of}`,
     kind: kind === "weak point" ? "weak point" : "cause",
+    stage: "inspect",
+    of,
     name,
     words:
       kind === "weak point"

@@ -47,6 +47,7 @@ export const readOut = kind(
   "read-out",
   object({ readOut: refersTo("read-out"), text: words(1, 20_000), from: coded(READ_OUT_FROM) }),
   {
+    onCard: false,
     means: "what the control unit knew, read out before opening",
     about: ({ readOut: of }) => of,
     sentence: ({ readOut: of }, nameOf) => `read out: ${nameOf(of)}`,

@@ -41,7 +41,6 @@ export const step = kind(
   {
     means: "a step of the book done, passed over for a reason, or undone",
     about: ({ step: of }) => of,
-    onCard: true,
     sentence: ({ step: of, did }, nameOf) => `${nameOf(of)} ${STEP_DONE.words[did]}`,
   },
 );
@@ -59,6 +58,7 @@ export const out = kind(
 export const PLACE_SORTS = codes({ case: "case", tray: "tray", bin: "bin", bag: "bag" });
 export type PlaceSort = CodeOf<typeof PLACE_SORTS>;
 export const place = kind("place", object({ place: name, sort: coded(PLACE_SORTS), name: words(1, 60) }), {
+  onCard: false,
   means: "a tray, bin or bag of this job",
   about: ({ place: of }) => of,
   sentence: ({ name: called, sort }) => `${PLACE_SORTS.words[sort]} ${called}`,
@@ -70,6 +70,7 @@ export const SCRAPPED = "scrap";
 /** Laid down, in no tray of its own. */
 export const ON_BENCH = "bench";
 export const lies = kind("lies", object({ things, place: name }), {
+  onCard: false,
   means: "parts or bolts laid somewhere: a place of this job, back in the unit, or out of circulation",
   about: ({ things: all }) => all,
   sentence: ({ things: all, place: to }, nameOf) => `${all.map(nameOf).join(", ")} → ${to}`,

@@ -37,7 +37,6 @@ export const booking = kind(
   {
     means: "the vehicle, whose it is and what the customer says",
     about: () => "",
-    onCard: true,
     sentence: ({ vehicle }) => `booked in: ${vehicle}`,
   },
 );
@@ -45,7 +44,6 @@ export const booking = kind(
 export const configuration = kind("configuration", object({ traits: map(text) }), {
   means: "which version the unit is, as far as it was seen: trait → value",
   about: ({ traits }) => Object.keys(traits),
-  onCard: true,
   sentence: ({ traits }) =>
     `seen: ${Object.entries(traits)
       .map(([trait, value]) => `${trait} ${value}`)
@@ -75,14 +73,12 @@ export const configuration = kind("configuration", object({ traits: map(text) })
 export const scope = kind("scope", object({ depths: list(refersTo("depth", text), 1, 20) }), {
   means: "how deep the work goes: one depth of the book, or several",
   about: () => "",
-  onCard: true,
   sentence: ({ depths }) => `scope: ${depths.join(" + ")}`,
 });
 
 export const holder = kind("holder", object({ name: words(1, 80), staff: orNothing(uuid) }), {
   means: "whose job it is",
   about: () => "",
-  onCard: true,
   sentence: ({ name }) => `${name} has it`,
 });
 
@@ -103,6 +99,7 @@ export const earlierVisit = kind(
     figures: list(earlierFigure, 0, 400),
   }),
   {
+    onCard: false,
     means: "the same unit was here before, and left with these figures",
     about: () => "",
     sentence: ({ job }) => `was here before as ${job}`,
@@ -135,6 +132,5 @@ export const closed = kind("closed", closing, {
   means: "nothing more is added; the house’s choices and the prices it was decided with",
   about: () => "",
   bench: false,
-  onCard: true,
   sentence: () => "closed",
 });

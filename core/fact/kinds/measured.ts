@@ -75,7 +75,6 @@ export const reading = kind(
   {
     means: "one reading of a chain",
     about: null,
-    onCard: true,
     sentence: ({ chain, phase: when, typed }, nameOf) =>
       `${nameOf(chain)} read ${PHASES[when]}${typed === undefined ? "" : `: ${typed}`}`,
   },
@@ -85,7 +84,6 @@ export type ReadingBody = { kind: "reading" } & Read<typeof reading.shape>;
 export const leaveOut = kind("leave-out", object({ reading: uuid, out: flag, reason: words(2, 500) }), {
   means: "whether a reading counts, and why not",
   about: ({ reading: of }) => of,
-  onCard: true,
   sentence: ({ out, reason }) => `reading ${out ? "left out" : "counts again"}: ${reason}`,
 });
 

@@ -2,6 +2,7 @@ import { about, flag, maybeWords, object, oneOf, optional, tuple, uuid, whole, w
 import { kind } from "../kind";
 
 export const photo = kind("photo", object({ photo: uuid, caption: maybeWords(300), of: words(1, 80) }), {
+  onCard: false,
   means: "a picture, and what it is of",
   about: ({ photo: of }) => of,
   sentence: ({ caption }) => `picture${caption ? `: ${caption}` : ""}`,
@@ -20,6 +21,7 @@ export const photoMark = kind(
     mark: about("The mark that is taken back.", optional(uuid)),
   }),
   {
+    onCard: false,
     means: "an arrow or circle drawn on a picture, or taken back; in thousandths of its width and height",
     about: null,
     sentence: ({ shape, there }) => `${shape} ${there ? "drawn on" : "taken off"} a picture`,

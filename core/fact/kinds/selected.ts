@@ -45,7 +45,6 @@ export const fitting = kind(
     about: ({ chain: of, fit }) => `${of} ${fit}`,
     // Anything later comes off the shelf, with its movement.
     bench: ({ fit, origin }) => fit === 0 && origin === "found",
-    onCard: true,
     sentence: ({ chain: of, piece: { mark }, origin }, nameOf) =>
       `${nameOf(of)}: ${mark ?? "a piece"}, ${ORIGINS.words[origin]}`,
   },
@@ -65,7 +64,6 @@ export const choice = kind(
     means: "which selective the builder chose, why, and what was expected of it",
     about: ({ chain: of, fit }) => `${of} ${fit}`,
     bench: false,
-    onCard: true,
     sentence: ({ chain: of, kept }, nameOf) => `${nameOf(of)}: ${kept ? "kept" : "another chosen"}`,
   },
 );
@@ -87,6 +85,5 @@ export const waiver = kind("waiver", object({ chain, reason: maybeWords(500), si
   about: ({ chain: of }) => of,
   who: LEADS,
   bench: false,
-  onCard: true,
   sentence: ({ chain: of, signedBy }, nameOf) => `${nameOf(of)} signed off by ${signedBy}`,
 });

@@ -49,6 +49,7 @@ export const code = kind(
     there,
   }),
   {
+    onCard: false,
     means: "a trouble code, and whether it belongs to this complaint",
     about: ({ code: of }) => of,
     sentence: ({ code: of, there: so }) => `code ${of}${so ? "" : " taken back"}`,
@@ -59,6 +60,7 @@ export const speeds = kind(
   "speeds",
   object({ range: refersTo("range", text), input: rpm, output: rpm, there }),
   {
+    onCard: false,
     means: "input and output speed read while driving in a range",
     about: ({ range }) => range,
     sentence: ({ range, input, output }) => `${range}: ${input} in, ${output} out`,

@@ -15,6 +15,7 @@ export const offer = kind(
     note: maybeWords(500),
   }),
   {
+    onCard: false,
     means: "what one way on for this unit costs",
     about: ({ way }) => way,
     sentence: ({ way }) => `offer: ${WAYS_ON.words[way]}`,
@@ -22,6 +23,7 @@ export const offer = kind(
 );
 
 export const wayOn = kind("way-on", object({ way: coded(WAYS_ON), reason: words(2, 500) }), {
+  onCard: false,
   means: "whether it is rebuilt; a lead decides",
   about: () => "",
   who: LEADS,

@@ -1,0 +1,50 @@
+/** Every key, as they are printed on the controls they work for. */
+export function KeySheet({
+  ref,
+  footKey,
+}: {
+  ref: React.RefObject<HTMLDialogElement | null>;
+  footKey: string;
+}) {
+  const keys: [string, string][] = [
+    ["Enter", "store the reading typed; a gauge that types does this by itself"],
+    ["Space", `open the air, then take the reading (also ${footKey}, the foot switch)`],
+    ["Esc", "leave the field, so that the keys below work"],
+    ["t f n g", "read by typing, feeler, numbers, gauge"],
+    ["1 2 3 4", "as found, trial, ring, as built"],
+    ["[ ]", "pack before, pack after"],
+    ["u", "show millimetres or inches"],
+    ["x", "axis of the job"],
+    ["/", "find a figure in the book, from anywhere in a job or a book"],
+    ["b", "build sheet"],
+    ["d f", "tear down: step done, every bolt of it out"],
+    ["a o", "inspect: all of them in good order, this one in good order and on"],
+    ["j k", "inspect: the part below, the part above"],
+    ["m", "bench: pick up the part in focus, arrows carry it, again lays it down"],
+    ["?", "this sheet"],
+  ];
+  return (
+    <dialog ref={ref} className="plate text-base-content m-auto p-6" aria-label="Keys">
+      <h2 className="mb-3 text-xl font-bold">Keys</h2>
+      <table>
+        <tbody>
+          {keys.map(([key, what]) => (
+            <tr key={key}>
+              <th scope="row" className="py-1 pr-5 text-left">
+                {key.split(" ").map((one) => (
+                  <kbd key={one} className="key mr-1 text-base">
+                    {one}
+                  </kbd>
+                ))}
+              </th>
+              <td>{what}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <form method="dialog" className="mt-4">
+        <button className="btn btn-primary touch">Close</button>
+      </form>
+    </dialog>
+  );
+}

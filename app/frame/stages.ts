@@ -1,0 +1,74 @@
+import { STAGES, type Next, type StageId } from "~core/stage";
+
+export interface Page {
+  /** Within the job; empty for its first page. */
+  path: string;
+  words: string;
+}
+
+/** The stages as the bench calls them, and the pages within each. Those of choosing are the packs, by the unit's axis. */
+export const STAGE_WORDS: Readonly<Record<StageId, string>> = {
+  "book in": "Book in",
+  "take down": "Take down",
+  inspect: "Inspect",
+  measure: "Measure",
+  choose: "Choose",
+  "hand over": "Hand over",
+};
+const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
+  "book in": [
+    { path: "book-in", words: "Book in" },
+    { path: "symptoms", words: "Symptoms" },
+    { path: "before", words: "Before opening" },
+    { path: "fault", words: "At fault?" },
+  ],
+  "take down": [
+    { path: "teardown", words: "Tear down" },
+    { path: "bench", words: "Bench" },
+  ],
+  inspect: [
+    { path: "inspect", words: "Inspect" },
+    { path: "cause", words: "Cause" },
+  ],
+  measure: [{ path: "measure", words: "Measure" }],
+  choose: [],
+  "hand over": [{ path: "sheet", words: "Build sheet" }],
+};
+
+/** @param path within the job, as `pack/d1-clearance`. */
+export const stageOf = (path: string): StageId | null =>
+  path.startsWith("pack/")
+    ? "choose"
+    : (STAGES.find((id) => PAGES[id].some((page) => page.path === path)) ?? null);
+
+export const pagesOf = (stage: StageId | null): readonly Page[] => (stage ? PAGES[stage] : []);
+
+/** Where a stage begins. */
+export const entryOf = (stage: StageId, firstPack: string | undefined): string =>
+  stage === "choose" ? `pack/${firstPack ?? ""}` : (PAGES[stage][0]?.path ?? "");
+
+/** Where the next thing is done, within the job. */
+export function placeOf({ what, of, stage }: Next): string {
+  switch (what) {
+    case "symptoms":
+      return "symptoms";
+    case "step":
+      return `teardown?step=${of}`;
+    case "part":
+      return `inspect?part=${of}`;
+    case "renew":
+      return `inspect?part=${of}`;
+    case "cause":
+    case "weak point":
+      return "cause";
+    case "pack":
+      return `pack/${of}`;
+    case "figure":
+      return stage === "book in" ? "before" : stage === "choose" ? `pack/${of}` : `measure?row=${of}`;
+    case "trait":
+      return "";
+    case "disagreement":
+    case "close":
+      return "sheet";
+  }
+}

@@ -1,0 +1,143 @@
+import type { Applied } from "../book";
+import type { Job } from "../fact";
+import { worksheets, type Worksheet } from "../measure";
+import { openOf, STAGES, type Open, type Rule, type StageId } from "./open";
+import { stageWords, stepsDone } from "./steps-done";
+
+/** How one stage of the work stands. */
+export interface JobStage {
+  id: StageId;
+  /** Waiting: nothing was done in it, and a stage before it is not done. */
+  state: "done" | "open" | "waits" | "out of scope";
+  /** Answers that are still to come. */
+  open: number;
+}
+
+/** The one thing to do next, and why. */
+export interface Next {
+  stage: StageId;
+  what: "symptoms" | "pack" | "close" | Open["kind"];
+  /** What it is about: a step, a pack's chain, a part; empty where it is the job. */
+  of: string;
+  name: string;
+  /** Why it is next, short; in the trade's words. */
+  words: string;
+}
+
+/** Where a job stands: every stage of the work, and what is next; null once it is closed. */
+export interface Standing {
+  stages: JobStage[];
+  next: Next | null;
+  /** Everything that a closing would still wait for. */
+  open: Open[];
+}
+
+/**
+ * Where a job stands, by the rule for closing it: what nobody has answered is open in the stage that answers it. What is next follows the order
+ * of the work, but what was begun comes first: steps while the unit comes apart, then the pack that has readings and is not done.
+ */
+export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
+  const open = openOf(job, applied, house).filter(({ signed }) => signed === null);
+  const sheets = worksheets(job, applied, house);
+  const steps = stepsDone(job, applied);
+  const begun: Readonly<Record<StageId, boolean>> = {
+    "book in": true,
+    "take down": steps.done > 0,
+    inspect: job.findings.length + job.good.size > 0,
+    measure:
+      job.live.some(({ body }) => body.kind === "figure") ||
+      [...job.chains.keys()].some((id) => !sheets.some(({ applied: { chain } }) => chain.id === id)),
+    choose: sheets.some(isBegun),
+    "hand over": job.closed !== null,
+  };
+  const left = (id: StageId): number => open.filter(({ stage }) => stage === id).length;
+  let waits = false;
+  const stages = STAGES.map((id): JobStage => {
+    const count = left(id);
+    const nothingInScope =
+      (id === "choose" && sheets.every(({ stage }) => stage.at === "quiet")) ||
+      (id === "take down" && steps.of === 0);
+    const done = job.closed !== null || (id === "hand over" ? false : count === 0);
+    const state = nothingInScope ? "out of scope" : done ? "done" : waits && !begun[id] ? "waits" : "open";
+    // What is looked at outside does not hold the work up.
+    if (!done && !nothingInScope && id !== "book in") waits = true;
+    return { id, state, open: job.closed ? 0 : count };
+  });
+  return { stages, next: job.closed ? null : nextOf(job, applied, sheets, open), open };
+}
+
+const isBegun = (sheet: Worksheet): boolean =>
+  sheet.found.readings.length + sheet.trial.readings.length + sheet.built.readings.length > 0;
+
+function nextOf(job: Job, applied: Applied, sheets: readonly Worksheet[], open: readonly Open[]): Next {
+  const untouched =
+    job.chains.size === 0 && [...job.steps.values()].every(({ body }) => body.did === "undone");
+  if (untouched && job.answers.length === 0 && applied.unit.ranges.length > 0)
+    return {
+      stage: "book in",
+      what: "symptoms",
+      of: "",
+      name: "Tell the symptoms",
+      words: "before a wrench is put to it",
+    };
+  const steps = stepsDone(job, applied);
+  const comesApart = steps.next !== null && (steps.done > 0 || job.chains.size === 0);
+  const before = untouched
+    ? open.find(({ kind, stage }) => kind === "figure" && stage === "book in")
+    : undefined;
+  if (before) return of(before, "before the unit is opened");
+  if (comesApart && steps.next)
+    return {
+      stage: "take down",
+      what: "step",
+      of: steps.next.id,
+      name: steps.next.name,
+      words: `step ${steps.done + 1} of ${steps.of}`,
+    };
+  const unproven = new Set(open.flatMap(({ kind, of: id }) => (kind === "figure" ? [id] : [])));
+  const packs = sheets.filter(({ applied: { chain } }) => unproven.has(chain.id));
+  // Read without a step ticked, the unit is taken as it is.
+  const pack = packs.find(isBegun) ?? (steps.done === 0 && job.chains.size > 0 ? packs[0] : undefined);
+  if (pack) return ofPack(pack, packs.length);
+  for (const stage of STAGES) {
+    // A trait, and what was to be read before opening, can be answered at any time.
+    if (stage === "book in" || stage === "take down" || stage === "hand over") continue;
+    const [first, ...more] = open.filter((one) => one.stage === stage);
+    if (!first) continue;
+    if (stage === "choose" && packs[0]) return ofPack(packs[0], packs.length);
+    return of(first, more.length > 0 ? `${first.words}, ${more.length + 1} to answer` : first.words);
+  }
+  const [rest, ...more] = open;
+  if (rest) return of(rest, more.length > 0 ? `${rest.words}, ${more.length + 1} to answer` : rest.words);
+  return {
+    stage: "hand over",
+    what: "close",
+    of: "",
+    name: "Build sheet and closing",
+    words: "everything in scope is answered",
+  };
+}
+
+const of = ({ stage, kind, of: about, name }: Open, words: string): Next => ({
+  stage,
+  what: kind,
+  of: about,
+  name,
+  words,
+});
+
+function ofPack({ applied, stage }: Worksheet, left: number): Next {
+  return {
+    stage: "choose",
+    what: "pack",
+    of: applied.chain.id,
+    name: applied.pack.element.toUpperCase(),
+    words: `${stageWords(stage)}${left > 1 ? `, ${left} packs to go` : ""}`,
+  };
+}
+
+/** What a job waits for, in one line, as a list of jobs says it. */
+export function waitsFor({ next }: Pick<Standing, "next">): string {
+  if (!next) return "nothing, closed";
+  return next.what === "symptoms" || next.what === "close" ? next.name : `${next.name}: ${next.words}`;
+}
