@@ -99,7 +99,7 @@ describe("a seventh unit", () => {
       await edda.read("answers to go before it closes");
       await leadSigns(edda, "Edda L.", "the book names no steps yet");
       await edda.read("Everything in scope is answered.");
-      await edda.press("//button[contains(., 'Close')]");
+      await edda.press("//button[contains(., 'Close the job')]");
       await edda.read("Closed by Edda L.");
     }));
 });

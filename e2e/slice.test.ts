@@ -89,7 +89,7 @@ describe("from opening a job to the printed record, by keyboard alone", () => {
       await mira.tabTo("button.btn-primary");
       await mira.keys(Key.ENTER);
       await mira.read("Teal van, TS 7");
-      await mira.read("D1: read as found");
+      await mira.read("Tell the symptoms");
       const quiet = await mira.driver.executeScript(
         "return document.querySelectorAll('nav[aria-label^=\"The unit\"] a.border-dashed').length",
       );
@@ -174,7 +174,7 @@ describe("from opening a job to the printed record, by keyboard alone", () => {
       await mira.see("//th[.='Predicted']");
       // The first that is not the one fitted.
       const key = await mira.driver.executeScript<number>(
-        "return [...document.querySelectorAll('tbody tr')].findIndex((r) => /(last|\\d) on shelf/.test(r.innerText))",
+        "return [...document.querySelectorAll('main tbody tr')].findIndex((r) => /(last|\\d) on shelf/.test(r.innerText))",
       );
       await mira.tabTo("input[name=candidate]");
       for (let i = 0; i < 20; i++) {

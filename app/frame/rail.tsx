@@ -47,7 +47,7 @@ export function Rail({
           </>
         );
         return gone ? (
-          <span key={id} className={`${className} opacity-60`} data-stage={id} data-state={state}>
+          <span key={id} className={className} data-stage={id} data-state={state}>
             {words}
           </span>
         ) : (

@@ -3,6 +3,7 @@ import fc from "fast-check";
 import type { Element, GearSet } from "../book";
 import { rational, toNumber } from "../quantity";
 import { bookOf, UNITS, type UnitId } from "../../demo/units";
+import { isPossible } from "./system";
 import { behave, ratioText, slipAt, solveRanges, teethDoubt, type Train } from "./index";
 
 /** Worked by hand from the tooth counts. */
@@ -240,5 +241,105 @@ it("the slip at an element is what its members differ by, whatever the speeds re
       },
     ),
     { seed: 13 },
+  );
+});
+
+describe("one-way clutches are one question", () => {
+  const oneWay = (id: string, a: string, b: string, free: "forward" | "backward" = "backward"): Element =>
+    ({ id, name: id, kind: "one-way clutch", joins: [a, b], free, aka: [] }) as Element;
+  const line = (elements: Element[], members: string[], gearSets: GearSet[] = []): Train =>
+    ({
+      members: ["case", "in", "out", ...members],
+      gearSets,
+      elements,
+      train: { input: "in", output: "out", held: "case" },
+    }) as Train;
+  const pair = (id: string, driver: string, z: number, driven: string, y: number): GearSet =>
+    ({ id, kind: "gear pair", driver: [driver, z], driven: [driven, y], idlers: 1 }) as GearSet;
+  const told = (unit: Train, applied: string[] = []) => {
+    const { kind, ratio, holding } = behave(unit, applied);
+    return { kind, ratio: ratio && ratioText(ratio), holding: [...holding].sort() };
+  };
+
+  it("two in one line of drive both hold", () => {
+    const unit = line([oneWay("a", "in", "mid"), oneWay("b", "mid", "out")], ["mid"]);
+    expect(told(unit)).toEqual({ kind: "gear", ratio: "1.0000", holding: ["a", "b"] });
+  });
+
+  it("one of them the other way round lets the input run free", () => {
+    const unit = line([oneWay("a", "in", "mid"), oneWay("b", "mid", "out", "forward")], ["mid"]);
+    expect(told(unit)).toEqual({ kind: "neutral", ratio: null, holding: [] });
+  });
+
+  it("of two gears side by side the quicker drives and the slower is overrun, also when the quicker has two", () => {
+    const slow = [pair("slow", "in", 20, "low", 40)];
+    const low = oneWay("low", "low", "out");
+    const quick = [oneWay("a", "in", "mid"), oneWay("b", "mid", "out")];
+    for (const elements of [
+      [low, ...quick],
+      [...quick, low],
+      [quick[1], low, quick[0]],
+    ] as Element[][])
+      expect(told(line(elements, ["low", "mid"], slow))).toEqual({
+        kind: "gear",
+        ratio: "1.0000",
+        holding: ["a", "b"],
+      });
+  });
+
+  it("two alike share the load", () => {
+    const unit = line([oneWay("a", "in", "out"), oneWay("b", "in", "out")], []);
+    expect(told(unit)).toEqual({ kind: "gear", ratio: "1.0000", holding: ["a", "b"] });
+  });
+
+  it("one to the case that the input drives the wrong way stops it", () => {
+    const kinds = (["backward", "forward"] as const).flatMap((free) => [
+      told(line([oneWay("a", "in", "case", free)], [])).kind,
+      told(line([oneWay("a", "case", "in", free)], [])).kind,
+    ]);
+    expect(kinds).toEqual(["tie-up", "neutral", "neutral", "tie-up"]);
+  });
+
+  it("their order in the book decides nothing", () => {
+    for (const id of UNITS) {
+      const book = bookOf(id);
+      const turned: Train = { ...book, elements: [...book.elements].reverse() };
+      const ids = book.elements.map((one) => one.id);
+      for (let bits = 0; bits < 2 ** Math.min(ids.length, 9); bits++) {
+        const applied = ids.filter((_, i) => (bits >> i) % 2 === 1);
+        expect(told(turned, applied)).toEqual(told(book, applied));
+      }
+    }
+  });
+});
+
+test("demands on speeds are met or not as trying them shows", () => {
+  const names = ["x", "y", "z"];
+  const form = fc.tuple(...names.map(() => fc.integer({ min: -3, max: 3 })));
+  fc.assert(
+    fc.property(
+      fc.array(fc.record({ form, strict: fc.boolean() }), { minLength: 1, maxLength: 5 }),
+      (all) => {
+        const demands = all.map(({ form: row, strict }) => ({
+          strict,
+          form: new Map(names.flatMap((name, i) => (row[i] ? [[name, rational(row[i])] as const] : []))),
+        }));
+        // Every corner of these cones lies on a direction of small whole numbers.
+        const range = Array.from({ length: 2 * 18 + 1 }, (_, i) => i - 18);
+        const tried = range.some((x) =>
+          range.some((y) =>
+            range.some((z) =>
+              all.every(({ form: [a = 0, b = 0, c = 0], strict }) => {
+                const value = a * x + b * y + c * z;
+                return strict ? value > 0 : value >= 0;
+              }),
+            ),
+          ),
+        );
+        if (tried) expect(isPossible(demands)).toBe(true);
+        else if (isPossible(demands)) expect(all.length).toBeGreaterThan(3);
+      },
+    ),
+    { seed: 5, numRuns: 150 },
   );
 });

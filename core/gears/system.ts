@@ -1,4 +1,4 @@
-import { add, divide, isZero, multiply, negate, ONE, ZERO, type Rational } from "../quantity";
+import { add, divide, isZero, multiply, negate, ONE, sign, ZERO, type Rational } from "../quantity";
 
 /** One linear equation over member speeds: Σ coefficient·speed = 0. */
 export type Equation = ReadonlyMap<string, Rational>;
@@ -65,7 +65,11 @@ export class System {
 }
 
 /** a + k·b without the terms that vanish. */
-function combine(a: ReadonlyMap<string, Rational>, b: ReadonlyMap<string, Rational>, k: Rational): Row {
+export function combine(
+  a: ReadonlyMap<string, Rational>,
+  b: ReadonlyMap<string, Rational>,
+  k: Rational,
+): Row {
   const result: Row = new Map(a);
   for (const [member, c] of b) {
     const sum = add(result.get(member) ?? ZERO, multiply(c, k));
@@ -99,4 +103,27 @@ export function equation(...terms: readonly [string, Rational][]): Equation {
   const result: Row = new Map();
   for (const [member, c] of terms) result.set(member, add(result.get(member) ?? ZERO, c));
   return result;
+}
+
+/** A linear form over free speeds that must not be negative; nor nothing, when strict. */
+export interface Demand {
+  form: ReadonlyMap<string, Rational>;
+  strict: boolean;
+}
+
+/**
+ * Whether free speeds exist that meet all demands at once: Fourier and Motzkin's elimination, exact, for the handful of demands a train has.
+ */
+export function isPossible(demands: readonly Demand[]): boolean {
+  const name = demands.flatMap(({ form }) => [...form.keys()])[0];
+  if (name === undefined) return demands.every(({ strict }) => !strict);
+  const at = ({ form }: Demand): Rational => form.get(name) ?? ZERO;
+  const [up, down, rest] = [1, -1, 0].map((way) => demands.filter((one) => sign(at(one)) === way));
+  const joined = (up ?? []).flatMap((a) =>
+    (down ?? []).map((b): Demand => {
+      const scale = divide(at(a), negate(at(b)));
+      return { form: combine(a.form, b.form, scale), strict: a.strict || b.strict };
+    }),
+  );
+  return isPossible([...(rest ?? []), ...joined]);
 }

@@ -11,7 +11,7 @@ import {
   ZERO,
   type Rational,
 } from "../quantity";
-import { equation, System, tied, type Equation } from "./system";
+import { combine, equation, isPossible, System, tied, type Equation } from "./system";
 
 /** The parts of a book that decide how it turns. */
 export type Train = Pick<Book, "members" | "gearSets" | "elements" | "train">;
@@ -87,17 +87,9 @@ export function behave(unit: Train, applied: readonly string[], base = baseOfTra
   const { elements, train } = unit;
   const on = new Set(applied);
   const ties = (system: System, { joins: [a, b] }: Element): System => system.with(tied(a, b));
-  let system = elements.filter((e) => on.has(e.id) && !isOneWay(e)).reduce(ties, base);
-  const holding: string[] = [];
-  // Each pass lets one more one-way clutch take up its load; a book has one or two of them.
-  for (let found = true; found;) {
-    const next = elements.find((e) => isOneWay(e) && !holding.includes(e.id) && takesUp(system, e, unit));
-    found = next !== undefined;
-    if (next) {
-      holding.push(next.id);
-      system = ties(system, next);
-    }
-  }
+  const driven = elements.filter((e) => on.has(e.id) && !isOneWay(e)).reduce(ties, base);
+  const holding = heldBy(driven, elements.filter(isOneWay), unit);
+  const system = elements.filter(({ id }) => holding.includes(id)).reduce(ties, driven);
   const speeds = Object.fromEntries(unit.members.map((m) => [m, system.speedPer(m, train.input)]));
   const slipOf = ({ joins: [a, b] }: Element): Rational | null => {
     const [x, y] = [speeds[a], speeds[b]];
@@ -120,18 +112,71 @@ export function behave(unit: Train, applied: readonly string[], base = baseOfTra
   };
 }
 
+/** More one-way clutches than these never hold at once. */
+const MOST_HOLDING = 4;
+
 /**
- * Whether a one-way clutch holds: with the vehicle standing and the input turning forward it would be driven the way it cannot go. That is
- * the sense of the load on it, by virtual work.
+ * Which one-way clutches hold, the input driving forward against a load at the output. It is one question for all of them together: those that
+ * hold are each driven the way they cannot go, and there is a motion in which the others all turn the way they can; so neither their order nor
+ * how many lie in one line matters. The fewest that answer it are the ones; where several alike share the load, all of them.
+ *
+ * @returns ids, in the order of `clutches`; none where clutches and brakes alone decide the output, or where all can run free.
  */
-function takesUp(system: System, element: Element, { train }: Train): boolean {
-  const [a, b] = element.joins;
-  const free = system.speedPer(train.output, train.input);
-  if (free !== null) return false;
-  const standing = system.with(new Map([[train.output, ONE]]));
-  const [x, y] = [standing.speedPer(a, train.input), standing.speedPer(b, train.input)];
-  if (!x || !y) return false;
-  return sign(subtract(x, y)) === blocked(element);
+function heldBy(driven: System, clutches: readonly Element[], { train }: Train): string[] {
+  const { input, output } = train;
+  if (clutches.length === 0 || driven.speedPer(output, input) !== null) return [];
+  if (canTurn(driven.with(new Map([[output, ONE]])), clutches, input)) return [];
+  for (const outcome of ["drives", "locks"] as const) {
+    for (let size = 1; size <= Math.min(clutches.length, MOST_HOLDING); size++) {
+      const answers = subsets(clutches, size).filter(
+        (held) => whatHolding(driven, held, clutches, train) === outcome,
+      );
+      const all = new Set(answers.flat());
+      if (all.size > 0) return clutches.filter((one) => all.has(one)).map(({ id }) => id);
+    }
+  }
+  return [];
+}
+
+/** What becomes of the input when exactly these hold: null where a load or a motion would have the wrong sense. */
+function whatHolding(
+  driven: System,
+  held: readonly Element[],
+  clutches: readonly Element[],
+  { input, output }: Train["train"],
+): "drives" | "locks" | null {
+  const tie = (system: System, { joins: [a, b] }: Element): System => system.with(tied(a, b));
+  const loaded = held.every((one) => {
+    const without = held.filter((other) => other !== one).reduce(tie, driven);
+    if (without.speedPer(output, input) !== null) return false;
+    // By virtual work the load on it has the sense in which it would turn with the vehicle standing.
+    const standing = without.with(new Map([[output, ONE]]));
+    const [a, b] = one.joins;
+    const [x, y] = [standing.speedPer(a, input), standing.speedPer(b, input)];
+    return x !== null && y !== null && sign(subtract(x, y)) === blocked(one);
+  });
+  if (!loaded) return null;
+  const turning = held.reduce(tie, driven);
+  if (turning.row(input).size === 0) return "locks";
+  const free = clutches.filter((one) => !held.includes(one));
+  return turning.speedPer(output, input) !== null && canTurn(turning, free, input) ? "drives" : null;
+}
+
+/** Whether there is a motion with the input turning forward in which each of these turns the way it can. */
+const canTurn = (system: System, clutches: readonly Element[], input: string): boolean =>
+  isPossible([
+    { form: system.row(input), strict: true },
+    ...clutches.map((one) => {
+      const [a, b] = one.joins;
+      const [first, second] = blocked(one) === 1 ? [b, a] : [a, b];
+      return { form: combine(system.row(first), system.row(second), negate(ONE)), strict: false };
+    }),
+  ]);
+
+/** Every choice of so many. */
+function subsets<T>(list: readonly T[], size: number): T[][] {
+  if (size === 0) return [[]];
+  return list.flatMap((first, i) => subsets(list.slice(i + 1), size - 1).map((rest) => [first, ...rest]));
 }
 
 /** The slip at an element from the speeds of input and output as read off, in the same unit as they are. */
