@@ -66,10 +66,13 @@ export class Person {
   }
 
   /** As a page is before its script has loaded, or where it never does. */
-  withoutScript = (off = true): Promise<void> =>
-    (this.driver as chrome.Driver).sendDevToolsCommand("Emulation.setScriptExecutionDisabled", {
+  async withoutScript(off = true): Promise<void> {
+    this.scripted = !off;
+    await (this.driver as chrome.Driver).sendDevToolsCommand("Emulation.setScriptExecutionDisabled", {
       value: off,
     });
+  }
+  private scripted = true;
 
   /** Cuts this person's network, or mends it; the server stays up for everyone else. */
   network = (on: boolean): Promise<void> =>
@@ -122,7 +125,7 @@ export class Person {
   private async point(xpath: string, least: number): Promise<void> {
     const until = performance.now() + PATIENCE;
     for (;;) {
-      const spot = await this.driver.executeScript<Spot | string>(SPOT, xpath, least);
+      const spot = await this.driver.executeAsyncScript<Spot | string>(SPOT, xpath, least, this.scripted);
       if (spot === "option") return (await this.see(xpath)).click();
       if (typeof spot !== "string") {
         const there = { x: Math.round(spot.x), y: Math.round(spot.y), duration: 0 };
@@ -248,29 +251,40 @@ interface Spot {
   y: number;
 }
 
-/** Finds by XPath where one would point: a spot, or why there is none yet. */
+/** Finds by XPath where one would point, once it no longer moves: a spot, or why there is none yet. */
 const SPOT = `
-  const [xpath, least] = arguments;
-  const found = document.evaluate(xpath, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE, null).singleNodeValue;
-  if (!found) return "not seen";
-  if (found.tagName === "OPTION") return "option";
-  if (found.disabled) return "switched off";
-  let instead = "not shown";
-  for (const block of ["nearest", "center"]) {
-    found.scrollIntoView({ block, inline: "nearest", behavior: "instant" });
-    const { width, height } = found.getBoundingClientRect();
-    if (width < least || height < least) return "too small to touch (" + width + "×" + height + ")";
-    for (const box of found.getClientRects()) {
-      const [left, right] = [Math.max(box.left, 0), Math.min(box.right, innerWidth)];
-      const [top, bottom] = [Math.max(box.top, 0), Math.min(box.bottom, innerHeight)];
-      if (left >= right || top >= bottom) continue;
-      const spot = { x: (left + right) / 2, y: (top + bottom) / 2 };
-      const on = document.elementFromPoint(spot.x, spot.y);
-      if (on && found.contains(on)) return spot;
-      instead = "covered by " + (on ? on.outerHTML.slice(0, 120) : "nothing");
+  const [xpath, least, scripted, done] = arguments;
+  const look = () => {
+    const found = document.evaluate(xpath, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE, null).singleNodeValue;
+    if (!found) return "not seen";
+    if (found.tagName === "OPTION") return "option";
+    if (found.disabled) return "switched off";
+    let instead = "not shown";
+    for (const block of ["nearest", "center"]) {
+      found.scrollIntoView({ block, inline: "nearest", behavior: "instant" });
+      const { width, height } = found.getBoundingClientRect();
+      if (width < least || height < least) return "too small to touch (" + width + "×" + height + ")";
+      for (const box of found.getClientRects()) {
+        const [left, right] = [Math.max(box.left, 0), Math.min(box.right, innerWidth)];
+        const [top, bottom] = [Math.max(box.top, 0), Math.min(box.bottom, innerHeight)];
+        if (left >= right || top >= bottom) continue;
+        const spot = { x: (left + right) / 2, y: (top + bottom) / 2 };
+        const on = document.elementFromPoint(spot.x, spot.y);
+        if (on && found.contains(on)) return spot;
+        instead = "covered by " + (on ? on.outerHTML.slice(0, 120) : "nothing");
+      }
     }
-  }
-  return instead;`;
+    return instead;
+  };
+  const first = look();
+  // Without script nothing moves, and nothing is called back.
+  if (typeof first === "string" || !scripted) return done(first);
+  // A page in the background draws no frames.
+  const frame = document.hidden ? (then) => setTimeout(then, 20) : requestAnimationFrame;
+  frame(() => frame(() => {
+    const then = look();
+    done(typeof then === "string" || (then.x === first.x && then.y === first.y) ? then : "moving");
+  }));`;
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 

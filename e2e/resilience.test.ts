@@ -108,7 +108,7 @@ describe("nothing acknowledged is lost, nothing is doubled", () => {
     () =>
       journey("away", [mira], async () => {
         await shop.webs[0]?.kill();
-        await mira.press("//nav[contains(@aria-label, 'axis')]//a[contains(., 'D3')]");
+        await mira.press("//nav[@aria-label='Pages of this stage']//a[contains(., 'D3')]");
         await mira.read("server is away");
         await shop.webs[0]?.start();
         await mira.see("//h1[contains(., 'D3')]", 15_000);

@@ -50,6 +50,11 @@ export async function goTo(person: Person, stage: string, page: string): Promise
   await person.press(`//nav[@aria-label='Stages of the job']//a[contains(., ${quoted(stage)})]`);
   await person.press(`//nav[@aria-label='Pages of this stage']//a[.=${quoted(page)}]`);
 }
+/** Opens a pack's worksheet from anywhere in its job. */
+export async function openPack(person: Person, name: string): Promise<void> {
+  await person.press("//nav[@aria-label='Stages of the job']//a[contains(., 'Choose')]");
+  await person.press(`//nav[@aria-label='Pages of this stage']//a[contains(., ${quoted(name)})]`);
+}
 export const touchCell = (person: Person, row: string, what: string): Promise<void> =>
   person.touch(`//button[@aria-label=${quoted(`${row}: ${what}`)}]`);
 
