@@ -113,7 +113,7 @@ export function run(verb: string, input: string): Answer {
   }
   const ofBook = Object.hasOwn(BOOK_VERBS, verb) ? BOOK_VERBS[verb] : undefined;
   if (ofBook) return ofBook(given);
-  if (!(verb in schemas)) {
+  if (!Object.hasOwn(schemas, verb)) {
     const remedy = `use one of: ${[...Object.keys(schemas), ...Object.keys(BOOK_VERBS)].join(", ")}`;
     return { ok: false, errors: [{ path: "", message: `no verb “${verb}”`, remedy }] };
   }

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, it } from "@jest/globals";
 import { Key, Person, journey } from "./browser";
 import { openShop, type Shop } from "./shop";
+import { READINGS } from "./steps";
 
 let shop: Shop;
 let mira: Person;
@@ -18,8 +19,6 @@ afterAll(async () => {
   await mira.leave();
   await shop.close();
 });
-
-const READINGS = "return document.querySelectorAll('[aria-label=Readings] li').length";
 
 it("a take before the needle has risen is doubted, and nothing is stored until the builder says so", () =>
   journey("doubt", [mira], async () => {

@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
 import { Key, Person, journey } from "./browser";
 import { openShop, type Shop } from "./shop";
+import { READINGS } from "./steps";
 import { up } from "../bin/serve";
 
 let shop: Shop;
@@ -17,7 +18,6 @@ afterAll(async () => {
   await shop.close();
 });
 
-const READINGS = "return document.querySelectorAll('[aria-label=Readings] li').length";
 const waiting = "return Number(document.querySelector('[data-waiting]')?.dataset.waiting ?? 0)";
 
 /** The readings of a job's chain as the database has them. */

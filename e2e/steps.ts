@@ -3,6 +3,7 @@ import { expect } from "@jest/globals";
 import { Key, quoted, type Person } from "./browser";
 import type { Shop } from "./shop";
 
+export const READINGS = "return document.querySelectorAll('[aria-label=Readings] li').length";
 export const WAITING = "return Number(document.querySelector('[data-waiting]')?.dataset.waiting ?? 0)";
 export const FIRST = "return document.querySelector('[data-suspect]')?.dataset.suspect";
 export const allSent = (person: Person): Promise<void> => person.until(WAITING, (n) => n === 0, 20_000);

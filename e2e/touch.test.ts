@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, it } from "@jest/globals";
 import { Person, journey } from "./browser";
 import { openShop, type Shop } from "./shop";
+import { READINGS } from "./steps";
 
 let shop: Shop;
 let runa: Person;
@@ -14,8 +15,6 @@ afterAll(async () => {
   await runa.leave();
   await shop.close();
 });
-
-const READINGS = "return document.querySelectorAll('[aria-label=Readings] li').length";
 
 async function pad(digits: string): Promise<void> {
   for (const digit of digits) await runa.touch(`//*[@aria-label='Number pad']/button[.='${digit}']`);

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
 import { Key, Person, journey } from "./browser";
-import { openPack } from "./steps";
+import { openPack, READINGS } from "./steps";
 import { openShop, type Shop } from "./shop";
 
 let shop: Shop;
@@ -20,8 +20,6 @@ afterAll(async () => {
   await tomas.leave();
   await shop.close();
 });
-
-const READINGS = "return document.querySelectorAll('[aria-label=Readings] li').length";
 
 /** Brings a fresh job's D1 to the candidates, with the last ring of its size picked. */
 async function toTheLastRing(person: Person, base: string): Promise<void> {

@@ -1,7 +1,8 @@
 import { HelpCircle, LogOut, SunMoon } from "lucide-react";
-import { useEffect, useRef, type ReactNode } from "react";
+import { useRef, type ReactNode } from "react";
 import { Form, Link, NavLink } from "react-router";
 import { keepLook } from "~/look/look-cookie";
+import { useKeys } from "~/look/use-keys";
 import { dropAll } from "~/offline/kept";
 import { ScanButton } from "~/scan/scan-button";
 import type { Staff } from "~store/staff";
@@ -29,16 +30,7 @@ export function Bar({
   tools?: ReactNode;
 }) {
   const keys = useRef<HTMLDialogElement>(null);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      const inField =
-        event.target instanceof HTMLElement &&
-        event.target.closest("input:not([type=radio]), textarea, select");
-      if (event.key === "?" && !inField) keys.current?.showModal();
-    };
-    document.addEventListener("keydown", onKey);
-    return () => document.removeEventListener("keydown", onKey);
-  }, []);
+  useKeys({ "?": () => keys.current?.showModal() });
   return (
     <header className="bg-neutral text-neutral-content no-print">
       <div className={`flex items-center gap-1 px-3 py-1 ${job ? "" : "mx-auto max-w-[1320px]"}`}>

@@ -9,9 +9,12 @@ export function KeySheet({
   const keys: [string, string][] = [
     ["Enter", "store the reading typed; a gauge that types does this by itself"],
     ["Space", `open the air, then take the reading (also ${footKey}, the foot switch)`],
-    ["Esc", "leave the field, so that the keys below work"],
+    [
+      "Esc",
+      "leave the field; where a figure is awaited a letter works at once, and a digit goes into its field",
+    ],
     ["t f n g", "read by typing, feeler, numbers, gauge"],
-    ["1 2 3 4", "as found, trial, ring, as built"],
+    ["a i r l", "a pack: as found, trial, ring, as built"],
     ["[ ]", "pack before, pack after"],
     ["u", "show millimetres or inches"],
     ["x", "axis of the job"],

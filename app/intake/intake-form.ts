@@ -19,7 +19,16 @@ import {
   type FactBody,
 } from "~core/fact";
 import { CLOCKING } from "~core/measure";
-import { lengthText, nm, parseLength, parseMeasure, parseMoney, type LengthUnit } from "~core/quantity";
+import {
+  isFraction,
+  lengthText,
+  nm,
+  plainSign,
+  parseLength,
+  parseMeasure,
+  parseMoney,
+  type LengthUnit,
+} from "~core/quantity";
 import { GAUGES, stepOf, type Bracket, type Gauge, type Reading } from "~core/reading";
 
 export type Fields = Readonly<Record<string, string>>;
@@ -42,7 +51,7 @@ const ODOMETER = /^(\d[\d .,]{0,9}\s*(km|mi)?)?$/;
  */
 export function readIntake(fields: Fields, book: Book, fresh: string): ReadIntake {
   const { kind = "", ...given } = fields;
-  const reader = READERS[kind];
+  const reader = Object.hasOwn(READERS, kind) ? READERS[kind] : undefined;
   if (!reader) return wrong({ kind: "Nothing was said." });
   const trimmed = Object.fromEntries(Object.entries(given).map(([name, value]) => [name, value.trim()]));
   return reader(trimmed, book, fresh);
@@ -70,7 +79,7 @@ function bladesOf(
   unit: LengthUnit,
 ): { ok: true; reading: Bracket; text: string } | { ok: false; problem: string } | null {
   const parts = /^([^/]*)\/([^/]*)$/.exec(text.trim());
-  if (!parts) return null;
+  if (!parts || isFraction(text)) return null;
   const [passes, refuses] = parts.slice(1).map((one) => (one.trim() ? parseLength(one, unit) : null));
   for (const one of [passes, refuses])
     if (one && !one.ok) return { ok: false, problem: `${one.problem}; ${one.remedy}` };
@@ -210,7 +219,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
     const withUnit =
       "measure" in parsed
         ? `${parsed.measure.figure} ${parsed.measure.unit}`
-        : `${text.replace(/[^\d.,-].*$/, "").trim()} ${parsed.unit}`;
+        : `${plainSign(text).replace(/[^\d]*$/, "")} ${parsed.unit}`;
     return good({ ...base, text: withUnit });
   },
 

@@ -14,7 +14,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const version = { ...job.configuration };
   for (const { id, values } of book.traits) {
     const value = search.get(id);
-    if (value !== null && value in values) version[id] = value;
+    if (value !== null && Object.hasOwn(values, value)) version[id] = value;
   }
   const depths = depthsOf(book, job);
   const asked = search.getAll("depth").filter((one) => book.depths.includes(one));

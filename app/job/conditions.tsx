@@ -1,24 +1,27 @@
 import { useState } from "react";
 import { Choice } from "~/look/field";
-import { parsePressure, pressureText } from "~core/quantity";
+import { parsePressure, pressureText, type PressureUnit } from "~core/quantity";
 import type { Conditions } from "./typed";
 
 /** What belongs to every reading besides its figure; one line that opens. */
 export function ConditionsLine({
   conditions,
+  airUnit,
   onChange,
 }: {
   conditions: Conditions;
+  /** The unit the book states its air pressure in. */
+  airUnit: PressureUnit;
   onChange: (change: Partial<Conditions>) => void;
 }) {
   const { method, state, air } = conditions;
   const [typedAir, setTypedAir] = useState<string | null>(null);
-  const parsed = typedAir === null ? null : parsePressure(typedAir, "bar");
+  const parsed = typedAir === null ? null : parsePressure(typedAir, airUnit);
   const airProblem = parsed && !parsed.ok ? `${parsed.problem}; ${parsed.remedy}` : "";
   const dial = method === "air and dial" || method === "hand and dial";
   const words = [
     method,
-    method === "air and dial" && air ? pressureText(air, "bar") : "",
+    method === "air and dial" && air ? pressureText(air, airUnit) : "",
     state.soak,
     `facings ${state.facings}`,
     state.wave ? `wave ${state.wave}` : "",
@@ -51,10 +54,10 @@ export function ConditionsLine({
             <input
               id="air"
               className={`input touch w-full ${airProblem ? "input-error" : ""}`}
-              value={typedAir ?? (air ? pressureText(air, "bar") : "")}
+              value={typedAir ?? (air ? pressureText(air, airUnit) : "")}
               onChange={(event) => {
                 setTypedAir(event.target.value);
-                const read = parsePressure(event.target.value, "bar");
+                const read = parsePressure(event.target.value, airUnit);
                 if (read.ok) onChange({ air: read.pressure });
               }}
               aria-describedby="air-hint"

@@ -53,6 +53,7 @@ export function Feeler({
         autoFocus={name === "passes"}
         autoComplete="off"
         inputMode="decimal"
+        data-awaits
         className={`input h-16 w-full text-2xl font-bold ${problems[name] ? "input-error" : ""}`}
         value={typed[name]}
         onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}

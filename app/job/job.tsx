@@ -18,7 +18,7 @@ import { TakePhoto } from "~/photos/take";
 import { OWN_FRAME, useInside } from "~/door/inside";
 import { Axis, type AxisPack } from "~/look/axis";
 import { markOf } from "~/look/mark";
-import { forPage } from "~/look/use-keys";
+import { useKeys } from "~/look/use-keys";
 import { useUnit } from "~/look/use-unit";
 import { useLive } from "~/live/use-live";
 import { whenItMatters } from "~/look/revalidate";
@@ -273,20 +273,20 @@ const inAxisOrder = (packs: readonly AxisPack[], book: Book): AxisPack[] => {
 
 function useJobKeys(number: number, packs: readonly AxisPack[], changeUnit: () => void): void {
   const navigate = useNavigate();
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (event.ctrlKey || event.altKey || event.metaKey) return;
-      if (event.key === "Escape" && event.target instanceof HTMLInputElement) return event.target.blur();
-      if (!forPage(event)) return;
-      const current = packs.findIndex((pack) => pack.current);
-      const go = (to: string | undefined): void => void (to && navigate(to));
-      if (event.key === "x") go(`/jobs/${number}`);
-      else if (event.key === "b") go(`/jobs/${number}/sheet`);
-      else if (event.key === "u") changeUnit();
-      else if (event.key === "[") go(packs[current < 0 ? packs.length - 1 : Math.max(0, current - 1)]?.to);
-      else if (event.key === "]") go(packs[current < 0 ? 0 : Math.min(packs.length - 1, current + 1)]?.to);
-    };
-    document.addEventListener("keydown", onKey);
-    return () => document.removeEventListener("keydown", onKey);
+  const current = packs.findIndex((pack) => pack.current);
+  const go = (to: string | undefined): void => void (to && navigate(to));
+  useKeys({
+    x: () => go(`/jobs/${number}`),
+    b: () => go(`/jobs/${number}/sheet`),
+    u: changeUnit,
+    "[": () => go(packs[current < 0 ? packs.length - 1 : Math.max(0, current - 1)]?.to),
+    "]": () => go(packs[current < 0 ? 0 : Math.min(packs.length - 1, current + 1)]?.to),
   });
+  useEffect(() => {
+    const leave = ({ key, target }: KeyboardEvent): void => {
+      if (key === "Escape" && target instanceof HTMLInputElement) target.blur();
+    };
+    document.addEventListener("keydown", leave);
+    return () => document.removeEventListener("keydown", leave);
+  }, []);
 }

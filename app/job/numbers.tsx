@@ -50,6 +50,7 @@ export function Numbers({
               {words}
             </label>
             <input
+              data-awaits
               id={`link-${id}`}
               autoFocus={i === 0}
               autoComplete="off"

@@ -1,17 +1,19 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useInside } from "~/door/inside";
 import type { Phase, ReadingBody } from "~core/fact";
 import type { ReadingSet, Worksheet } from "~core/measure";
 import { plausible } from "~core/pack";
-import type { LengthUnit, Nm } from "~core/quantity";
+import { pressureUnit, type LengthUnit, type Nm } from "~core/quantity";
+
 import { question, type Reading, type Single } from "~core/reading";
 import { ConditionsLine } from "./conditions";
 import { Feeler } from "./feeler";
 import type { FormAnswer } from "./form-answer";
 import { GaugeDock } from "./gauge-dock";
-import { forPage } from "~/look/use-keys";
+import { useFiguresFindTheirField, useKeys } from "~/look/use-keys";
 import { Numbers } from "./numbers";
 import { Doubt } from "./question";
+import { useJobView } from "./job";
 import { useSay } from "./say";
 import { bodyOf, usualConditions, type Conditions } from "./typed";
 import { TypedEntry } from "./typed-entry";
@@ -37,6 +39,7 @@ interface Props {
 /** Where a reading gets in: by gauge, by typing or a gauge that types, by feeler blades, or by the numbers. */
 export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: Props) {
   const { gauge } = useInside();
+  const { book } = useJobView();
   const say = useSay();
   const [way, setWay] = useState<Way>("type");
   const [doubt, setDoubt] = useState<{ reading: Single; resolution: Nm } | null>(null);
@@ -48,16 +51,15 @@ export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: 
     method: methodOf(way, changed.method ?? usual.method),
   };
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      const found = WAYS.find(({ key }) => key === event.key);
-      if (!found || !forPage(event)) return;
-      event.preventDefault();
-      if (found.way !== "gauge" || gauge) setWay(found.way);
-    };
-    document.addEventListener("keydown", onKey);
-    return () => document.removeEventListener("keydown", onKey);
-  }, [gauge]);
+  useFiguresFindTheirField();
+  useKeys(
+    Object.fromEntries(
+      WAYS.filter(({ way: one }) => one !== "gauge" || gauge).map(({ key, way: one }) => [
+        key,
+        () => setWay(one),
+      ]),
+    ),
+  );
 
   const store = (reading: Reading, more: Partial<ReadingBody> = {}): void => {
     say({ ...bodyOf(sheet, phase, conditions, reading, unit), ...more });
@@ -117,7 +119,11 @@ export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: 
       {way === "numbers" && (
         <Numbers sheet={sheet} unit={unit} onStore={(reading, links) => store(reading, { links })} />
       )}
-      <ConditionsLine conditions={conditions} onChange={(change) => setChanged({ ...changed, ...change })} />
+      <ConditionsLine
+        airUnit={pressureUnit(sheet.applied.chain.read.air, book.unit.lengthUnit)}
+        conditions={conditions}
+        onChange={(change) => setChanged({ ...changed, ...change })}
+      />
     </section>
   );
 }

@@ -71,6 +71,7 @@ export function TypedEntry({ sheet, phase, unit, conditions, readingId, actionDa
           value={value}
           onChange={(event) => change(event.target.value)}
           data-nominal={(min + max) / 2}
+          data-awaits
           className={`input h-16 min-w-0 grow text-3xl font-bold ${problem ? "input-error" : ""}`}
           aria-invalid={problem ? true : undefined}
           aria-describedby={problem ? "reading-problem" : undefined}

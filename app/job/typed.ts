@@ -1,7 +1,7 @@
 import type { Phase, ReadingBody } from "~core/fact";
 import type { ReadingSet, Worksheet } from "~core/measure";
 import { plausible } from "~core/pack";
-import { parseLength, type LengthUnit, type Nm, type Pa } from "~core/quantity";
+import { parseLength, pascalsOf, type LengthUnit, type Nm, type Pa } from "~core/quantity";
 import {
   METHODS,
   question,
@@ -25,6 +25,7 @@ export function usualConditions({ applied }: Worksheet, phase: Phase, set: Readi
   const method = METHODS.find((one) => one === last?.method);
   if (last?.state && method) return { method, state: last.state, air: last.air };
   const facings = phase === "found" ? "run-in" : "new";
+  const { air } = applied.chain.read;
   const hasWave = applied.stack.some(({ role }) => role === "waved plate" || role === "cushion plate");
   return {
     method: applied.methods[0] ?? "air and dial",
@@ -33,7 +34,7 @@ export function usualConditions({ applied }: Worksheet, phase: Phase, set: Readi
       facings,
       ...(hasWave ? { wave: applied.spec.state.wave ?? "free" } : {}),
     },
-    air: 400_000 as Pa,
+    ...(air ? { air: pascalsOf(air) } : {}),
   };
 }
 

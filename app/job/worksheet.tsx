@@ -1,5 +1,5 @@
 import { ArrowRight } from "lucide-react";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
 import { Rule } from "~/look/rule";
@@ -13,7 +13,7 @@ import type { Candidate, Stock } from "~core/select";
 import { Bench } from "~core/teardown";
 import type { FormAnswer } from "./form-answer";
 import { FoundRing } from "./found-ring";
-import { forPage } from "~/look/use-keys";
+import { useKeys } from "~/look/use-keys";
 import { useJobView } from "./job";
 import { Outcome } from "./outcome";
 import { pieceText } from "./piece-text";
@@ -25,11 +25,12 @@ import { VerdictPanel } from "./verdict-panel";
 import { Waiver } from "./waiver";
 
 type Tab = "found" | "trial" | "ring" | "built";
-const TABS: { tab: Tab; words: string }[] = [
-  { tab: "found", words: "As found" },
-  { tab: "trial", words: "Trial" },
-  { tab: "ring", words: "Ring" },
-  { tab: "built", words: "As built" },
+/** Their keys are letters: a digit is the beginning of a reading. */
+const TABS: { tab: Tab; words: string; key: string }[] = [
+  { tab: "found", words: "As found", key: "a" },
+  { tab: "trial", words: "Trial", key: "i" },
+  { tab: "ring", words: "Ring", key: "r" },
+  { tab: "built", words: "As built", key: "l" },
 ];
 
 /** Where a stage is worked on. */
@@ -65,7 +66,9 @@ export function Pack({
   const { unit, job } = useJobView();
   const { house } = useInside();
   const [search, setSearch] = useSearchParams();
-  useTabKeys((tab) => setSearch({ show: tab }, { replace: true }));
+  useKeys(
+    Object.fromEntries(TABS.map(({ tab: show, key }) => [key, () => setSearch({ show }, { replace: true })])),
+  );
   // Where the work is when the page opens; a stage that ends while one reads does not pull the page away.
   const [landing] = useState(() => tabOf(sheet.stage));
   const tab = TABS.find(({ tab: one }) => one === search.get("show"))?.tab ?? landing;
@@ -80,7 +83,7 @@ export function Pack({
           <span className="quiet text-lg font-normal">{sheet.applied.pack.name}</span>
         </h1>
         <nav aria-label="Stages of this pack" className="flex gap-1">
-          {TABS.map(({ tab: one, words }, i) => (
+          {TABS.map(({ tab: one, words, key }) => (
             <Link
               key={one}
               to={`?show=${one}`}
@@ -88,7 +91,7 @@ export function Pack({
               aria-current={one === tab ? "step" : undefined}
               className={`btn touch ${one === tab ? "btn-secondary" : "btn-ghost"}`}
             >
-              {words} <kbd className="key">{i + 1}</kbd>
+              {words} <kbd className="key">{key}</kbd>
             </Link>
           ))}
         </nav>
@@ -248,17 +251,6 @@ function RingTab({ sheet, candidates, unit, closed, ids, actionData }: TabProps)
       plates={plates(sheet.applied.stack)}
     />
   );
-}
-
-function useTabKeys(show: (tab: Tab) => void): void {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      const tab = TABS[Number(event.key) - 1]?.tab;
-      if (tab && forPage(event)) show(tab);
-    };
-    document.addEventListener("keydown", onKey);
-    return () => document.removeEventListener("keydown", onKey);
-  });
 }
 
 /** What is still dirty of the pack that is being put together. */

@@ -113,7 +113,7 @@ async function unitProblems(
   if (depths.length === 0) problems.depth = "Choose how deep the work goes.";
   for (const trait of book.traits) {
     const value = typed[`trait-${trait.id}`] ?? "";
-    if (value in trait.values) traits[trait.id] = value;
+    if (Object.hasOwn(trait.values, value)) traits[trait.id] = value;
     else if (value !== "unseen") problems[`trait-${trait.id}`] = "Look, and choose what you see.";
   }
   return { ok: true, problems, traits, depths };

@@ -22,15 +22,31 @@ if (typeof document !== "undefined")
     true,
   );
 
+/** A field that waits for a figure: a letter cannot begin one, a digit typed beside it is meant for it. */
+const AWAITS = "input[data-awaits]";
+/** What a figure can begin with. */
+const FIGURE = /^[\d.,+\-−]$/;
+
+/** A letter in a field that waits for a figure and is still empty is no part of one. */
+const beginsNoFigure = ({ key, target }: KeyboardEvent): boolean =>
+  target instanceof HTMLInputElement &&
+  target.matches(AWAITS) &&
+  target.value === "" &&
+  /^[a-z[\]/?]$/i.test(key);
+
 /** Whether a key is meant for the page: not for a field, not with another key, and not one of a label that a scanner types. */
 export const forPage = (event: KeyboardEvent): boolean =>
-  run < SCANNED && !inField(event) && !event.ctrlKey && !event.altKey && !event.metaKey;
+  run < SCANNED &&
+  (!inField(event) || beginsNoFigure(event)) &&
+  !event.ctrlKey &&
+  !event.altKey &&
+  !event.metaKey;
 
 /** Keys of a page, each with what it does; none while a field is being filled or another key is held down. */
 export function useKeys(keys: Readonly<Record<string, (() => void) | undefined>>): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      const act = keys[event.key];
+      const act = Object.hasOwn(keys, event.key) ? keys[event.key] : undefined;
       if (!act || !forPage(event)) return;
       event.preventDefault();
       act();
@@ -38,4 +54,19 @@ export function useKeys(keys: Readonly<Record<string, (() => void) | undefined>>
     document.addEventListener("keydown", onKey);
     return () => document.removeEventListener("keydown", onKey);
   });
+}
+
+/** A figure typed on blank paper goes into the field that waits for it: the key is let through to where the focus is then. */
+export function useFiguresFindTheirField(): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (!FIGURE.test(event.key) || !forPage(event)) return;
+      const field = [...document.querySelectorAll<HTMLInputElement>(AWAITS)].find((one) =>
+        one.checkVisibility(),
+      );
+      field?.focus();
+    };
+    document.addEventListener("keydown", onKey);
+    return () => document.removeEventListener("keydown", onKey);
+  }, []);
 }

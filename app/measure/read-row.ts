@@ -3,7 +3,7 @@ import { readTyped, type TypedReading } from "~/job/typed";
 import type { Book } from "~core/book";
 import { ANSWERS, CLOCKING, DEPTH, type Row, type RowItem } from "~core/measure";
 import { type Cannot, type FactBody, type Phase } from "~core/fact";
-import type { LengthUnit } from "~core/quantity";
+import { isFraction, parseLength, type LengthUnit } from "~core/quantity";
 import { READINGS_NEEDED } from "~core/reading";
 
 /** Keys for a figure that cannot be taken: recorded as what it is. */
@@ -26,7 +26,7 @@ export type ReadRow = { ok: true; bodies: FactBody[] } | { ok: false; problem: s
  */
 export function readRow(row: Row, typed: string, phase: Phase, unit: LengthUnit, book: Book): ReadRow {
   const text = typed.trim();
-  const instead = INSTEAD[text.toLowerCase()];
+  const instead = Object.entries(INSTEAD).find(([key]) => key === text.toLowerCase())?.[1];
   const open = openItems(row, phase);
   if (instead !== undefined) {
     if (row.of === "pack") return { ok: false, problem: "A pack is judged by readings: type the clearance." };
@@ -114,8 +114,9 @@ export const answersOf = (kind: string): string[] => Object.keys(ANSWERS[kind] ?
 const itemFields = (fields: Fields, item: string | undefined): Fields =>
   item === undefined || item === DEPTH ? fields : { ...fields, item };
 
-/** Readings apart by blanks; a unit after its figure stays with it. */
-const apart = (text: string): string[] => text.split(/\s+(?=[-+.\d])/).filter(Boolean);
+/** Readings apart by blanks; a unit after its figure stays with it, and what is one figure with a blank in it stays whole. */
+const apart = (text: string): string[] =>
+  parseLength(text, "mm").ok || isFraction(text) ? [text] : text.split(/\s+(?=[-+.\d])/).filter(Boolean);
 
 const firstOf = (problems: Readonly<Record<string, string>>): string => Object.values(problems)[0] ?? "";
 /** What a single one makes. */

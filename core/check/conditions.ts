@@ -20,7 +20,7 @@ export const conditions: Check = {
           continue;
         }
         for (const value of values) {
-          if (!(value in known.values))
+          if (!Object.hasOwn(known.values, value))
             say(
               path,
               `trait ${trait} has no value "${value}"`,
@@ -30,7 +30,7 @@ export const conditions: Check = {
         const around = met.find(
           (outer) =>
             outer !== condition &&
-            trait in outer.when &&
+            Object.hasOwn(outer.when, trait) &&
             ownerOf(condition).startsWith(`${ownerOf(outer)}.`) &&
             !values.some((value) => outer.when[trait]?.includes(value)),
         );

@@ -27,7 +27,7 @@ export const parts: Check = {
       else numbers.set(part.number, part.id);
       for (const [trait, value] of Object.entries(part.sets ?? {})) {
         const values = traits.find(({ id }) => id === trait)?.values;
-        if (!values || !(value in values))
+        if (!values || !Object.hasOwn(values, value))
           say(
             `${path}.sets.${trait}`,
             values ? `trait ${trait} has no value "${value}"` : `no trait "${trait}"`,

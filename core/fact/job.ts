@@ -51,8 +51,12 @@ export class Job {
   /** Trait → value, as far as it was seen. */
   get configuration(): Configuration {
     return this.once("configuration", () =>
-      Object.fromEntries(
-        [...this.last("configuration")].map(([trait, { body }]) => [trait, body.traits[trait] ?? ""]),
+      // Without a prototype: a trait may be called what every object has.
+      Object.assign(
+        Object.create(null) as Record<string, string>,
+        Object.fromEntries(
+          [...this.last("configuration")].map(([trait, { body }]) => [trait, body.traits[trait] ?? ""]),
+        ),
       ),
     );
   }

@@ -114,6 +114,7 @@ const compareIn = (one: string, limit: string | Nm, quantity: Quantity | "length
     : compareMeasures(measureOf(one, quantity), measureOf(limit, quantity));
 
 export function answered(kind: string, text: string): Judgement {
-  const good = ANSWERS[kind]?.[text];
+  const answers = ANSWERS[kind] ?? {};
+  const good = Object.hasOwn(answers, text) ? answers[text] : undefined;
   return good === undefined ? "not stated" : good ? "inside" : "outside";
 }

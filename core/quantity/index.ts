@@ -1,5 +1,6 @@
 export {
   NM_PER,
+  isFraction,
   lengthOf,
   lengthText,
   nearestNm,
@@ -16,7 +17,15 @@ export {
   type ShownLength,
 } from "./length";
 export { moneyText, parseMoney } from "./money";
-export { parsePressure, pressureText, type Pa, type ParsedPressure, type PressureUnit } from "./pressure";
+export {
+  parsePressure,
+  pascalsOf,
+  pressureText,
+  pressureUnit,
+  type Pa,
+  type ParsedPressure,
+  type PressureUnit,
+} from "./pressure";
 export {
   baseOf,
   compareMeasures,
@@ -50,3 +59,4 @@ export {
   ZERO,
   type Rational,
 } from "./rational";
+export { plainSign } from "./written";

@@ -1,3 +1,5 @@
+import { plainSign, whichComma } from "./written";
+
 /**
  * Lengths as integer nanometres. 1 in = 25 400 000 nm exactly (the international inch, 1959), so every thousandth of an
  * inch and every micrometre is a whole number, and "equal to the limit" is decided without rounding.
@@ -39,64 +41,97 @@ export type ParsedLength =
   | { ok: true; length: Nm; unit: LengthUnit; unitTyped: boolean }
   | { ok: false; problem: string; remedy: string };
 
-const UNIT_WORDS: Readonly<Record<string, LengthUnit>> = {
-  mm: "mm",
-  millimetre: "mm",
-  millimetres: "mm",
-  millimeter: "mm",
-  millimeters: "mm",
-  in: "in",
-  inch: "in",
-  inches: "in",
-  '"': "in",
-  "″": "in",
-  thou: "thou",
-  mil: "thou",
-  mils: "thou",
-  µm: "µm",
-  μm: "µm",
-  um: "µm",
-  micron: "µm",
-  microns: "µm",
-};
+/** What people write for a unit; feet and the like have no place in a gearbox. */
+const UNIT_WORDS: ReadonlyMap<string, LengthUnit> = new Map(
+  Object.entries({
+    mm: ["mm", "millimetre", "millimetres", "millimeter", "millimeters"],
+    in: ["in", "inch", "inches", '"', "″", "”", "“", "''", "’’", "‘‘", "′′"],
+    thou: ["thou", "thousandth", "thousandths", "mil", "mils"],
+    // The micro sign and the Greek letter look alike.
+    µm: ["µm", "μm", "um", "micron", "microns", "micrometre", "micrometres", "micrometer", "micrometers"],
+  } satisfies Record<LengthUnit, string[]>).flatMap(([unit, words]) =>
+    words.map((word) => [word, unit as LengthUnit] as const),
+  ),
+);
 
-const WRITTEN = /^([+\-−]?)(\d*)(?:[.,](\d*))?\s*([a-zµμ"″]*)\.?$/iu;
+const WRITTEN = /^([+-]?)(\d*)(?:[.,](\d*))?\s*([a-zµμ"″”“'’‘′]*)\.?$/iu;
+/** `3/64`, `1 3/64 in`, `1-3/64"`: as old rules and drill sets are marked. */
+const FRACTION = /^([+-]?)(?:(\d+)[\s-]+)?(\d+)\s*[/⁄]\s*(\d+)\s*([a-zµμ"″”“'’‘′]*)\.?$/iu;
+/** The finest a rule is divided. */
+const DIVISIONS: readonly number[] = [2, 4, 8, 16, 32, 64];
 
 /**
- * Reads a length as people type it: `.043`, `43 thou`, `1.09`, `1.09mm`, `1,09`, `0.043"`.
+ * Reads a length as people type it: `.043`, `43 thou`, `1.09`, `1.09mm`, `1,09`, `0.043"`, `3/64 in`.
  *
  * @param text what was typed.
  * @param fieldUnit the unit a bare number is taken in.
- * @returns the exact length, or a problem with its remedy; never throws.
+ * @returns the exact length, or a problem with its remedy; never throws. A comma before exactly three digits is asked about.
  */
 export function parseLength(text: string, fieldUnit: LengthUnit): ParsedLength {
   const example = `write a number such as ${EXAMPLE[fieldUnit]}`;
   const fail = (problem: string, remedy = example): ParsedLength => ({ ok: false, problem, remedy });
 
-  const trimmed = text.trim();
+  const trimmed = plainSign(text.trim());
   if (trimmed === "") return fail("nothing was typed");
+  const fraction = FRACTION.exec(trimmed);
+  if (fraction) return parseFraction(fraction, fieldUnit);
   const match = WRITTEN.exec(trimmed);
   if (!match) return fail(`“${trimmed.slice(0, 40)}” is not a length`);
-  const [, sign = "", whole = "", fraction = "", word = ""] = match;
-  if (whole === "" && fraction === "") return fail(`“${trimmed.slice(0, 40)}” has no digits`);
+  const [, sign = "", whole = "", decimals = "", word = ""] = match;
+  if (whole === "" && decimals === "") return fail(`“${trimmed.slice(0, 40)}” has no digits`);
 
-  const unit = word === "" ? fieldUnit : UNIT_WORDS[word.toLowerCase()];
+  const unit = word === "" ? fieldUnit : UNIT_WORDS.get(word.toLowerCase());
   if (unit === undefined) return fail(`“${word}” is not a unit known here`, "use mm, µm, in or thou");
+  const which = whichComma(/^[\d.,+-]*/.exec(trimmed)?.[0] ?? "");
+  if (which) return fail(which.problem, which.remedy);
 
-  const digits = BigInt(`${whole}${fraction}` || "0");
-  const scale = 10n ** BigInt(fraction.length);
-  const scaled = digits * BigInt(NM_PER[unit]);
-  if (scaled % scale !== 0n) {
+  const digits = BigInt(`${whole}${decimals}` || "0");
+  return exactly(sign, digits, 10n ** BigInt(decimals.length), unit, word !== "");
+}
+
+/** Whether a text is written as a fraction of an inch, however it will be read; `0.40/0.45` is not. */
+export function isFraction(text: string): boolean {
+  const under = FRACTION.exec(plainSign(text.trim()))?.[4];
+  return under !== undefined && DIVISIONS.includes(Number(under));
+}
+
+function parseFraction(
+  [, sign = "", whole = "", over = "", under = "", word = ""]: RegExpExecArray,
+  fieldUnit: LengthUnit,
+): ParsedLength {
+  const fail = (problem: string, remedy: string): ParsedLength => ({ ok: false, problem, remedy });
+  const unit = word === "" ? fieldUnit : UNIT_WORDS.get(word.toLowerCase());
+  if (unit === undefined) return fail(`“${word}” is not a unit known here`, "use mm, µm, in or thou");
+  if (unit !== "in")
     return fail(
-      "more decimals than any gauge reads",
-      `round it to ${unit === "mm" ? "0.0001 mm" : "0.00001 in"}`,
+      "only inches are written as fractions",
+      `write ${whole ? `${whole} ` : ""}${over}/${under} in, or the figure with its point`,
     );
-  }
-  const magnitude = scaled / scale;
+  if (!DIVISIONS.includes(Number(under)))
+    return fail(`no rule is divided into ${under.slice(0, 12)}`, "write the figure with its point");
+  const parts = BigInt(under);
+  return exactly(sign, BigInt(whole || "0") * parts + BigInt(over), parts, unit, word !== "");
+}
+
+/** So many parts of so many, if the length is whole nanometres. */
+function exactly(
+  sign: string,
+  over: bigint,
+  under: bigint,
+  unit: LengthUnit,
+  unitTyped: boolean,
+): ParsedLength {
+  const scaled = over * BigInt(NM_PER[unit]);
+  if (scaled % under !== 0n)
+    return {
+      ok: false,
+      problem: "more decimals than any gauge reads",
+      remedy: `round it to ${unit === "mm" ? "0.0001 mm" : "0.00001 in"}`,
+    };
+  const magnitude = scaled / under;
   if (magnitude > BigInt(LONGEST))
-    return fail("that is over ten metres", "check the unit and the decimal point");
-  const negative = sign === "-" || sign === "−";
-  return { ok: true, length: nm(Number(negative ? -magnitude : magnitude)), unit, unitTyped: word !== "" };
+    return { ok: false, problem: "that is over ten metres", remedy: "check the unit and the decimal point" };
+  return { ok: true, length: nm(Number(sign === "-" ? -magnitude : magnitude)), unit, unitTyped };
 }
 
 const EXAMPLE: Readonly<Record<LengthUnit, string>> = { mm: "1.09", in: ".043", thou: "43", µm: "1090" };

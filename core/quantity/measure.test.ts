@@ -103,3 +103,17 @@ describe("measures", () => {
     expect(toDecimal({ n: 1n, d: 8n }, 3)).toEqual({ figure: "0.125", exact: true });
   });
 });
+
+test.each([
+  ["1,200 rpm", "speed", "can be 1.200 or 1200"],
+  ["1 constructor", "torque", "no unit of torque"],
+  ["1 valueOf", "pressure", "no unit of pressure"],
+] as const)("%s is asked about, not guessed", (text, quantity, words) => {
+  const parsed = parseMeasure(text, quantity);
+  expect(parsed.ok ? "" : parsed.problem).toContain(words);
+});
+
+test("a sign is any dash", () => {
+  for (const text of ["-5 °C", "−5 °C", "– 5 °C"])
+    expect(parseMeasure(text, "temperature")).toMatchObject({ ok: true, measure: { figure: "-5" } });
+});

@@ -1,4 +1,5 @@
 import type { Nm } from "./length";
+import { plainSign, whichComma } from "./written";
 import {
   add,
   divide,
@@ -78,39 +79,41 @@ export type Quantity = keyof typeof UNITS;
 export const QUANTITIES = Object.keys(UNITS) as Quantity[];
 
 /** What people write for a unit besides its name. */
-const ALIASES: Readonly<Record<string, string>> = {
-  nm: "N·m",
-  "n.m": "N·m",
-  "n*m": "N·m",
-  ncm: "N·cm",
-  "ft-lb": "lbf·ft",
-  "ft·lb": "lbf·ft",
-  "lb-ft": "lbf·ft",
-  "lb·ft": "lbf·ft",
-  "lbf-ft": "lbf·ft",
-  "in-lb": "lbf·in",
-  "in·lb": "lbf·in",
-  "lb-in": "lbf·in",
-  "lb·in": "lbf·in",
-  "lbf-in": "lbf·in",
-  ohm: "Ω",
-  "\u2126": "Ω",
-  kohm: "kΩ",
-  "k\u2126": "kΩ",
-  c: "°C",
-  f: "°F",
-  "1/min": "rpm",
-  litre: "l",
-  litres: "l",
-  minutes: "min",
-  deg: "°",
-};
+const ALIASES: ReadonlyMap<string, string> = new Map(
+  Object.entries({
+    nm: "N·m",
+    "n.m": "N·m",
+    "n*m": "N·m",
+    ncm: "N·cm",
+    "ft-lb": "lbf·ft",
+    "ft·lb": "lbf·ft",
+    "lb-ft": "lbf·ft",
+    "lb·ft": "lbf·ft",
+    "lbf-ft": "lbf·ft",
+    "in-lb": "lbf·in",
+    "in·lb": "lbf·in",
+    "lb-in": "lbf·in",
+    "lb·in": "lbf·in",
+    "lbf-in": "lbf·in",
+    ohm: "Ω",
+    "\u2126": "Ω",
+    kohm: "kΩ",
+    "k\u2126": "kΩ",
+    c: "°C",
+    f: "°F",
+    "1/min": "rpm",
+    litre: "l",
+    litres: "l",
+    minutes: "min",
+    deg: "°",
+  }),
+);
 
 /** The units a quantity is written in, its base first. */
 export const unitsOf = (quantity: Quantity): string[] => Object.keys(UNITS[quantity]);
 
 const unitOf = (quantity: Quantity, name: string): Unit => {
-  const found = (UNITS[quantity] as Record<string, Unit>)[name];
+  const found = Object.entries<Unit>(UNITS[quantity]).find(([known]) => known === name)?.[1];
   if (!found) throw new RangeError(`${quantity} is not measured in ${name}`);
   return found;
 };
@@ -118,7 +121,7 @@ const unitOf = (quantity: Quantity, name: string): Unit => {
 export type ParsedMeasure<Q extends Quantity> =
   { ok: true; measure: Measure<Q> } | { ok: false; problem: string; remedy: string };
 
-const WRITTEN = /^([+\-−]?[\d.,]+)\s*(.*)$/u;
+const WRITTEN = /^([+-]?[\d.,]+)\s*(.*)$/u;
 const EXAMPLES: Readonly<Record<Quantity, string>> = {
   torque: "42 N·m",
   pressure: "4 bar",
@@ -144,23 +147,25 @@ export function parseMeasure<Q extends Quantity>(
   quantity: Q,
   fieldUnit?: string,
 ): ParsedMeasure<Q> {
-  const fail = (problem: string): ParsedMeasure<Q> => ({
+  const fail = (problem: string, remedy = ""): ParsedMeasure<Q> => ({
     ok: false,
     problem,
-    remedy: `write it as "${EXAMPLES[quantity]}", in ${unitsOf(quantity).join(", ")}`,
+    remedy: remedy || `write it as "${EXAMPLES[quantity]}", in ${unitsOf(quantity).join(", ")}`,
   });
-  const match = WRITTEN.exec(text.trim());
+  const match = WRITTEN.exec(plainSign(text.trim()));
   const digits = match?.[1] ?? "";
   if (!match || parseDecimal(digits) === null) return fail(`“${text.trim().slice(0, 40)}” is no ${quantity}`);
+  const which = whichComma(digits);
+  if (which) return fail(which.problem, which.remedy);
   const word = match[2] ?? "";
   const known = unitsOf(quantity);
   const named =
     word === ""
       ? fieldUnit
-      : (known.find((u) => u.toLowerCase() === word.toLowerCase()) ?? ALIASES[word.toLowerCase()]);
+      : (known.find((u) => u.toLowerCase() === word.toLowerCase()) ?? ALIASES.get(word.toLowerCase()));
   if (named === undefined || !known.includes(named))
     return fail(word === "" ? `“${digits}” has no unit` : `“${word}” is no unit of ${quantity}`);
-  const figure = digits.replace(",", ".").replace("−", "-").replace(/^\+/, "");
+  const figure = digits.replace(",", ".").replace(/^\+/, "");
   return { ok: true, measure: { quantity, unit: named, figure } };
 }
 

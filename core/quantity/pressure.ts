@@ -1,3 +1,6 @@
+import { baseOf, type Measure } from "./measure";
+import { toNumber } from "./rational";
+
 declare const pascal: unique symbol;
 
 /** A pressure in whole pascals. */
@@ -31,6 +34,15 @@ export function parsePressure(text: string, fieldUnit: PressureUnit): ParsedPres
   if (pressure > MOST) return { ok: false, problem: "that is over 200 bar", remedy: "check the unit" };
   return { ok: true, pressure: pressure as Pa };
 }
+
+/** A pressure of a document in pascals, to the nearest. */
+export const pascalsOf = (measure: Measure<"pressure">): Pa =>
+  Math.round(toNumber(baseOf(measure)) * PA_PER.kPa) as Pa;
+
+/** The unit a pressure is shown in: the document's own, else the one that goes with its lengths. */
+export const pressureUnit = (own: Measure<"pressure"> | undefined, lengths: "mm" | "in"): PressureUnit =>
+  (Object.keys(PA_PER) as PressureUnit[]).find((unit) => unit === own?.unit) ??
+  (lengths === "in" ? "psi" : "bar");
 
 /** A pressure rounded to a tenth of a bar, or to a whole psi. */
 export function pressureText(pressure: Pa, unit: PressureUnit): string {

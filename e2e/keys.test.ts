@@ -1,0 +1,75 @@
+import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
+import { Key, Person, journey } from "./browser";
+import { openShop, type Shop } from "./shop";
+import { READINGS } from "./steps";
+
+let shop: Shop;
+let mira: Person;
+beforeAll(async () => {
+  shop = await openShop({ devices: ["gauge"] });
+  mira = await Person.sitDown();
+  await mira.sitsAs(shop, "Mira K.", shop.url);
+}, 90_000);
+afterAll(async () => {
+  await mira.leave();
+  await shop.close();
+});
+
+const PACK = "/jobs/1030/pack/d1-clearance";
+const VALUE = "return document.getElementById('reading-value')?.value ?? null";
+const CONTROL = (key: string): string =>
+  `return [...document.querySelectorAll('main kbd')].find((k) => k.innerText === '${key}')?.parentElement`;
+/** Whether the control a key is printed on is the one in force. */
+const inForce = (key: string): string =>
+  `${CONTROL(key)}.matches('[aria-pressed=true], [aria-current=step]')`;
+
+describe("keys printed on a pack page", () => {
+  it("are letters, each once, and none a figure can begin with", () =>
+    journey("keys-printed", [mira], async () => {
+      await mira.go(`${shop.url}${PACK}?show=found`);
+      await mira.ready();
+      const printed = await mira.driver.executeScript<string[]>(
+        "return [...document.querySelectorAll('main kbd')].filter((k) => k.checkVisibility()).map((k) => k.innerText).filter((k) => k.length === 1)",
+      );
+      expect([...printed].sort()).toEqual(["a", "f", "g", "i", "l", "n", "r", "t"]);
+    }));
+
+  it.each(["t", "f", "g", "n", "a", "i", "r", "l"])(
+    "%s works while the cursor waits in the empty field; once a figure is begun it is the field’s",
+    (key) =>
+      journey(`keys-${key}`, [mira], async () => {
+        await mira.go(`${shop.url}${PACK}?show=found`);
+        await mira.ready();
+        await mira.until("return document.activeElement.id", (id) => id === "reading-value");
+        await mira.keys("1");
+        await mira.keys(key);
+        expect(await mira.driver.executeScript(VALUE)).toBe(`1${key}`);
+        await mira.keys(Key.BACK_SPACE);
+        await mira.keys(Key.BACK_SPACE);
+        await mira.keys(key);
+        await mira.until(inForce(key), Boolean);
+        expect(await mira.driver.executeScript(READINGS)).toBe(0);
+        expect((await mira.driver.executeScript<string | null>(VALUE)) ?? "").toBe("");
+      }),
+  );
+
+  it("a reading typed on blank paper goes into the field, none of it lost, and stays in its stage", () =>
+    journey("keys-blank", [mira], async () => {
+      await mira.go(`${shop.url}${PACK}?show=found`);
+      await mira.ready();
+      for (const [i, text] of ["1.15", "2", ".45"].entries()) {
+        await mira.press("//h1[contains(., 'D1')]");
+        await mira.driver.executeScript("document.activeElement.blur()");
+        await mira.keys(...text);
+        expect(await mira.driver.executeScript(VALUE)).toBe(text);
+        if (i === 0) {
+          await mira.keys(Key.ENTER);
+          await mira.until(READINGS, (n) => n === 1);
+        } else {
+          await mira.selectAll();
+          await mira.keys(Key.BACK_SPACE);
+        }
+      }
+      expect(await mira.driver.getCurrentUrl()).toContain("show=found");
+    }));
+});
