@@ -65,8 +65,43 @@ describe("the door itself", () => {
     [
       "candidates",
       '{"spec":{"min":"1 mm","max":"2 mm"},"readings":[],"fitted":{"size":"1 mm"},"series":{"tolerance":"0.01 mm","sizes":[{"mark":"a","size":"1 mm","part":"A"}]}}',
-      "none counts",
+      "too few",
     ],
+    [
+      "candidates",
+      '{"spec":{"min":"1 mm","max":"2 mm"},"readings":["1.5 mm"],"fitted":{"size":"1 mm"},"series":{"tolerance":"0.01 mm","sizes":[{"mark":"a","size":"1 mm","part":"A"}]}}',
+      "too few",
+    ],
+    [
+      "candidates",
+      '{"spec":{"min":"1 mm","max":"2 mm"},"readings":["1.1 mm","1.2 mm","1.3 mm","1.4 mm"],"fitted":{"size":"1 mm"},"series":{"tolerance":"0.01 mm","sizes":[{"mark":"a","size":"1 mm","part":"A"}]}}',
+      "creeps",
+    ],
+    [
+      "candidates",
+      '{"spec":{"min":"1 mm","max":"2 mm"},"readings":["1.5 mm","1.5 mm","1.5 mm"],"fitted":{"size":"1 mm"},"series":{"tolerance":"-0.01 mm","sizes":[{"mark":"a","size":"1 mm","part":"A"}]}}',
+      "below nothing",
+    ],
+    [
+      "verdict",
+      '{"spec":{"min":"1 mm","max":"2 mm"},"readings":[],"allowances":{"soaking":{"amount":"0.03 mm","within":"0.01 mm"}}}',
+      "soaking closes",
+    ],
+    [
+      "verdict",
+      '{"spec":{"min":"1 mm","max":"2 mm"},"readings":[],"allowances":{"bedding":{"amount":"-0.03 mm","within":"0.01 mm"}}}',
+      "bedding opens",
+    ],
+    [
+      "verdict",
+      '{"spec":{"min":"1 mm","max":"2 mm"},"readings":[],"allowances":{"bedding":{"amount":"0.03 mm","within":"-0.01 mm"}}}',
+      "below nothing",
+    ],
+    ["verdict", '{"spec":{"min":"1 mm","max":"2 mm"},"resolution":"-0.01 mm","readings":[]}', "is no step"],
+    ["length", '{"text":"1,000 thou"}', "1.000 or 1000"],
+    ["length", '{"text":"1 constructor"}', "not a unit"],
+    ["constructor", "{}", "no verb"],
+    ["toString", "{}", "no verb"],
     ["check-book", "[]", "expected { }"],
   ])("%s with %s exits with 2 and says why on standard error", (verb, input, words) => {
     const { status, stdout, stderr } = key(verb, input);

@@ -3,6 +3,7 @@ import type { Problem, Series } from "../core/book";
 import { lengthOf, nm, parseLength, showLength, type LengthUnit, type Nm } from "../core/quantity";
 import {
   assess,
+  basisOf,
   type Assessment,
   type DecisionRule,
   type Estimate,
@@ -28,6 +29,28 @@ const length = Joi.string().custom((value: string) => {
   lengthOf(value);
   return value;
 });
+const from = (least: number, words: string) =>
+  length.custom((value: string) => {
+    if (lengthOf(value) < least) throw new RangeError(words);
+    return value;
+  });
+const atLeastNothing = from(0, "is below nothing; a width has no sign");
+const aStep = from(1, "is no step; a gauge’s step is above nothing, such as 0.01 mm");
+const allowance = (sign: 1 | -1, words: string) =>
+  Joi.object({
+    amount: length
+      .custom((value: string) => {
+        if (sign * lengthOf(value) < 0) throw new RangeError(words);
+        return value;
+      })
+      .required(),
+    within: atLeastNothing.required(),
+  });
+const allowances = Joi.object({
+  soaking: allowance(-1, "soaking closes: give it below nothing, such as -0.03 mm"),
+  bedding: allowance(1, "bedding opens: give it above nothing, such as 0.02 mm"),
+  wave: allowance(1, "a free wave takes up: give it above nothing"),
+});
 const unit = Joi.valid("mm", "in", "thou", "µm");
 const state = Joi.object({
   soak: Joi.valid("dry", "soaked"),
@@ -37,10 +60,11 @@ const state = Joi.object({
 const spec = Joi.object({ min: length.required(), max: length.required(), state });
 const reading = Joi.alternatives(
   length,
-  Joi.object({ value: length.required(), back: length, out: Joi.boolean(), state, resolution: length }),
+  Joi.object({ value: length.required(), back: length, out: Joi.boolean(), state, resolution: aStep }),
   Joi.object({ passes: length, refuses: length, out: Joi.boolean(), state }).or("passes", "refuses"),
 );
-const piece = Joi.object({ part: Joi.string(), mark: Joi.string(), size: length, measured: length }).or(
+const aSize = from(1, "is no thickness; it is above nothing");
+const piece = Joi.object({ part: Joi.string(), mark: Joi.string(), size: aSize, measured: aSize }).or(
   "size",
   "measured",
 );
@@ -55,33 +79,27 @@ const schemas = {
     spec: spec.required(),
     rule: Joi.valid("proven", "plain").default("proven"),
     unit: unit.default("mm"),
-    resolution: length.default("0.01 mm"),
+    resolution: aStep.default("0.01 mm"),
     readings: Joi.array().items(reading).max(1000).required(),
-    allowances: Joi.object().pattern(
-      Joi.valid("soaking", "bedding", "wave"),
-      Joi.object({ amount: length.required(), within: length.required() }),
-    ),
+    allowances,
   }),
   candidates: Joi.object({
     spec: spec.required(),
     rule: Joi.valid("proven", "plain").default("proven"),
     unit: unit.default("mm"),
-    resolution: length.default("0.01 mm"),
+    resolution: aStep.default("0.01 mm"),
     duty: Joi.valid("shifting", "standstill").default("shifting"),
     target: Joi.valid("middle", "low end").default("middle"),
     readings: Joi.array().items(reading).max(1000).required(),
-    allowances: Joi.object().pattern(
-      Joi.valid("soaking", "bedding", "wave"),
-      Joi.object({ amount: length.required(), within: length.required() }),
-    ),
+    allowances,
     fitted: piece.required(),
     series: Joi.object({
-      tolerance: length.required(),
+      tolerance: atLeastNothing.required(),
       sizes: Joi.array()
         .items(
           Joi.object({
             mark: Joi.string().required(),
-            size: length.required(),
+            size: aSize.required(),
             part: Joi.string().required(),
           }),
         )
@@ -92,7 +110,7 @@ const schemas = {
       Joi.object({
         part: Joi.string().required(),
         onHand: Joi.number().integer().min(0),
-        odd: Joi.array().items(length),
+        odd: Joi.array().items(aSize),
         price: Joi.number(),
         days: Joi.number(),
       }),
@@ -272,12 +290,19 @@ const VERBS = {
     },
   ) => {
     const { spec, assessment } = judged(given);
-    if (!assessment.estimate) {
+    const basis = basisOf(assessment);
+    if (!basis) {
+      const { verdict } = assessment;
       throw new Wrong([
         {
           path: "readings",
-          message: "none counts",
-          remedy: "give at least one two-sided reading in a comparable state",
+          message:
+            verdict.kind === "too few"
+              ? "too few to predict from"
+              : verdict.kind === "creeping"
+                ? "the pack still creeps"
+                : "none has two sides in a comparable state",
+          remedy: verdict.kind === "too few" ? `take ${verdict.more} more` : "read on until they stand",
         },
       ]);
     }
@@ -300,7 +325,7 @@ const VERBS = {
     ]);
     const goal = target(spec, given.duty, given.target);
     const list = candidates({
-      measured: assessment.estimate,
+      measured: basis,
       fitted,
       series,
       stock,
@@ -309,7 +334,7 @@ const VERBS = {
       target: goal,
     });
     return {
-      measured: estimateOut(assessment.estimate, given.unit),
+      measured: estimateOut(basis, given.unit),
       target:
         goal.kind === "at" ? { at: show(goal.length, given.unit), words: goal.words } : { at: "anywhere" },
       candidates: list.map(({ key, piece: of, source, predicted, verdict, chance, off, reason }) => ({

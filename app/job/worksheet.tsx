@@ -233,7 +233,7 @@ function RingTab({ sheet, candidates, unit, closed, ids, actionData }: TabProps)
         {sheet.choice && sheet.built.readings.length === 0
           ? `The ring is chosen: ${sheet.fitted ? pieceText(sheet.fitted, unit) : ""}. Read as built with it in; then another can be chosen from those readings.`
           : sheet.applied.series
-            ? "Take at least two trial readings with the new frictions and steels in: one reading has no scatter to predict from."
+            ? "Take trial readings with the new frictions and steels in until they tell enough: a prediction from fewer would pretend."
             : "The book names no selective series for this pack."}
       </p>
     );

@@ -245,17 +245,27 @@ it("the slip at an element is what its members differ by, whatever the speeds re
 });
 
 describe("one-way clutches are one question", () => {
-  const oneWay = (id: string, a: string, b: string, free: "forward" | "backward" = "backward"): Element =>
-    ({ id, name: id, kind: "one-way clutch", joins: [a, b], free, aka: [] });
-  const line = (elements: Element[], members: string[], gearSets: GearSet[] = []): Train =>
-    ({
-      members: ["case", "in", "out", ...members],
-      gearSets,
-      elements,
-      train: { input: "in", output: "out", held: "case" },
-    });
-  const pair = (id: string, driver: string, z: number, driven: string, y: number): GearSet =>
-    ({ id, kind: "gear pair", driver: [driver, z], driven: [driven, y], idlers: 1 });
+  const oneWay = (id: string, a: string, b: string, free: "forward" | "backward" = "backward"): Element => ({
+    id,
+    name: id,
+    kind: "one-way clutch",
+    joins: [a, b],
+    free,
+    aka: [],
+  });
+  const line = (elements: Element[], members: string[], gearSets: GearSet[] = []): Train => ({
+    members: ["case", "in", "out", ...members],
+    gearSets,
+    elements,
+    train: { input: "in", output: "out", held: "case" },
+  });
+  const pair = (id: string, driver: string, z: number, driven: string, y: number): GearSet => ({
+    id,
+    kind: "gear pair",
+    driver: [driver, z],
+    driven: [driven, y],
+    idlers: 1,
+  });
   const told = (unit: Train, applied: string[] = []) => {
     const { kind, ratio, holding } = behave(unit, applied);
     return { kind, ratio: ratio && ratioText(ratio), holding: [...holding].sort() };

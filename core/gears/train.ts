@@ -90,7 +90,11 @@ export function behave(unit: Train, applied: readonly string[], base = baseOfTra
   const driven = elements.filter((e) => on.has(e.id) && !isOneWay(e)).reduce(ties, base);
   const holding = heldBy(driven, elements.filter(isOneWay), unit);
   const system = elements.filter(({ id }) => holding.includes(id)).reduce(ties, driven);
-  const speeds = Object.fromEntries(unit.members.map((m) => [m, system.speedPer(m, train.input)]));
+  // Without a prototype: an element may name what is no member, in a book that is being looked at.
+  const speeds = Object.assign(
+    Object.create(null) as Record<string, Rational | null>,
+    Object.fromEntries(unit.members.map((m) => [m, system.speedPer(m, train.input)])),
+  );
   const slipOf = ({ joins: [a, b] }: Element): Rational | null => {
     const [x, y] = [speeds[a], speeds[b]];
     return x && y ? subtract(x, y) : null;

@@ -1,5 +1,5 @@
 import type { Applied, PackChain } from "../book";
-import { assess, isSpread, type Assessment, type DecisionRule } from "../reading";
+import { assess, basisOf, isEnough, type Assessment, type DecisionRule } from "../reading";
 import { candidates, target, type Candidate, type Stock, type Target, type TargetSchool } from "../select";
 import type { Piece } from "../chain";
 import { chainFacts, type ChainFacts, type FactOf, type Job, type JobReading, type Phase } from "../fact";
@@ -126,8 +126,7 @@ function stageOf(
   return { at: "found", begun: found.readings.length > 0 };
 }
 
-const settledEnough = ({ assessment: { verdict } }: ReadingSet): boolean =>
-  verdict.kind !== "too few" && verdict.kind !== "creeping";
+const settledEnough = ({ assessment }: ReadingSet): boolean => isEnough(assessment);
 
 /**
  * The readings a choice is made from: those taken with the ring that is in now and the parts that stay. Null right after a
@@ -139,18 +138,18 @@ export function basis({ choice, built, trial }: Worksheet): ReadingSet | null {
 }
 
 /**
- * The candidates for a worksheet's selective, best first. Empty without a series, without a known ring in, or before two
- * readings count: one reading has no scatter and a prediction from it would pretend.
+ * The candidates for a worksheet's selective, best first. Empty without a series, without a known ring in, or before the readings are enough
+ * for a verdict: a prediction from fewer would pretend.
  */
 export function worksheetCandidates(
   sheet: Worksheet,
   stock: readonly Stock[],
   rule: DecisionRule,
 ): Candidate[] {
-  const measured = basis(sheet)?.assessment.estimate;
+  const from = basis(sheet)?.assessment;
   const { series, spec } = sheet.applied;
+  const measured = from && basisOf(from);
   if (!series || !sheet.fitted || !measured) return [];
-  if (!isSpread(measured)) return [];
   return candidates({ measured, fitted: sheet.fitted, series, stock, spec, rule, target: sheet.target });
 }
 

@@ -38,4 +38,6 @@ export {
   type Mark,
   type Spec,
   type Verdict,
+  basisOf,
+  isEnough,
 } from "./verdict";

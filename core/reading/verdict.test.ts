@@ -3,6 +3,7 @@ import fc from "fast-check";
 import { nm } from "../quantity";
 import {
   assess,
+  basisOf,
   chanceInside,
   corrections,
   estimate,
@@ -42,12 +43,40 @@ describe("the verdict", () => {
     ["two brackets", [blades(1150, 1200), blades(1200, 1250)], "inside"],
     ["a blade over the maximum passes", [blades(1450, undefined)], "outside"],
     ["a blade under the minimum does not enter", [blades(undefined, 1000)], "outside"],
+    ["two blades that prove what one would", [blades(1450, 1500)], "outside"],
+    ["two blades, both under the minimum", [blades(900, 1000)], "outside"],
+    ["a blade over the maximum among readings", [dial(1200), dial(1210), blades(1450, 1500)], "outside"],
     ["one open blade inside", [blades(1200, undefined)], "too few"],
     ["a bracket and a dial reading", [blades(1150, 1200), dial(1200)], "too few"],
     ["a bracket and two dial readings", [blades(1150, 1200), dial(1200), dial(1190)], "inside"],
     ["still rising", [dial(1100), dial(1140), dial(1190), dial(1220)], "creeping"],
   ] as const)("%s: %#", (_name, readings, kind) => {
     expect(assess(readings, SPEC, "proven").verdict.kind).toBe(kind);
+  });
+
+  it("a blade read in another state proves no more than the correction is sure of", () => {
+    const allowances: Allowances = { soaking: { amount: nm(-60_000), within: nm(20_000) } };
+    const dry = (um: number): TakenReading => {
+      const { reading, resolution } = blades(um, undefined);
+      return { reading, resolution, state: { soak: "dry", facings: "new", wave: "free" } };
+    };
+    const told = (um: number, rule: "proven" | "plain") =>
+      assess([dry(um)], SPEC, rule, allowances).verdict.kind;
+    // 1.47 mm dry is 1.41 ± 0.02 soaked: over 1.40, but not surely.
+    expect([told(1470, "proven"), told(1481, "proven")]).toEqual(["too few", "outside"]);
+    expect([told(1470, "plain"), told(1460, "plain")]).toEqual(["outside", "too few"]);
+  });
+
+  it("a swap is predicted from what can be judged, and from nothing else", () => {
+    for (const values of [[1200], [1200, 1210], [1200, 1210, 1205], [1100, 1140, 1190, 1220]]) {
+      const found = assess(
+        values.map((um) => dial(um)),
+        SPEC,
+        "proven",
+      );
+      const judgedOf = !["too few", "creeping"].includes(found.verdict.kind);
+      expect(basisOf(found) !== null).toBe(judgedOf);
+    }
   });
 
   it("says which side and by how much", () => {

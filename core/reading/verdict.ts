@@ -89,7 +89,7 @@ export function assess(
     estimate: result,
     drift: found,
     missing,
-    verdict: decide(counted, result, marks, found, spec, rule),
+    verdict: decide(readings, counted, result, marks, found, spec, rule),
     corrections: distinct(counted.flatMap((observation) => observation.corrections)),
   };
 }
@@ -125,6 +125,7 @@ function settle(readings: readonly TakenReading[], marks: Mark[]): Drift {
 }
 
 function decide(
+  readings: readonly TakenReading[],
   counted: readonly Observation[],
   result: Estimate | null,
   marks: readonly Mark[],
@@ -132,11 +133,17 @@ function decide(
   spec: Spec,
   rule: DecisionRule,
 ): Verdict {
-  const bound = marks.filter(({ use }) => use === "bound");
-  const loose = bound.find(({ low }) => low !== undefined && low > spec.max);
-  if (loose?.low !== undefined) return { kind: "outside", side: "loose", by: nm(loose.low - spec.max) };
-  const tight = bound.find(({ high }) => high !== undefined && high < spec.min);
-  if (tight?.high !== undefined) return { kind: "outside", side: "tight", by: nm(spec.min - tight.high) };
+  // What one blade proves a second does not take back. Where the state had to be corrected, it proves it only beyond what the correction may be off.
+  const blades = marks.filter(
+    ({ use }, i) => readings[i]?.reading.kind === "bracket" && (use === "bound" || use === "used"),
+  );
+  const unsure = ({ corrections: list }: Mark): number =>
+    rule === "proven" ? list.reduce((sum, { within }) => sum + Math.abs(within), 0) : 0;
+  const most = (list: readonly number[]): number => Math.max(0, ...list);
+  const loose = most(blades.map((mark) => (mark.low ?? -Infinity) - unsure(mark) - spec.max));
+  if (loose > 0) return { kind: "outside", side: "loose", by: nm(loose) };
+  const tight = most(blades.map((mark) => spec.min - unsure(mark) - (mark.high ?? Infinity)));
+  if (tight > 0) return { kind: "outside", side: "tight", by: nm(tight) };
 
   const have = counted.reduce((sum, { reading }) => sum + 1 / READINGS_NEEDED[reading.kind], 0);
   // A third added three times is not quite one.
@@ -147,6 +154,17 @@ function decide(
   if (found.kind === "creeping") return { kind: "creeping" };
   return judge(result, spec, rule);
 }
+
+/**
+ * What a swap may be predicted from: the estimate, once the readings are enough for a verdict and stand. The same rule as the verdict's own, so
+ * that nothing is chosen from what could not be judged.
+ */
+export const basisOf = (assessment: Pick<Assessment, "estimate" | "verdict">): Estimate | null =>
+  isEnough(assessment) ? assessment.estimate : null;
+
+/** Whether no more readings are asked for before anything is said of the figure. */
+export const isEnough = ({ verdict }: Pick<Assessment, "verdict">): boolean =>
+  verdict.kind !== "too few" && verdict.kind !== "creeping";
 
 /**
  * The verdict on an estimate. All comparisons are between integers: `mean ± U ≥ limit` is taken times twice the count.

@@ -27,7 +27,10 @@ const apart = (a: number, b: number): number => {
  */
 export function tighteningOrder(places: readonly Place[], pattern: Pattern): number[] {
   if (pattern === "in line" || pattern === "any order" || places.length < 3) return places.map((_, i) => i);
-  const polar = aboutCentre(places);
+  // From the innermost, then round from the top: where they stand in the list decides nothing.
+  const polar = aboutCentre(places).sort(
+    (a, b) => round(a.radius) - round(b.radius) || round(a.angle) - round(b.angle) || a.index - b.index,
+  );
   switch (pattern) {
     case "star":
       return star(polar);
@@ -99,12 +102,15 @@ function crosswise(polar: readonly Polar[]): number[] {
 }
 
 function spiral(polar: readonly Polar[]): number[] {
-  const most = Math.max(...polar.map(({ radius }) => radius));
+  const [first] = polar;
+  if (!first) return [];
+  const most = Math.max(...polar.map(({ radius }) => radius)) - first.radius;
   // So many turns that a turn holds about as many places as there are turns: neighbours then follow each other.
   const pitch = most / Math.max(1, Math.sqrt(polar.length / Math.PI)) || 1;
+  // The line begins at the innermost place: its angle and its radius are where both are counted from.
   const along = ({ radius, angle }: Polar): number => {
-    const turns = Math.max(0, Math.round(radius / pitch - angle / TURN));
-    return turns + angle / TURN;
+    const round = ((angle - first.angle + TURN) % TURN) / TURN;
+    return Math.max(0, Math.round((radius - first.radius) / pitch - round)) + round;
   };
-  return [...polar].sort((a, b) => along(a) - along(b) || a.index - b.index).map(({ index }) => index);
+  return [...polar].sort((a, b) => along(a) - along(b)).map(({ index }) => index);
 }

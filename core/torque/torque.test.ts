@@ -70,6 +70,30 @@ describe("the order of tightening", () => {
     far.forEach((radius, i) => expect(Math.max(...far.slice(0, i + 1)) - radius).toBeLessThan(30));
   });
 
+  it("a spiral begins at the innermost place, and where the places stand in the list decides nothing", () => {
+    const places = fc.uniqueArray(
+      fc.tuple(fc.integer({ min: 0, max: 100 }), fc.integer({ min: 0, max: 100 })),
+      {
+        minLength: 3,
+        maxLength: 20,
+        selector: String,
+      },
+    );
+    fc.assert(
+      fc.property(places, fc.constantFrom("star", "crosswise", "spiral"), (list, pattern) => {
+        const at = (all: readonly Place[]): Place[] =>
+          tighteningOrder(all, pattern).map((i) => all[i] ?? [0, 0]);
+        const order = at(list);
+        expect(at([...list].reverse())).toEqual(order);
+        const [cx, cy] = [0, 1].map((k) => list.reduce((sum, one) => sum + (one[k] ?? 0), 0) / list.length);
+        const far = ([x, y]: Place): number => Math.hypot(x - (cx ?? 0), y - (cy ?? 0));
+        if (pattern === "spiral" && order[0])
+          expect(far(order[0])).toBeLessThanOrEqual(Math.min(...list.map(far)) + 1e-6);
+      }),
+      { seed: 9, numRuns: 400 },
+    );
+  });
+
   it("in line and any order keep the list", () => {
     expect(tighteningOrder(ring(5), "in line")).toEqual([0, 1, 2, 3, 4]);
   });

@@ -14,8 +14,25 @@ import {
 
 export const length = written(lengthOf, "1.80 mm");
 
-/** A correction with its half-width: `-0.06 mm` within `0.02 mm`. */
-export const allowance = object({ amount: length, within: length });
+/** A length that something has, and so is above nothing: a thickness, a diameter, a bolt's. */
+export const width = written((text) => {
+  const found = lengthOf(text);
+  if (found <= 0) throw new RangeError(`"${text}" is not above nothing; write the size it has`);
+  return found;
+}, "1.80 mm");
+
+/** Half-width of what something may be off, which has no sign. */
+export const tolerance = written((text) => {
+  const found = lengthOf(text);
+  if (found < 0) throw new RangeError(`"${text}" is below nothing; a tolerance has no sign`);
+  return found;
+}, "0.02 mm");
+
+/** A correction with its half-width: `-0.06 mm` within `0.02 mm`. Its sense is looked at where it is known what it corrects. */
+export const allowance = object({ amount: length, within: tolerance });
+
+/** What can be below nothing. */
+const SIGNED: readonly Quantity[] = ["temperature", "voltage"];
 
 const EXAMPLES: Readonly<Partial<Record<Quantity, string>>> = {
   torque: "42 N·m",
@@ -25,7 +42,15 @@ const EXAMPLES: Readonly<Partial<Record<Quantity, string>>> = {
   time: "15 min",
 };
 export const measure = <Q extends Quantity>(quantity: Q): Shape<Measure<Q>> =>
-  written((value) => measureOf(value, quantity), EXAMPLES[quantity] ?? `a ${quantity} with its unit`);
+  written(
+    (value) => {
+      const found = measureOf(value, quantity);
+      if (!SIGNED.includes(quantity) && found.figure.startsWith("-"))
+        throw new RangeError(`"${value}" is below nothing; a ${quantity} has no sign`);
+      return found;
+    },
+    EXAMPLES[quantity] ?? `a ${quantity} with its unit`,
+  );
 
 const when = condition(map(oneOrMore(text)));
 

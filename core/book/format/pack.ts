@@ -17,12 +17,12 @@ import {
   whole,
   type Read,
 } from "../../shape";
-import { allowance, holds, length, measure } from "./common";
+import { allowance, holds, length, measure, tolerance, width } from "./common";
 
 export const stackEntry = object({
   role: oneOf("piston", "apply plate", "waved plate", "cushion plate", "steel", "friction", "reaction plate"),
   part: refersTo("part"),
-  thickness: length,
+  thickness: width,
   count: optional(whole(1, 20)),
   faced: about(
     "Whether a friction is faced on both sides (the usual) or on one.",
@@ -34,8 +34,8 @@ export const stackEntry = object({
 });
 
 const piston = object({
-  outer: about("Diameters of the pressed ring.", length),
-  inner: length,
+  outer: about("Diameters of the pressed ring.", width),
+  inner: width,
   area: measure("area"),
   seals: text,
   bleed: about("Where fluid leaves at speed.", optional(text)),
@@ -70,7 +70,7 @@ const packShape = object({
   stack: list(stackEntry, 1),
   facing: about(
     "Radii of the facings.",
-    optional(object({ inner: length, outer: length, friction: number(0.02, 0.6) })),
+    optional(object({ inner: width, outer: width, friction: number(0.02, 0.6) })),
   ),
   piston: optional(piston),
   spring: optional(returnSpring),
@@ -86,8 +86,8 @@ export const series = object({
   id: names("series"),
   name: text,
   kind: oneOf("snap ring", "plate", "washer", "shim", "pin", "gear"),
-  tolerance: about("Half-width of what a marked size may be off.", length),
-  sizes: list(object({ mark: text, size: length, part: text }), 1),
+  tolerance: about("Half-width of what a marked size may be off.", tolerance),
+  sizes: list(object({ mark: text, size: width, part: text }), 1),
 });
 
 /** Where a figure comes from when it is not the unit's own source, and the day it was last checked. */

@@ -15,7 +15,7 @@ import {
   type Read,
 } from "../../shape";
 import { LOOKS, ONLY, WEAR, type LookId, type WearId } from "../catalogue";
-import { holds, length, measure } from "./common";
+import { holds, measure, tolerance, width } from "./common";
 
 /** What a part is: how it can lie, how it wears and what becomes of it follow from that. */
 export const PART_KINDS = [
@@ -156,7 +156,7 @@ export const measurement = object({
     "Taken of every plate of this role in every pack in scope.",
     optional(oneOf("steels", "frictions")),
   ),
-  under: about("How much thinner than its stack states a plate may be.", optional(length)),
+  under: about("How much thinner than its stack states a plate may be.", optional(tolerance)),
   part: optional(refersTo("part")),
   element: optional(refersTo("element")),
   range: optional(refersTo("range", text)),
@@ -176,7 +176,7 @@ const position = object({
     "Where it sits on the drawn face, in hundredths from the upper left.",
     tuple([whole(0, 100), whole(0, 100)]),
   ),
-  length: optional(length),
+  length: optional(width),
   unreached: about("A wrench does not reach it.", optional(flag)),
 });
 
@@ -186,7 +186,7 @@ export const fastenerGroup = object({
   station: optional(refersTo("station")),
   count: whole(1, 80),
   size: text,
-  length: optional(length),
+  length: optional(width),
   places: list(position),
   torque: optional(measure("torque")),
   angle: about("Turned on by so much after the torque.", optional(measure("angle"))),
@@ -205,7 +205,7 @@ export const checkBall = object({
   id: names("check ball"),
   name: optional(text),
   at: tuple([whole(0, 100), whole(0, 100)]),
-  size: length,
+  size: width,
   material: optional(text),
   ...holds,
 });
