@@ -349,6 +349,19 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
     );
   },
 
+  explained: ({ chain = "", fit, reason = "" }) => {
+    const which = wholeNumber(fit);
+    return when(
+      { reason: (which === null || reason.length < 2) && "Say why it is so, for the record." },
+      () => ({
+        kind: "explained",
+        chain,
+        fit: which ?? 0,
+        reason,
+      }),
+    );
+  },
+
   wrong: ({ what, of = "", note = "" }) => {
     const known = one(FOUND_WRONG.codes, what);
     return when(

@@ -252,7 +252,8 @@ function axisPack(sheet: Worksheet, number: number, current: string | undefined)
   const begun = found.readings.length + trial.readings.length > 0;
   const verdict =
     choice && built.readings.length > 0 ? markOf(built.assessment.verdict) : begun ? "begun" : "none";
-  const mark = stage.at === "quiet" || stage.at === "signed" ? stage.at : verdict;
+  const mark =
+    stage.at === "quiet" || stage.at === "signed" ? stage.at : stage.at === "astray" ? "begun" : verdict;
   return {
     id: applied.chain.id,
     station: applied.pack.station,

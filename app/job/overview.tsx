@@ -85,10 +85,8 @@ function NextUp() {
 
 /** Facts that are kept and do not count now: recorded under another version or depth. */
 function NoLonger() {
-  const { job, sheets, book } = useJobView();
-  const counts = new Set(
-    sheets.filter(({ applied }) => applied.inScope).map(({ applied }) => applied.chain.id),
-  );
+  const { job, applied, book } = useJobView();
+  const counts = new Set(applied.chains.filter(({ inScope }) => inScope).map(({ chain }) => chain.id));
   const left = [...job.chains].filter(([id, { readings }]) => readings.length > 0 && !counts.has(id));
   if (left.length === 0) return null;
   return (

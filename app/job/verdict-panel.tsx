@@ -54,7 +54,11 @@ export function VerdictPanel({
       </div>
       <div className="max-w-100 text-right" role="status" aria-live="polite">
         <div className="flex justify-end">
-          <VerdictMark verdict={verdict} unit={unit} large />
+          {stage.at === "astray" && tab === "built" ? (
+            <b className="text-warning text-[1.4rem]">Not as predicted</b>
+          ) : (
+            <VerdictMark verdict={verdict} unit={unit} large />
+          )}
         </div>
         <p className="mt-1 text-lg leading-snug">
           {readings.length === 0 ? emptyWords(tab, choice !== null) : adviceWords(verdict, unit)}

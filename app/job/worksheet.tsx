@@ -15,6 +15,7 @@ import type { FormAnswer } from "./form-answer";
 import { FoundRing } from "./found-ring";
 import { useKeys } from "~/look/use-keys";
 import { useJobView } from "./job";
+import { NotAsPredicted } from "./not-as-predicted";
 import { Outcome } from "./outcome";
 import { pieceText } from "./piece-text";
 import { Readings } from "./readings";
@@ -41,6 +42,7 @@ function tabOf(stage: Stage): Tab {
     case "choose":
       return "ring";
     case "read":
+    case "astray":
     case "done":
     case "signed":
       return "built";
@@ -163,6 +165,9 @@ function ReadTab({
   return (
     <div className="grid grid-cols-[minmax(0,29fr)_minmax(0,20fr)] gap-3">
       <section className="plate px-4 py-3" aria-label="Verdict">
+        {tab === "built" && sheet.stage.at === "astray" && !closed && (
+          <NotAsPredicted sheet={sheet} unit={unit} />
+        )}
         <VerdictPanel
           set={set}
           unit={unit}

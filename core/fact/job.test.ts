@@ -1,7 +1,6 @@
 import { describe, expect, it } from "@jest/globals";
 import fc from "fast-check";
 import { resolve } from "../book";
-import { bookOf } from "../../demo/units";
 import { dunlin } from "../testing/dunlin";
 import { nm } from "../quantity";
 import { ruleOf, worksheetCandidates, worksheets, type House } from "../measure";
@@ -115,6 +114,32 @@ describe("the stages of a pack", () => {
     expect(worksheetCandidates(sheets([ring(0, 1750), ...trial.slice(0, 1)]).d1, [], "proven")).toEqual([]);
     expect(worksheetCandidates(sheets(trial).d1, [], "proven")).toEqual([]);
     expect(worksheetCandidates(sheets([ring(0, 1750), ...trial]).d1, [], "proven")).not.toEqual([]);
+  });
+
+  it("asks what is wrong when a ring comes out a size off, though inside; counts once somebody has said", () => {
+    const predicted = fact({
+      kind: "choice",
+      chain: CHAIN,
+      fit: 1,
+      kept: false,
+      reason: "",
+      prediction: { mean: nm(1_080_000), expanded: nm(30_000), chance: 0.99 },
+    });
+    const wide = [1225, 1226, 1224].map((um) => reading("built", 1, um));
+    const facts = [ring(0, 1750), ...trial, predicted, ring(1, 1900)];
+    const as = [1075, 1085, 1080].map((um) => reading("built", 1, um));
+    expect(sheets([...facts, ...as]).d1.stage).toEqual({ at: "done" });
+    const { d1 } = sheets([...facts, ...wide]);
+    expect([d1.built.assessment.verdict.kind, d1.stage.at, d1.astray?.off]).toEqual([
+      "inside",
+      "astray",
+      145_000,
+    ]);
+    const said = fact({ kind: "explained", chain: CHAIN, fit: 1, reason: "the ring out was marked wrong" });
+    expect(sheets([...facts, ...wide, said]).d1.stage).toEqual({ at: "done" });
+    // What was said of one ring is not said of the next.
+    const other = fact({ kind: "explained", chain: CHAIN, fit: 0, reason: "another" });
+    expect(sheets([...facts, ...wide, other]).d1.stage.at).toBe("astray");
   });
 
   it("asks nothing of what is out of scope", () => {

@@ -17,6 +17,7 @@ export interface ChainFacts {
   readings: JobReading[];
   fittings: FactOf<"fitting">[];
   choices: FactOf<"choice">[];
+  explained: FactOf<"explained">[];
   waiver: FactOf<"waiver"> | null;
 }
 
@@ -29,7 +30,7 @@ export interface Photo {
 
 type Last<K extends FactKind> = ReadonlyMap<string, FactOf<K>>;
 
-const noFacts = (): ChainFacts => ({ readings: [], fittings: [], choices: [], waiver: null });
+const noFacts = (): ChainFacts => ({ readings: [], fittings: [], choices: [], explained: [], waiver: null });
 
 /**
  * A job as its facts tell it now: of several words about the same thing the last one holds. Each answer looks through every fact, and pages ask
@@ -220,6 +221,7 @@ function chainsOf(live: readonly Fact[], outs: Last<"leave-out">): Map<string, C
       of(fact.body.chain).readings.push({ fact, out: out?.body.out ? out : null });
     } else if (isKind(fact, "fitting")) of(fact.body.chain).fittings.push(fact);
     else if (isKind(fact, "choice")) of(fact.body.chain).choices.push(fact);
+    else if (isKind(fact, "explained")) of(fact.body.chain).explained.push(fact);
     else if (isKind(fact, "waiver")) of(fact.body.chain).waiver = fact;
   }
   return chains;

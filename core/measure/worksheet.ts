@@ -1,6 +1,15 @@
 import type { Applied, PackChain } from "../book";
 import { assess, basisOf, isEnough, type Assessment, type DecisionRule } from "../reading";
-import { candidates, target, type Candidate, type Stock, type Target, type TargetSchool } from "../select";
+import {
+  astray,
+  candidates,
+  target,
+  type Candidate,
+  type Stock,
+  type Target,
+  type TargetSchool,
+  type Astray,
+} from "../select";
 import type { Piece } from "../chain";
 import { chainFacts, type ChainFacts, type FactOf, type Job, type JobReading, type Phase } from "../fact";
 
@@ -26,6 +35,8 @@ export type Stage =
   | { at: "trial"; begun: boolean }
   | { at: "choose" }
   | { at: "read"; begun: boolean }
+  /** Inside, but not where it was predicted: what is wrong is asked before it counts. */
+  | { at: "astray" }
   | { at: "done" }
   | { at: "signed" };
 
@@ -41,6 +52,9 @@ export interface Worksheet {
   /** Readings after the choice; empty until there is one. */
   built: ReadingSet;
   choice: FactOf<"choice"> | null;
+  /** How far it came out from what was predicted, beyond what both are unsure of. */
+  astray: Astray | null;
+  explained: FactOf<"explained"> | null;
   waiver: FactOf<"waiver"> | null;
   target: Target;
 }
@@ -69,10 +83,19 @@ export function worksheet(job: Job, applied: PackChain, house: House): Worksheet
   const trialFit = choice && !choice.body.kept ? fit - 1 : fit;
   const trial = of("built", (n) => n === trialFit);
   const built = choice ? of("built", (n) => n === fit) : of("built", () => false);
+  const fitted = fittedPiece(facts, fit);
+  const measured = basisOf(built.assessment);
+  const off =
+    choice && !choice.body.kept && measured
+      ? astray(choice.body.prediction, measured, fitted, applied.series, applied.stack)
+      : null;
+  const explained = facts.explained.filter(({ body }) => body.fit === fit).at(-1) ?? null;
   return {
     applied,
     fit,
-    fitted: fittedPiece(facts, fit),
+    fitted,
+    astray: off,
+    explained,
     found,
     trial,
     built,
@@ -85,7 +108,16 @@ export function worksheet(job: Job, applied: PackChain, house: House): Worksheet
       house.target,
       applied.house ? undefined : applied.book.target,
     ),
-    stage: stageOf(applied.inScope, found, trial, built, choice !== null, facts.waiver !== null),
+    stage: stageOf(
+      applied.inScope,
+      found,
+      trial,
+      built,
+      choice !== null,
+      facts.waiver !== null,
+      // A closed job says what it said.
+      off !== null && explained === null && job.closed === null,
+    ),
   };
 }
 
@@ -113,13 +145,14 @@ function stageOf(
   built: ReadingSet,
   chosen: boolean,
   signed: boolean,
+  isAstray: boolean,
 ): Stage {
   if (!inScope) return { at: "quiet" };
   if (signed) return { at: "signed" };
   if (chosen)
-    return built.assessment.verdict.kind === "inside"
-      ? { at: "done" }
-      : { at: "read", begun: built.readings.length > 0 };
+    return built.assessment.verdict.kind !== "inside"
+      ? { at: "read", begun: built.readings.length > 0 }
+      : { at: isAstray ? "astray" : "done" };
   if (trial.readings.length > 0)
     return settledEnough(trial) ? { at: "choose" } : { at: "trial", begun: true };
   if (found.readings.length > 0 && settledEnough(found)) return { at: "trial", begun: false };

@@ -31,6 +31,8 @@ export function stageWords(stage: Stage): string {
       return "choose a ring";
     case "read":
       return stage.begun ? "as built, not proven" : "read as built";
+    case "astray":
+      return "not as predicted";
     case "done":
       return "inside";
     case "signed":

@@ -46,6 +46,7 @@ export const KINDS = {
   figure: measured.figure,
   fitting: selected.fitting,
   choice: selected.choice,
+  explained: selected.explained,
   waiver: selected.waiver,
   "sign-off": selected.signOff,
   closed: booking.closed,

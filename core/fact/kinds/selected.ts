@@ -68,6 +68,12 @@ export const choice = kind(
   },
 );
 
+export const explained = kind("explained", object({ chain, fit: whole(0, 1000), reason: words(2, 500) }), {
+  means: "why a figure as built is not what was predicted of it, found by whoever looked",
+  about: ({ chain: of, fit }) => `${of} ${fit}`,
+  sentence: ({ chain: of, reason }, nameOf) => `${nameOf(of)} is not as predicted: ${reason}`,
+});
+
 export const signOff = kind(
   "sign-off",
   object({ of: listOnce(words(1, 120), 1, 500), reason: words(2, 500), signedBy: words(1, 80) }),

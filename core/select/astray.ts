@@ -1,0 +1,47 @@
+import type { Series, StackEntry } from "../book";
+import type { Piece } from "../chain";
+import { nm, type Nm } from "../quantity";
+import type { Estimate } from "../reading";
+
+/** What a figure as built lies off from what was predicted of it, and what would explain it. */
+export interface Astray {
+  /** Measured less predicted: above nothing is looser than it should be. */
+  off: Nm;
+  /** The size whose piece would have given what was read: perhaps that one is in. */
+  meant: Series["sizes"][number] | null;
+  /** The plate that would have to be missing or too many. */
+  plate: { role: StackEntry["role"]; missing: boolean } | null;
+}
+
+/**
+ * Whether what was read with a chosen piece in is not what was predicted of it: they differ by more than their uncertainties allow together
+ * (the normalised error of ISO/IEC 17043 above one). A figure inside its limits can still be wrong so: another piece in, a plate forgotten.
+ *
+ * @param fitted the piece that is said to be in.
+ * @returns null where prediction and measurement agree.
+ */
+export function astray(
+  prediction: { mean: Nm; expanded: Nm },
+  measured: Pick<Estimate, "mean" | "expanded">,
+  fitted: Piece | null,
+  series: Series | null,
+  stack: readonly StackEntry[],
+): Astray | null {
+  const off = measured.mean - prediction.mean;
+  const together = Math.hypot(prediction.expanded, measured.expanded);
+  if (Math.abs(off) <= together) return null;
+  const near = <T>(list: readonly T[], by: (one: T) => number): T | null => {
+    const [best] = [...list].sort((a, b) => Math.abs(by(a) - off) - Math.abs(by(b) - off));
+    return best !== undefined && Math.abs(by(best) - off) <= together ? best : null;
+  };
+  const size = fitted?.measured ?? fitted?.size;
+  // A thicker piece leaves less: what is read is off by how much thinner the other one is.
+  const others =
+    size === undefined ? [] : (series?.sizes.filter((one) => one.size !== (fitted?.size ?? size)) ?? []);
+  const meant = size === undefined ? null : near(others, (one) => size - one.size);
+  const plates = stack
+    .filter(({ role }) => role !== "piston")
+    .flatMap(({ role, thickness }) => [true, false].map((missing) => ({ role, thickness, missing })));
+  const plate = near(plates, ({ thickness, missing }) => (missing ? thickness : -thickness));
+  return { off: nm(off), meant, plate: plate && { role: plate.role, missing: plate.missing } };
+}
