@@ -42,6 +42,6 @@ export function astray(
   const plates = stack
     .filter(({ role }) => role !== "piston")
     .flatMap(({ role, thickness }) => [true, false].map((missing) => ({ role, thickness, missing })));
-  const plate = near(plates, ({ thickness, missing }) => (missing ? thickness : -thickness));
+  const plate = near(plates, ({ thickness, missing }) => (missing ? 1 : -1) * thickness);
   return { off: nm(off), meant, plate: plate && { role: plate.role, missing: plate.missing } };
 }
