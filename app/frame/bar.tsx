@@ -11,7 +11,7 @@ import { WaitingSign } from "./waiting-sign";
 
 /** How a tool on the bar looks: on dark, without a box of its own. */
 export const TOOL =
-  "touch no-print inline-flex cursor-pointer items-center justify-center gap-2 rounded px-2 font-semibold whitespace-nowrap hover:bg-white/10 [&>svg]:shrink-0";
+  "touch no-print inline-flex shrink-0 cursor-pointer items-center justify-center gap-2 rounded px-2 font-semibold whitespace-nowrap hover:bg-white/10 [&>svg]:shrink-0";
 
 /**
  * The one bar over every page: the shop's places, what the page is about, its tools, and who is signed in.

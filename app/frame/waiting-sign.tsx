@@ -10,7 +10,7 @@ export function WaitingSign() {
     <details className="relative" data-waiting={waiting.length}>
       <summary className="touch flex cursor-pointer items-center gap-2 rounded px-3 font-semibold">
         <span className="border-accent inline-block size-3 rotate-45 border-3" aria-hidden="true" />
-        <span role="status">
+        <span role="status" className="whitespace-nowrap">
           {refused.length > 0
             ? `${refused.length} not taken`
             : `${waiting.length} waiting${away ? ", server away" : ""}${signedOut ? ": sign in again" : ""}`}

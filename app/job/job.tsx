@@ -146,7 +146,7 @@ export default function JobPage({
 
 function WhichJob({ view: { number, job, book, depths } }: { view: JobView }) {
   return (
-    <Link to={`/jobs/${number}`} className="touch flex min-w-32 shrink-[0.2] items-center gap-3 pr-2">
+    <Link to={`/jobs/${number}`} className="touch flex min-w-0 items-center gap-3 pr-2">
       <span className="text-2xl font-bold">{number}</span>
       <span className="min-w-0 leading-tight">
         <span className="block truncate font-semibold">{job.booking?.body.vehicle}</span>

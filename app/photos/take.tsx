@@ -61,7 +61,7 @@ export function TakePhoto({
         className={`${small ? TOOL : "btn touch"} has-focus-visible:outline-primary has-focus-visible:outline-3`}
       >
         <Camera size={20} aria-hidden="true" />{" "}
-        {small ? <span className="max-[1240px]:sr-only">Photo</span> : "Take a photo"}
+        {small ? <span className="max-[1360px]:sr-only">Photo</span> : "Take a photo"}
         {input(true)}
       </label>
       {!small && (
