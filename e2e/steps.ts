@@ -46,10 +46,13 @@ export async function openJob({ url }: Shop, person: Person, unit: string, words
   return Number(/jobs\/(\d+)/.exec(await person.driver.getCurrentUrl())?.[1]);
 }
 
-/** Goes to a page of a job by its stage on the rail, then by its name. */
+/** Goes to a page of a job by its stage on the rail, then by its name; from within the stage by its name alone. */
 export async function goTo(person: Person, stage: string, page: string): Promise<void> {
-  await person.press(`//nav[@aria-label='Stages of the job']//a[contains(., ${quoted(stage)})]`);
-  await person.press(`//nav[@aria-label='Pages of this stage']//a[.=${quoted(page)}]`);
+  const link = `//nav[@aria-label='Pages of this stage']//a[.=${quoted(page)}]`;
+  if ((await person.driver.findElements({ xpath: link })).length === 0)
+    await person.press(`//nav[@aria-label='Stages of the job']//a[contains(., ${quoted(stage)})]`);
+  await person.press(link);
+  await person.see(`${link}[@aria-current='page']`);
 }
 /** Opens a pack's worksheet from anywhere in its job. */
 export async function openPack(person: Person, name: string): Promise<void> {

@@ -78,7 +78,7 @@ const Place = ({ to, words, rarely = false }: { to: string; words: string; rarel
     to={to}
     end={to === "/"}
     className={({ isActive }) =>
-      `touch flex items-center border-b-3 px-2 ${rarely ? "max-[1240px]:hidden" : ""} ${isActive ? "border-accent" : "border-transparent"}`
+      `touch flex items-center border-b-3 px-2 ${rarely ? "max-[1500px]:hidden" : ""} ${isActive ? "border-accent" : "border-transparent"}`
     }
   >
     {words}

@@ -103,7 +103,7 @@ export default function BuildSheet({
             <b>
               {endedElsewhere(job)
                 ? `Ended by ${job.closed.by}: not this unit.`
-                : `Closed by ${job.closed.by}.`}
+                : `Closed by ${job.closed.by.replace(/\.$/, "")}.`}
             </b>
           ) : open.length === 0 ? (
             <b>Everything in scope is answered.</b>

@@ -117,3 +117,11 @@ test("a sign is any dash", () => {
   for (const text of ["-5 °C", "−5 °C", "– 5 °C"])
     expect(parseMeasure(text, "temperature")).toMatchObject({ ok: true, measure: { figure: "-5" } });
 });
+
+test.each([
+  ["0.02 bar", "psi", "≈0.3 psi"],
+  ["0.001 bar", "psi", "≈0.01 psi"],
+  ["3 bar", "psi", "≈44 psi"],
+] as const)("%s in %s is %s: what is there is not rounded to nothing", (text, unit, shown) => {
+  expect(measureText(measureOf(text, "pressure"), unit)).toBe(shown);
+});

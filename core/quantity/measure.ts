@@ -215,7 +215,11 @@ export function measureText(measure: Measure, inUnit = measure.unit): string {
     const { figure, exact } = toDecimal(value, places);
     if (exact) return spaced(figure);
   }
-  return `≈${spaced(toDecimal(value, round).figure)}`;
+  // Rounded to nothing it would say what is not so: then with as many places as its first figure needs.
+  const places = Array.from({ length: 4 }, (_, i) => round + i).find((n) =>
+    /[1-9]/.test(toDecimal(value, n).figure),
+  );
+  return `≈${spaced(toDecimal(value, places ?? round).figure)}`;
 }
 
 /** Two limits, the unit once where both have the same: `35 to 45 °C`; one alone as `at most` or `at least`. */
