@@ -31,7 +31,9 @@ export function Axis({
   const lineOf = (pack: AxisPack): number => stationOf(stations, pack)?.line ?? 0;
   const layout = layoutOf(stations, tall, tall ? undefined : new Set(packs.map(lineOf)));
   const { x, middle, half } = layout;
-  const height = layout.height + (tall ? 32 : 14);
+  // Down from one of several shafts a line would cross the others: there the packs are named where they sit.
+  const leads = layout.lines.length === 1;
+  const height = layout.height + (leads ? (tall ? 32 : 14) : 4);
   const inOrder = [...packs].sort((a, b) => centre(stations, a) - centre(stations, b));
   const quiet = new Set(packs.flatMap((pack) => (pack.quiet ? [pack.station] : [])));
   return (
@@ -45,9 +47,9 @@ export function Axis({
           layout={layout}
           current={packs.find((pack) => pack.current)?.station}
           quiet={quiet}
-          named={({ id }) => tall && !packs.some(({ station }) => station === id)}
+          named={({ id }) => tall && !(leads && packs.some(({ station }) => station === id))}
         />
-        {inOrder.map((pack, i) => {
+        {(leads ? inOrder : []).map((pack, i) => {
           const from = x(centre(stations, pack));
           const to = ((i + 0.5) / inOrder.length) * layout.width;
           const line = lineOf(pack);

@@ -61,12 +61,12 @@ export function Grid({
           {conditions.length > 0 ? "for what is touched next" : "or any time: touch what happens"}
         </span>
       </div>
-      <table className="border-separate border-spacing-x-0.5 border-spacing-y-0.5">
+      <table className="border-separate border-spacing-px">
         <thead>
           <tr>
             <td />
             {columns.map((outcome) => (
-              <th key={outcome} scope="col" className="h-28 w-[46px] align-bottom font-semibold">
+              <th key={outcome} scope="col" className="h-28 w-[44px] align-bottom font-semibold">
                 <span className="inline-block rotate-180 text-sm leading-none whitespace-nowrap [writing-mode:vertical-rl]">
                   {HEAD[outcome] ?? outcome}
                 </span>
@@ -178,7 +178,7 @@ function Cell({ normal, ...tick }: TickProps) {
     <Tick
       {...tick}
       aria-label={`${question.replace(/^range:/, "").replace(/^manual:(.*)/, "$1 by hand")}: ${outcome}`}
-      className={`grid size-[46px] cursor-pointer place-items-center rounded border-2 text-lg leading-none font-bold ${look(said !== undefined, normal)}`}
+      className={`grid size-[44px] cursor-pointer place-items-center rounded border-2 text-lg leading-none font-bold ${look(said !== undefined, normal)}`}
     >
       {said && (normal ? "✓" : said.conditions.map((one) => SHORT[one]).join("") || "✕")}
     </Tick>

@@ -44,7 +44,7 @@ export default function Symptoms() {
           <b>{first.name}</b> {chanceText(first.chance)}, then {second.name} {chanceText(second.chance)}
         </p>
       )}
-      <div className="grid items-start gap-3 xl:grid-cols-[minmax(0,auto)_minmax(330px,1fr)]">
+      <div className="grid items-start gap-3 xl:grid-cols-[auto_minmax(0,1fr)]">
         <div>
           <Grid
             questions={questions}
