@@ -3,7 +3,15 @@ import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { setTimeout as pause } from "node:timers/promises";
-import { Builder, By, Key, until, type WebDriver, type WebElement } from "selenium-webdriver";
+import {
+  Builder,
+  By,
+  Key,
+  until,
+  type WebDriver,
+  type WebElement,
+  error as errors,
+} from "selenium-webdriver";
 import chrome from "selenium-webdriver/chrome";
 import { FAST_MS } from "../app/scan/wedge";
 import type { Shop } from "./shop";
@@ -121,17 +129,22 @@ export class Person {
   /** Touches something with a finger: it must be at least 44 pixels both ways, or its label must. */
   touch = (xpath: string): Promise<void> => this.point(xpath, 44);
 
-  /** One look finds the thing, scrolls to it and asks what lies there: the driver's own click asks five times. */
+  /** Clicks what no longer moves and nothing covers. */
   private async point(xpath: string, least: number): Promise<void> {
     const until = performance.now() + PATIENCE;
     for (;;) {
       const spot = await this.driver.executeAsyncScript<Spot | string>(SPOT, xpath, least, this.scripted);
-      if (spot === "option") return (await this.see(xpath)).click();
-      if (typeof spot !== "string") {
-        const there = { x: Math.round(spot.x), y: Math.round(spot.y), duration: 0 };
-        return this.driver.actions({ async: true }).move(there).press().release().perform();
+      if (typeof spot !== "string" || spot === "option") {
+        try {
+          // The driver's own click: it asks once more where the thing is, at the very moment.
+          return await (await this.see(xpath)).click();
+        } catch (error) {
+          const again = error instanceof errors.StaleElementReferenceError;
+          if (!again && !(error instanceof errors.ElementClickInterceptedError)) throw error;
+        }
       }
-      if (performance.now() > until) throw new Error(`${spot}: ${xpath}`);
+      if (performance.now() > until)
+        throw new Error(`${typeof spot === "string" ? spot : "covered"}: ${xpath}`);
       await pause(LOOK_AGAIN);
     }
   }

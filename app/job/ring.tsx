@@ -9,7 +9,9 @@ import { basis, type Worksheet } from "~core/measure";
 import type { Plate } from "~core/pack";
 import { lengthText, moneyText, roundedText, signedText, type LengthUnit } from "~core/quantity";
 import { thickness, type Candidate } from "~core/select";
+import { useOutbox } from "~/outbox/use-outbox";
 import type { FormAnswer } from "./form-answer";
+import { useJobView } from "./job";
 import { pieceText } from "./piece-text";
 import { ringIn } from "./ring-in";
 
@@ -206,7 +208,11 @@ function Choose({
   actionData,
   name,
 }: Pick<Props, "sheet" | "chosen" | "unit" | "id" | "actionData"> & { name: string }) {
+  const { number } = useJobView();
+  const { waiting } = useOutbox();
   const busy = useNavigation().state !== "idle";
+  // The server chooses from the readings it has: those on their way must be there first.
+  const sending = waiting.some(({ job, refused }) => job === number && refused === undefined);
   const sent =
     actionData?.intent === "choose" && actionData.typed?.key === chosen.key ? actionData : undefined;
   const refused = actionData?.intent === "choose" ? actionData.problems?.key : undefined;
@@ -262,8 +268,8 @@ function Choose({
         defaultValue={sent?.typed?.reason ?? chosen.reason.replace(/^Best: /, "")}
         problem={problems.reason}
       />
-      <button className="btn btn-primary btn-lg touch w-full text-lg" disabled={busy}>
-        {keeps ? `Keep ${name}` : `Fit ${name}`}
+      <button className="btn btn-primary btn-lg touch w-full text-lg" disabled={busy || sending}>
+        {sending ? "Waits for the server" : keeps ? `Keep ${name}` : `Fit ${name}`}
       </button>
       {!keeps && (
         <p className="quiet mt-2 text-sm">
