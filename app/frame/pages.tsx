@@ -26,9 +26,9 @@ export const BESIDE = { wide: "max-w-72", free: "pr-76" } as const;
 
 /** What is next on this job and why, one touch away from anywhere in it. */
 export function NextThing({ number, next }: { number: number; next: Next }) {
-  const { pathname, search } = useLocation();
+  const { pathname } = useLocation();
   const to = `/jobs/${number}/${placeOf(next)}`.replace(/\/$/, "");
-  const here = to === pathname + search || to === pathname || to.split("?")[0] === pathname;
+  const here = to.split(/[?#]/)[0] === pathname;
   return (
     <Link
       to={to}

@@ -56,17 +56,16 @@ export function placeOf({ what, of, stage }: Next): string {
       return `teardown?step=${of}`;
     case "part":
       return `inspect?part=${of}`;
-    case "renew":
-      return `inspect?part=${of}`;
     case "cause":
     case "weak point":
       return "cause";
     case "pack":
       return `pack/${of}`;
     case "figure":
-      return stage === "book in" ? "before" : stage === "choose" ? `pack/${of}` : `measure?row=${of}`;
+      return stage === "book in" ? "before" : stage === "choose" ? `pack/${of}` : `measure#row-${of}`;
     case "trait":
       return "";
+    case "renew":
     case "disagreement":
     case "close":
       return "sheet";

@@ -26,7 +26,11 @@ export default function Inspect() {
   const groups = useMemo(() => groupsOf(states, applied.unit), [states, applied]);
   const left = unlooked(states).length;
   const first = groups.find(({ parts }) => unlooked(parts).length > 0) ?? groups[0];
-  const group = groups.find(({ id }) => id === search.get("at")) ?? first;
+  // A part alone says where it sits.
+  const wanted =
+    search.get("at") ??
+    groups.find(({ parts }) => parts.some(({ part }) => part.id === search.get("part")))?.id;
+  const group = groups.find(({ id }) => id === wanted) ?? first;
   const chosen = group?.parts.find(({ part }) => part.id === search.get("part")) ?? group?.parts[0];
   const metal = metalEverywhere(job);
   const open = (part: string): void =>
