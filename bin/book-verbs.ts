@@ -20,29 +20,11 @@ export const BOOK_VERBS: Readonly<Record<string, (document: unknown) => Answer>>
   // A book that is still being written has problems elsewhere: its form is enough to turn it.
   gears: (document) => {
     const book = keptBook(document);
-    if (book && book.gearSets.every(complete)) return { ok: true, result: gears(book) };
+    if (book) return { ok: true, result: gears(book) };
     const read = readBook(document);
     return { ok: false, errors: read.ok ? [] : read.problems };
   },
 };
-
-const complete = ({
-  kind,
-  sun,
-  ring,
-  carrier,
-  driver,
-  driven,
-  primary,
-  secondary,
-  low,
-  high,
-}: Book["gearSets"][number]) =>
-  kind === "gear pair"
-    ? driver && driven
-    : kind === "pulley pair"
-      ? primary && secondary && low && high
-      : sun && ring && carrier;
 
 const speed = (value: Rational | null): number | null =>
   value ? Number(toDecimal(value, 4).figure.replace("−", "-")) : null;

@@ -1,7 +1,7 @@
 import Joi from "joi";
 import { holding } from "../core/book";
 import { readBook } from "../core/check";
-import { CONDITIONS } from "../core/fact";
+import { CONDITIONS, outcomeCode, outcomeWords, type Condition } from "../core/fact";
 import { Diagnostician, readSpeeds, report, type Speeds, type Told } from "../core/diagnose";
 import type { Answer } from "./verbs";
 import { problemOf } from "./problem";
@@ -24,7 +24,7 @@ const schema = Joi.object<Given>({
       Joi.object({
         question: word.required(),
         outcome: word.required(),
-        conditions: Joi.array().items(Joi.valid(...CONDITIONS)),
+        conditions: Joi.array().items(Joi.valid(...CONDITIONS.codes, ...Object.values(CONDITIONS.words))),
       }),
     )
     .max(500)
@@ -34,6 +34,19 @@ const schema = Joi.object<Given>({
     .max(50)
     .default([]),
   next: Joi.number().integer().min(0).max(50).default(3),
+});
+
+/** An answer may be given in words, as a person reads it. */
+const withCodes = ({ question, outcome, conditions }: Told): Told => ({
+  question,
+  outcome: outcomeCode(outcome),
+  ...(conditions
+    ? {
+        conditions: conditions.map(
+          (one): Condition => CONDITIONS.codes.find((code) => CONDITIONS.words[code] === one) ?? one,
+        ),
+      }
+    : {}),
 });
 
 /** How many answers are told for each cause, those that say most of it. */
@@ -47,7 +60,8 @@ export function diagnose(given: unknown): Answer {
     error?: Joi.ValidationError;
   };
   if (checked.error) return { ok: false, errors: checked.error.details.map(problemOf) };
-  const { book: document, configuration, told, speeds, next } = checked.value;
+  const { book: document, configuration, speeds, next } = checked.value;
+  const told = checked.value.told.map(withCodes);
   const read = readBook(document);
   if (!read.ok)
     return { ok: false, errors: read.problems.map((one) => ({ ...one, path: `book.${one.path}` })) };
@@ -68,9 +82,9 @@ export function diagnose(given: unknown): Answer {
   if (odd) {
     const known = diagnostician.question(odd.question);
     const [what, use] = known
-      ? ["outcome", known.outcomes]
+      ? ["outcome", known.outcomes.map(outcomeWords)]
       : ["question", diagnostician.questions.map(({ id }) => id)];
-    const message = `“${known ? odd.outcome : odd.question}” is no ${what} of this unit`;
+    const message = `“${known ? outcomeWords(odd.outcome) : odd.question}” is no ${what} of this unit`;
     return {
       ok: false,
       errors: [{ path: `told[${bad}].${what}`, message, remedy: `use one of: ${use.join(", ")}` }],
@@ -100,6 +114,7 @@ export function diagnose(given: unknown): Answer {
         bits: round(bits),
         would: would.map((one) => ({
           ...one,
+          outcome: outcomeWords(one.outcome),
           chance: round(one.chance),
           firstChance: round(one.firstChance),
         })),
@@ -108,7 +123,7 @@ export function diagnose(given: unknown): Answer {
         ? {
             speeds: figured.map((one, i) => ({
               range: speeds[i]?.range,
-              says: one?.told?.outcome ?? null,
+              says: one?.told ? outcomeWords(one.told.outcome) : null,
               ratio: one?.ratio === null || one?.ratio === undefined ? null : round(one.ratio),
               slip: one?.slip,
               elements: one?.elements,

@@ -267,7 +267,7 @@ function intakeFacts(i: number): FactBody[] {
       kind: "code",
       code: "YK-731",
       words: "third gear, wrong ratio",
-      sort: "ratio or slip code",
+      sort: "ratio-or-slip-code",
       related: "yes",
       there: true,
     },

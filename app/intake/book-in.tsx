@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { KEPT } from "~/offline/keys";
 import { orKept } from "~/offline/kept";
 import { Link } from "react-router";
@@ -9,6 +10,7 @@ import { useSay } from "~/job/say";
 import { Choice, Field } from "~/look/field";
 import { ground } from "~/server/context";
 import { questionsOf } from "~core/diagnose";
+import { CODE_SORTS, DRIVEN, OPENED_BEFORE, outcomeWords, wordsOf, type Codes } from "~core/fact";
 import { toolsOwned } from "~store/house-values";
 import { jobUnit } from "~store/jobs";
 import { SayForm } from "./say-form";
@@ -50,12 +52,13 @@ export default function BookIn({ loaderData: { owned } }: Route.ComponentProps) 
                   problem={problems.odometer}
                 />
                 <Field
-                  label="Use"
+                  label="Use, in words"
                   name="use"
                   defaultValue={booking?.use}
                   placeholder="towing, short trips, taxi"
                 />
               </div>
+              <Coded label="Driven" name="driven" codes={DRIVEN} value={booking?.driven} />
               <Area
                 label="The customer’s words"
                 name="words"
@@ -69,6 +72,12 @@ export default function BookIn({ loaderData: { owned } }: Route.ComponentProps) 
                 value={booking?.earlier}
                 hint="old sealant, new marks, a part turned over and used again"
                 rows={2}
+              />
+              <Coded
+                label="Somebody was in it before"
+                name="opened"
+                codes={OPENED_BEFORE}
+                value={booking?.opened}
               />
               {!job.closed && <button className="btn btn-primary touch">Keep what changed</button>}
             </>
@@ -102,6 +111,30 @@ export default function BookIn({ loaderData: { owned } }: Route.ComponentProps) 
         </section>
       </div>
     </div>
+  );
+}
+
+/** One of a table of codes; the first until something was told. */
+function Coded<C extends string>({
+  label,
+  name,
+  codes,
+  value,
+}: {
+  label: string;
+  name: string;
+  codes: Codes<C>;
+  value: C | undefined;
+}) {
+  const [now, tell] = useState(value ?? codes.codes[0]);
+  return (
+    <Choice
+      label={label}
+      name={name}
+      value={now}
+      onChange={tell}
+      options={wordsOf(codes).map(([code, words]) => ({ value: code, words }))}
+    />
   );
 }
 
@@ -170,7 +203,7 @@ function Codes() {
             <span className="grow leading-snug">
               {body.words}{" "}
               <span className="quiet">
-                {body.sort}; {RELATED[body.related]}
+                {CODE_SORTS.words[body.sort]}; {RELATED[body.related]}
               </span>
             </span>
             {!job.closed && (
@@ -197,7 +230,7 @@ function Codes() {
                   label="What sort"
                   name="sort"
                   problem={problems.sort}
-                  options={sorts.map((value) => ({ value, words: value }))}
+                  options={sorts.map((value) => ({ value, words: outcomeWords(value) }))}
                 />
                 <Choice
                   label="To this complaint"

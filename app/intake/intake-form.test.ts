@@ -22,7 +22,7 @@ const GOOD: [string, Fields][] = [
   ],
   ["an answer", { kind: "answer", question: "range:3", outcome: "slips", conditions: "hot,cold" }],
   ["an answer taken back", { kind: "answer", question: "range:3", outcome: "slips", there: "false" }],
-  ["a code", { kind: "code", code: "p0-731", words: "third", sort: "ratio or slip code", related: "yes" }],
+  ["a code", { kind: "code", code: "p0-731", words: "third", sort: "ratio-or-slip-code", related: "yes" }],
   ["speeds, the output standing", { kind: "speeds", range: "3", input: "1800", output: "0" }],
   ["fluid", { kind: "fluid", look: "black", smell: "burnt", note: "" }],
   ["debris", { kind: "debris", where: "pan", what: "brass", amount: "some" }],

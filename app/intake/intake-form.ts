@@ -1,7 +1,10 @@
 import { statedIn, type Book } from "~core/book";
 import {
-  FAULTS,
+  CODE_SORTS,
   CONDITIONS,
+  DRIVEN,
+  FAULTS,
+  OPENED_BEFORE,
   DEBRIS_KINDS,
   type Condition,
   CANNOT,
@@ -99,14 +102,33 @@ function bladesOf(
 }
 
 const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string) => ReadIntake>> = {
-  booking: ({ vehicle = "", customer = "", words = "", odometer = "", use = "", earlier = "" }) =>
+  booking: ({
+    vehicle = "",
+    customer = "",
+    words = "",
+    odometer = "",
+    use = "",
+    earlier = "",
+    driven,
+    opened,
+  }) =>
     when(
       {
         vehicle: vehicle.length < 2 && "Write the vehicle: maker, model, plate or what you go by.",
         words: words.length < 3 && "Write what the customer says, in their words.",
         odometer: !ODOMETER.test(odometer) && "Write the odometer as a number, with km or mi: 148 200 km.",
       },
-      () => ({ kind: "booking", vehicle, customer, words, odometer, use, earlier }),
+      () => ({
+        kind: "booking",
+        vehicle,
+        customer,
+        words,
+        odometer,
+        use,
+        driven: one(DRIVEN.codes, driven) ?? "not-told",
+        earlier,
+        opened: one(OPENED_BEFORE.codes, opened) ?? "not-told",
+      }),
     ),
 
   answer: ({ question = "", outcome = "", conditions = "", there = "true", note = "" }) =>
@@ -117,7 +139,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
       there: there === "true",
       conditions: conditions
         .split(",")
-        .flatMap((word): Condition[] => (one(CONDITIONS, word) ? [word as Condition] : [])),
+        .flatMap((word): Condition[] => (one(CONDITIONS.codes, word) ? [word as Condition] : [])),
       ...(note ? { note } : {}),
     })),
 
@@ -125,14 +147,14 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
     when(
       {
         code: (code === "" || code.length > 30) && "Write the code as the tool shows it.",
-        sort: sort === "" && "Choose what sort of code it is.",
+        sort: !one(CODE_SORTS.codes, sort) && "Choose what sort of code it is.",
         related: !one(["yes", "no", "unsure"], related) && "Say whether it belongs to this complaint.",
       },
       () => ({
         kind: "code",
         code: code.toUpperCase(),
         words,
-        sort,
+        sort: one(CODE_SORTS.codes, sort) ?? "electrical-code",
         there: there === "true",
         related: related as "yes" | "no" | "unsure",
       }),

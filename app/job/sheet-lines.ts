@@ -2,7 +2,16 @@ import type { When } from "~/look/when";
 import { verdictWords } from "~/look/mark";
 import type { Applied, System } from "~core/book";
 import { asFound, lastAt, readers, type ReadingSet, type Worksheet } from "~core/measure";
-import { CANNOT, FAULTS, FLUID_LOOKS, FLUID_SMELLS, type Job } from "~core/fact";
+import {
+  CANNOT,
+  CONDITIONS,
+  FAULTS,
+  FLUID_LOOKS,
+  FLUID_SMELLS,
+  outcomeWords,
+  questionWords,
+  type Job,
+} from "~core/fact";
 import { plusMinusText, rangeText, roundedText, type LengthUnit } from "~core/quantity";
 import type { DecisionRule } from "~core/reading";
 import { pieceText } from "./piece-text";
@@ -70,8 +79,8 @@ export function intakeLines(
     /^(range|manual|neutral|standing|whole)/.test(body.question),
   );
   const symptoms = answers.map(({ body: { question, outcome, conditions } }) => {
-    const place = question.replace(/^range:/, "").replace(/^manual:(.*)/, "$1 by hand");
-    return [place, outcome, ...conditions].join(" ");
+    const when = conditions.map((one) => CONDITIONS.words[one]);
+    return [questionWords(question), outcomeWords(outcome), ...when].join(" ");
   });
   const debris = job.debris.filter(({ body }) => body.amount !== "none");
   const figures = asFound(job, applied, rule).flatMap((one) => {

@@ -1,14 +1,11 @@
-import { CONDITIONS, type Condition, type BodyOf } from "~core/fact";
+import { CONDITIONS, outcomeWords, questionWords, wordsOf, type Condition, type BodyOf } from "~core/fact";
 import { type Question } from "~core/diagnose";
 
 type Answer = BodyOf<"answer">;
 
-const SHORT: Readonly<Record<Condition, string>> = { cold: "C", hot: "H", light: "L", "full load": "F" };
-const HEAD: Readonly<Record<string, string>> = {
-  "grabs at take-off": "grabs at take-off",
-  "clunks on and off": "clunks on/off",
-  "no engine braking": "no engine braking",
-};
+const SHORT: Readonly<Record<Condition, string>> = { cold: "C", hot: "H", light: "L", "full-load": "F" };
+/** Where a column's head is short. */
+const HEAD: Readonly<Record<string, string>> = { "clunks-on-and-off": "clunks on/off" };
 
 /** Ranges × what happens: a touch says it, another takes it back. */
 export function Grid({
@@ -46,7 +43,7 @@ export function Grid({
     <section className="plate p-3" aria-label="Symptoms by range">
       <div className="mb-1 flex flex-wrap items-center gap-2">
         <span className="stamp quiet">It shows</span>
-        {CONDITIONS.map((condition) => (
+        {wordsOf(CONDITIONS).map(([condition, words]) => (
           <button
             key={condition}
             type="button"
@@ -54,7 +51,7 @@ export function Grid({
             aria-pressed={conditions.includes(condition)}
             onClick={() => toggle(condition)}
           >
-            {condition}
+            {words}
           </button>
         ))}
         <span className="quiet text-sm">
@@ -68,7 +65,7 @@ export function Grid({
             {columns.map((outcome) => (
               <th key={outcome} scope="col" className="h-28 w-[44px] align-bottom font-semibold">
                 <span className="inline-block rotate-180 text-sm leading-none whitespace-nowrap [writing-mode:vertical-rl]">
-                  {HEAD[outcome] ?? outcome}
+                  {HEAD[outcome] ?? outcomeWords(outcome)}
                 </span>
               </th>
             ))}
@@ -177,7 +174,7 @@ function Cell({ normal, ...tick }: TickProps) {
   return (
     <Tick
       {...tick}
-      aria-label={`${question.replace(/^range:/, "").replace(/^manual:(.*)/, "$1 by hand")}: ${outcome}`}
+      aria-label={`${questionWords(question)}: ${outcomeWords(outcome)}`}
       className={`grid size-[44px] cursor-pointer place-items-center rounded border-2 text-lg leading-none font-bold ${look(said !== undefined, normal)}`}
     >
       {said && (normal ? "✓" : said.conditions.map((one) => SHORT[one]).join("") || "✕")}
@@ -193,8 +190,10 @@ function Chip({ normal, ...tick }: TickProps) {
       className={`touch cursor-pointer rounded border-2 px-3 ${look(said !== undefined, normal)}`}
     >
       {said && <span aria-hidden="true">{normal ? "✓ " : "✕ "}</span>}
-      {outcome}
-      {said && said.conditions.length > 0 && ` (${said.conditions.join(", ")})`}
+      {outcomeWords(outcome)}
+      {said &&
+        said.conditions.length > 0 &&
+        ` (${said.conditions.map((one) => CONDITIONS.words[one]).join(", ")})`}
     </Tick>
   );
 }

@@ -3,6 +3,7 @@ import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { Field } from "~/look/field";
 import { readSpeeds } from "~core/diagnose";
+import { outcomeWords } from "~core/fact";
 
 /** Input and output speed as a scan tool shows them: what they say of the range, and how fast which element slips. */
 export function SpeedsForm() {
@@ -57,7 +58,8 @@ export function SpeedsForm() {
               <span className="text-lg font-bold">{body.range}</span>
               <span className="grow leading-snug">
                 {body.input} in, {body.output} out: ratio {read?.ratio?.toFixed(3) ?? "none"}, listed{" "}
-                {read?.listed.toFixed(3)}. <b>{read?.told?.outcome ?? "cannot be judged"}</b>
+                {read?.listed.toFixed(3)}.{" "}
+                <b>{read?.told ? outcomeWords(read.told.outcome) : "cannot be judged"}</b>
                 {read?.told?.outcome === "slips" && (
                   <>
                     : {read.slip} rpm too many at the input. If it is one alone:{" "}

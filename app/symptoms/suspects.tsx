@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Question, Report } from "~core/diagnose";
-import type { BodyOf } from "~core/fact";
+import { outcomeWords, type BodyOf } from "~core/fact";
 
 type Answer = BodyOf<"answer">;
 
@@ -108,7 +108,10 @@ export function Suspects({
             <p className="quiet text-sm leading-snug">
               {check.would
                 .slice(0, 2)
-                .map(({ outcome, first, firstChance }) => `${outcome}: ${first} ${chanceText(firstChance)}`)
+                .map(
+                  ({ outcome, first, firstChance }) =>
+                    `${outcomeWords(outcome)}: ${first} ${chanceText(firstChance)}`,
+                )
                 .join("; ")}
             </p>
           </li>
@@ -169,7 +172,7 @@ function Checks({
                   className={`btn touch ${said ? "btn-primary" : ""}`}
                   onClick={() => onAnswer(id, outcome)}
                 >
-                  {outcome}
+                  {outcomeWords(outcome)}
                 </button>
               );
             })}

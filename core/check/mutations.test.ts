@@ -213,6 +213,7 @@ const FAULTS: [string, UnitId, string, unknown, RegExp, string?][] = [
     "elements[3].kind",
   ],
   ["an element that joins one thing", G, "elements#k1.joins#1", "engine", /name the other one/],
+  ["a key of another kind of gear set", D, "gearSets#front.driver", ["input", 20], /a simple has none/],
   ["a gear set without its carrier", D, "gearSets#front.carrier", TAKEN_OUT, /a simple needs it/],
   [
     "an element outside the ranges in a range",

@@ -1,14 +1,5 @@
 import { solveRanges, teethDoubt } from "../gears";
-import type { GearSet } from "../book";
 import { once, versions, type Check } from "./check";
-
-const NEEDS: Readonly<Record<GearSet["kind"], readonly (keyof GearSet)[]>> = {
-  simple: ["sun", "ring", "carrier"],
-  "double-pinion": ["sun", "ring", "carrier"],
-  "gear pair": ["driver", "driven"],
-  "pulley pair": ["primary", "secondary", "low", "high"],
-};
-const OPTIONAL: readonly (keyof GearSet)[] = ["id", "kind", "pinion", "pinions", "idlers"];
 
 export const stations: Check = {
   reads: ["stations"],
@@ -20,19 +11,14 @@ export const stations: Check = {
   },
 };
 
-/** Every gear set has what its kind needs, and teeth that go together. */
+/** Teeth that go together. */
 export const gearSets: Check = {
   reads: ["gearSets"],
   check({ gearSets: all }, _conditions, say) {
     all.forEach((set, i) => {
-      const path = `gearSets[${i}]`;
-      for (const key of NEEDS[set.kind])
-        if (set[key] === undefined) say(`${path}.${key}`, `a ${set.kind} needs it`, `add "${key}"`);
-      for (const key of Object.keys(set) as (keyof GearSet)[])
-        if (!NEEDS[set.kind].includes(key) && !OPTIONAL.includes(key))
-          say(`${path}.${key}`, `a ${set.kind} has none`, "take it out, or correct `kind`");
       const doubt = teethDoubt(set);
-      if (doubt) say(path, doubt, "count the teeth again; corrected gears may be a tooth off", true);
+      if (doubt)
+        say(`gearSets[${i}]`, doubt, "count the teeth again; corrected gears may be a tooth off", true);
     });
   },
 };
@@ -71,8 +57,6 @@ export const elements: Check = {
 export const ranges: Check = {
   reads: ["members", "gearSets", "elements", "ranges", "train"],
   check(book, conditions, say) {
-    const complete = book.gearSets.every((set) => NEEDS[set.kind].every((key) => set[key] !== undefined));
-    if (!complete) return;
     const tell = once(say);
     for (const { unit, words } of versions(book, conditions, ["gearSets", "elements", "ranges"])) {
       for (const { range, fault } of solveRanges(unit)) {

@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { bookOf, type UnitId } from "../../demo/units";
+import { CONDITIONS, outcomeCode } from "../fact";
 import { Diagnostician, type Told } from "./index";
 
 const KEYS: Readonly<Record<string, string>> = { N: "neutral", stand: "standing" };
@@ -9,8 +10,8 @@ function said(text: string, unit: UnitId): Told[] {
   const ranges = new Set(bookOf(unit).ranges.map(({ id }) => id));
   return text.split("; ").map((part) => {
     const [key = "", ...words] = part.split(" ");
-    const when = (["cold", "hot", "light", "full load"] as const).find((one) => part.endsWith(` ${one}`));
-    const outcome = words.join(" ").replace(when ? ` ${when}` : "", "");
+    const when = CONDITIONS.codes.find((one) => part.endsWith(` ${CONDITIONS.words[one]}`));
+    const outcome = outcomeCode(words.join(" ").replace(when ? ` ${CONDITIONS.words[when]}` : "", ""));
     const question = ranges.has(key)
       ? `range:${key}`
       : ranges.has(key.replace(/h$/, ""))

@@ -101,7 +101,7 @@ const anyTold = (random: () => number, questions: readonly Question[]): Told[] =
   Array.from({ length: 1 + Math.floor(random() * 9) }, () => {
     const question = pick(random, questions);
     const conditions =
-      random() < 0.25 ? [pick(random, ["cold", "hot", "light", "full load"] as const)] : undefined;
+      random() < 0.25 ? [pick(random, ["cold", "hot", "light", "full-load"] as const)] : undefined;
     return {
       question: question.id,
       outcome: pick(random, question.outcomes),
@@ -129,11 +129,11 @@ test.each(UNITS)("%s: agrees with plain enumeration on 400 made-up sets of answe
 /** What a builder would hear of an effect: not the model's tables, but what is most often said. */
 const HEARD: Readonly<Record<Effect["kind"], readonly string[]>> = {
   drives: ["fine"],
-  lost: ["no drive", "slips", "slips", "flares"],
+  lost: ["no-drive", "slips", "slips", "flares"],
   bind: ["binds", "binds", "harsh"],
-  other: ["no upshift", "slips", "flares"],
-  coasts: ["no engine braking"],
-  creeps: ["moves when revved"],
+  other: ["no-upshift", "slips", "flares"],
+  coasts: ["no-engine-braking"],
+  creeps: ["moves-when-revved"],
 };
 
 const mechanicsOf = new Map([...all.values()].map((one) => [one, new Mechanics(one.unit)]));
@@ -146,16 +146,16 @@ function heard(random: () => number, diagnostician: Diagnostician, fault: Elemen
     if (!question || random() < 0.125) return [];
     const { kind } = mechanics.effect(row, [fault]);
     const synchroniser = fault.element.kind === "synchroniser" && kind === "lost";
-    const words = synchroniser ? ["will not engage", "will not engage", "grinds", "no drive"] : HEARD[kind];
-    const right = row.kind === "standing" && kind === "creeps" ? "pulls or stalls" : pick(random, words);
+    const words = synchroniser ? ["will-not-engage", "will-not-engage", "grinds", "no-drive"] : HEARD[kind];
+    const right = row.kind === "standing" && kind === "creeps" ? "pulls-or-stalls" : pick(random, words);
     const idle = kind === "drives" ? (question.outcomes[0] ?? "") : right;
     return [{ question: row.id, outcome: random() < 0.1 ? pick(random, question.outcomes) : idle }];
   });
   if (!fault.element.outside) return told;
   const converter = /converter/.test(fault.element.outside);
   const outcome = converter
-    ? { off: "revs high at cruise", on: "stalls at standstill" }[fault.fault]
-    : { off: "second axle not driven", on: "binds in tight turns" }[fault.fault];
+    ? { off: "revs-high-at-cruise", on: "stalls-at-standstill" }[fault.fault]
+    : { off: "second-axle-not-driven", on: "binds-in-tight-turns" }[fault.fault];
   return [...told, { question: "whole", outcome }];
 }
 
@@ -299,10 +299,10 @@ describe("what faults do to a range", () => {
 
   it("finds two faults at once where no single one explains what is told", () => {
     const told: Told[] = [
-      { question: "range:R", outcome: "no drive" },
+      { question: "range:R", outcome: "no-drive" },
       { question: "range:1", outcome: "fine" },
-      { question: "manual:1", outcome: "no engine braking" },
-      { question: "range:2", outcome: "no upshift" },
+      { question: "manual:1", outcome: "no-engine-braking" },
+      { question: "range:2", outcome: "no-upshift" },
       { question: "range:6", outcome: "slips" },
       { question: "range:3", outcome: "fine" },
       { question: "range:5", outcome: "fine" },
@@ -366,7 +366,7 @@ describe("a diagnosis", () => {
 
   it("asks what parts the first two: 1 held by hand when R is gone", () => {
     const told: Told[] = [
-      { question: "range:R", outcome: "no drive" },
+      { question: "range:R", outcome: "no-drive" },
       ...["1", "2", "3", "4", "5", "6"].map((range) => ({ question: `range:${range}`, outcome: "fine" })),
       { question: "neutral", outcome: "stays" },
       { question: "whole", outcome: "nothing" },
@@ -374,7 +374,7 @@ describe("a diagnosis", () => {
     const { next } = dunlin.diagnose(told, 3);
     expect(next[0]?.question.id).toBe("manual:1");
     const byAnswer = new Map(next[0]?.would.map(({ outcome, first }) => [outcome, first.id]));
-    expect(byAnswer.get("no engine braking")).toBe("h2:off");
+    expect(byAnswer.get("no-engine-braking")).toBe("h2:off");
   });
 
   it("expects of a question as much as enumeration of its answers says", () => {

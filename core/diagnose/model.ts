@@ -24,32 +24,32 @@ export function spread(outcomes: readonly string[], weights: Readonly<Record<str
 /** What can be said of a range. */
 export const IN_RANGE = [
   "fine",
-  "no drive",
-  "will not engage",
+  "no-drive",
+  "will-not-engage",
   "slips",
   "flares",
   "binds",
-  "no upshift",
-  "stuck in it",
+  "no-upshift",
+  "stuck-in-it",
   "harsh",
   "delayed",
-  "grabs at take-off",
-  "clunks on and off",
+  "grabs-at-take-off",
+  "clunks-on-and-off",
   "grinds",
   "noise",
   "shudders",
 ] as const;
-export const HELD_BY_HAND = [...IN_RANGE, "no engine braking"] as const;
-export const IN_NEUTRAL = ["stays", "moves when revved", "noise", "grinds"] as const;
-export const STANDING = ["stays", "pulls or stalls", "noise"] as const;
+export const HELD_BY_HAND = [...IN_RANGE, "no-engine-braking"] as const;
+export const IN_NEUTRAL = ["stays", "moves-when-revved", "noise", "grinds"] as const;
+export const STANDING = ["stays", "pulls-or-stalls", "noise"] as const;
 export const OF_THE_WHOLE = [
   "nothing",
   "leaks",
-  "stalls at standstill",
-  "revs high at cruise",
-  "binds in tight turns",
-  "second axle not driven",
-  "noise in every range",
+  "stalls-at-standstill",
+  "revs-high-at-cruise",
+  "binds-in-tight-turns",
+  "second-axle-not-driven",
+  "noise-in-every-range",
 ] as const;
 
 type Table = Readonly<Record<string, number>>;
@@ -74,31 +74,31 @@ const COMMON_PRIOR = {
 
 const FRICTION_LOST: Table = {
   fine: 0.05,
-  "no drive": 0.4,
+  "no-drive": 0.4,
   slips: 0.3,
   flares: 0.09,
   delayed: 0.05,
-  "no upshift": 0.05,
-  "will not engage": 0.02,
+  "no-upshift": 0.05,
+  "will-not-engage": 0.02,
   shudders: 0.02,
   harsh: 0.01,
-  "stuck in it": 0.005,
+  "stuck-in-it": 0.005,
 };
 const ONE_WAY_LOST: Table = {
   fine: 0.03,
-  "no drive": 0.5,
+  "no-drive": 0.5,
   slips: 0.33,
   delayed: 0.03,
-  "clunks on and off": 0.02,
+  "clunks-on-and-off": 0.02,
   harsh: 0.03,
   noise: 0.03,
 };
 const GEAR_LOST: Table = {
   fine: 0.03,
-  "will not engage": 0.5,
+  "will-not-engage": 0.5,
   grinds: 0.16,
-  "no drive": 0.14,
-  "no upshift": 0.1,
+  "no-drive": 0.14,
+  "no-upshift": 0.1,
   noise: 0.02,
   delayed: 0.02,
 };
@@ -106,22 +106,22 @@ const BINDS: Table = {
   fine: 0.05,
   binds: 0.6,
   harsh: 0.09,
-  "no drive": 0.06,
-  "no upshift": 0.07,
+  "no-drive": 0.06,
+  "no-upshift": 0.07,
   slips: 0.03,
   shudders: 0.03,
-  "stuck in it": 0.02,
-  "grabs at take-off": 0.02,
+  "stuck-in-it": 0.02,
+  "grabs-at-take-off": 0.02,
 };
 const OTHER_GEAR: Table = {
   fine: 0.08,
-  "no upshift": 0.28,
-  "stuck in it": 0.08,
+  "no-upshift": 0.28,
+  "stuck-in-it": 0.08,
   slips: 0.2,
   flares: 0.2,
   binds: 0.06,
   harsh: 0.03,
-  "no drive": 0.04,
+  "no-drive": 0.04,
   delayed: 0.02,
 };
 /** A gear that is found where it should not be grows when its own range is the one asked for. */
@@ -140,9 +140,9 @@ export function effectTable(effect: Effect, faults: readonly ElementFault[]): Ta
     case "other":
       return OTHER_GEAR;
     case "coasts":
-      return { fine: 0.3, "no engine braking": 0.6, slips: 0.03 };
+      return { fine: 0.3, "no-engine-braking": 0.6, slips: 0.03 };
     case "creeps":
-      return { stays: 0.1, "moves when revved": 0.85, "pulls or stalls": 0.85 };
+      return { stays: 0.1, "moves-when-revved": 0.85, "pulls-or-stalls": 0.85 };
   }
 }
 
@@ -153,54 +153,54 @@ export const COMMON_TABLES: Readonly<
   pressure: {
     fine: 0.14,
     slips: 0.31,
-    "no drive": 0.15,
+    "no-drive": 0.15,
     delayed: 0.17,
     flares: 0.1,
     shudders: 0.05,
     noise: 0.04,
     stays: 0.9,
     nothing: 0.75,
-    "noise in every range": 0.1,
+    "noise-in-every-range": 0.1,
     leaks: 0.08,
   },
   converter: {
     fine: 0.45,
     shudders: 0.2,
-    "no drive": 0.08,
+    "no-drive": 0.08,
     slips: 0.08,
     noise: 0.07,
     delayed: 0.05,
     stays: 0.9,
     nothing: 0.5,
-    "noise in every range": 0.18,
-    "revs high at cruise": 0.15,
-    "stalls at standstill": 0.07,
+    "noise-in-every-range": 0.18,
+    "revs-high-at-cruise": 0.15,
+    "stalls-at-standstill": 0.07,
     leaks: 0.06,
   },
   control: {
     fine: 0.5,
     harsh: 0.13,
     flares: 0.07,
-    "no upshift": 0.1,
+    "no-upshift": 0.1,
     delayed: 0.06,
-    "stuck in it": 0.05,
+    "stuck-in-it": 0.05,
     slips: 0.02,
-    "no drive": 0.02,
-    "grabs at take-off": 0.03,
-    "will not engage": 0.02,
+    "no-drive": 0.02,
+    "grabs-at-take-off": 0.03,
+    "will-not-engage": 0.02,
     stays: 0.93,
     nothing: 0.85,
-    "revs high at cruise": 0.05,
-    "stalls at standstill": 0.03,
+    "revs-high-at-cruise": 0.05,
+    "stalls-at-standstill": 0.03,
   },
   mechanics: {
     fine: 0.45,
-    "will not engage": 0.28,
+    "will-not-engage": 0.28,
     grinds: 0.08,
-    "stuck in it": 0.07,
+    "stuck-in-it": 0.07,
     noise: 0.04,
-    "no drive": 0.04,
-    "clunks on and off": 0.01,
+    "no-drive": 0.04,
+    "clunks-on-and-off": 0.01,
     stays: 0.9,
     nothing: 0.9,
   },
@@ -210,36 +210,36 @@ export const COMMON_TABLES: Readonly<
     flares: 0.15,
     shudders: 0.2,
     noise: 0.12,
-    "no upshift": 0.08,
-    "stuck in it": 0.04,
+    "no-upshift": 0.08,
+    "stuck-in-it": 0.04,
     stays: 0.93,
     nothing: 0.75,
-    "noise in every range": 0.15,
+    "noise-in-every-range": 0.15,
   },
   gears: {
     fine: 0.4,
     noise: 0.4,
     grinds: 0.07,
-    "clunks on and off": 0.08,
+    "clunks-on-and-off": 0.08,
     stays: 0.8,
     nothing: 0.35,
-    "noise in every range": 0.5,
+    "noise-in-every-range": 0.5,
     leaks: 0.04,
   },
   elsewhere: {
     fine: 0.58,
     shudders: 0.1,
     noise: 0.09,
-    "clunks on and off": 0.09,
-    "no drive": 0.02,
+    "clunks-on-and-off": 0.09,
+    "no-drive": 0.02,
     slips: 0.02,
-    "no upshift": 0.03,
+    "no-upshift": 0.03,
     stays: 0.95,
     nothing: 0.55,
-    "noise in every range": 0.15,
-    "binds in tight turns": 0.08,
+    "noise-in-every-range": 0.15,
+    "binds-in-tight-turns": 0.08,
     leaks: 0.05,
-    "second axle not driven": 0.04,
+    "second-axle-not-driven": 0.04,
   },
 };
 
@@ -248,11 +248,11 @@ export function outsideTable({ element, fault }: ElementFault): Table | null {
   if (!element.outside) return null;
   if (element.outside === "converter")
     return fault === "off"
-      ? { nothing: 0.15, "revs high at cruise": 0.8 }
-      : { nothing: 0.08, "stalls at standstill": 0.87 };
+      ? { nothing: 0.15, "revs-high-at-cruise": 0.8 }
+      : { nothing: 0.08, "stalls-at-standstill": 0.87 };
   return fault === "off"
-    ? { nothing: 0.15, "second axle not driven": 0.8 }
-    : { nothing: 0.1, "binds in tight turns": 0.85 };
+    ? { nothing: 0.15, "second-axle-not-driven": 0.8 }
+    : { nothing: 0.1, "binds-in-tight-turns": 0.85 };
 }
 
 type CauseKind =
@@ -283,24 +283,24 @@ const WHEN: Readonly<Record<CauseKind, readonly [cold: number, hot: number, ligh
   elsewhere: [0.2, 0.15, 0.2, 0.45],
 };
 export const conditionChance = (cause: Cause, condition: Condition): number =>
-  WHEN[kindOf(cause)][CONDITIONS.indexOf(condition)] ?? 1;
+  WHEN[kindOf(cause)][CONDITIONS.codes.indexOf(condition)] ?? 1;
 
 /** Chances of what is not normal, by kind of cause; a kind that is not named does nothing to it. */
 export type CheckTable = Readonly<Partial<Record<CauseKind, Table>>>;
 
 export const SCAN: CheckTable = {
-  friction: { "ratio or slip code": 0.5 },
-  "one-way": { "ratio or slip code": 0.35 },
-  synchroniser: { "ratio or slip code": 0.2, "electrical code": 0.05, "place or travel code": 0.5 },
-  outside: { "ratio or slip code": 0.3, "electrical code": 0.1 },
-  stuck: { "ratio or slip code": 0.4, "electrical code": 0.08 },
-  pressure: { "ratio or slip code": 0.5, "electrical code": 0.05 },
-  converter: { "ratio or slip code": 0.25 },
-  control: { "electrical code": 0.55, "ratio or slip code": 0.12 },
-  mechanics: { "place or travel code": 0.6 },
-  variator: { "ratio or slip code": 0.55 },
+  friction: { "ratio-or-slip-code": 0.5 },
+  "one-way": { "ratio-or-slip-code": 0.35 },
+  synchroniser: { "ratio-or-slip-code": 0.2, "electrical-code": 0.05, "place-or-travel-code": 0.5 },
+  outside: { "ratio-or-slip-code": 0.3, "electrical-code": 0.1 },
+  stuck: { "ratio-or-slip-code": 0.4, "electrical-code": 0.08 },
+  pressure: { "ratio-or-slip-code": 0.5, "electrical-code": 0.05 },
+  converter: { "ratio-or-slip-code": 0.25 },
+  control: { "electrical-code": 0.55, "ratio-or-slip-code": 0.12 },
+  mechanics: { "place-or-travel-code": 0.6 },
+  variator: { "ratio-or-slip-code": 0.55 },
   gears: {},
-  elsewhere: { "engine or vehicle code": 0.45 },
+  elsewhere: { "engine-or-vehicle-code": 0.45 },
 };
 export const FLUID: CheckTable = {
   friction: { burnt: 0.4, dark: 0.25 },

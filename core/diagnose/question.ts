@@ -1,3 +1,4 @@
+import { ratioOf } from "../fact";
 import { elementName, type Cause, type ElementFault, type Unit } from "./cause";
 import { Mechanics, type Effect, type Row } from "./mechanics";
 import {
@@ -102,10 +103,10 @@ export const OUTSIDE_NAMES: Readonly<Record<keyof typeof OUTSIDE, string>> = {
   neighbour: "Debris or play in the transfer case, axle or final drive",
 };
 const SCAN_OUTCOMES = (unit: Unit): string[] => [
-  "ratio or slip code",
-  "electrical code",
-  "engine or vehicle code",
-  ...(unit.elements.some(({ kind }) => kind === "synchroniser") ? ["place or travel code"] : []),
+  "ratio-or-slip-code",
+  "electrical-code",
+  "engine-or-vehicle-code",
+  ...(unit.elements.some(({ kind }) => kind === "synchroniser") ? ["place-or-travel-code"] : []),
 ];
 
 function check(
@@ -176,8 +177,8 @@ function wholeQuestion(unit: Unit): Question {
   const lockUp = kinds.has("converter");
   const axle = [...kinds].some((where) => where !== "converter");
   const dropped = new Set([
-    ...(lockUp ? [] : ["revs high at cruise"]),
-    ...(axle ? [] : ["second axle not driven"]),
+    ...(lockUp ? [] : ["revs-high-at-cruise"]),
+    ...(axle ? [] : ["second-axle-not-driven"]),
   ]);
   const outcomes = OF_THE_WHOLE.filter((outcome) => !dropped.has(outcome));
   const table = (cause: Cause): Readonly<Record<string, number>> =>
@@ -195,7 +196,7 @@ function wholeQuestion(unit: Unit): Question {
 
 function tapQuestions(unit: Unit): Question[] {
   return (unit.pressureTaps ?? []).map(({ id, name, element }) => {
-    const outcomes = ["in its limits", "low", "high"];
+    const outcomes = ["in-its-limits", "low", "high"];
     const odd = (cause: Cause): Readonly<Record<string, number>> => {
       if (cause.kind === "pressure") return { low: 0.82 };
       if (cause.kind === "control") return { low: 0.14, high: 0.14 };
@@ -220,9 +221,9 @@ function airQuestions(unit: Unit): Question[] {
     const odd = (cause: Cause): Readonly<Record<string, number>> => {
       if (cause.kind === "pressure") return { leaks: 0.05 };
       if (cause.kind !== "element" || cause.element.id !== id) return {};
-      return cause.fault === "off" ? { leaks: 0.72, "does not move": 0.12 } : { "does not let go": 0.6 };
+      return cause.fault === "off" ? { leaks: 0.72, "does-not-move": 0.12 } : { "does-not-let-go": 0.6 };
     };
-    const outcomes = ["holds and lets go", "leaks", "does not move", "does not let go"];
+    const outcomes = ["holds-and-lets-go", "leaks", "does-not-move", "does-not-let-go"];
     return [check(`air:${id}`, "air", `Air check of ${elementName(element)}`, outcomes, {}, odd)];
   });
 }
@@ -231,15 +232,15 @@ function airQuestions(unit: Unit): Question[] {
 function speedsQuestion(row: Row, mechanics: Mechanics): Question[] {
   if (row.kind !== "range" || row.ratio === null) return [];
   const others = mechanics.rows.filter(({ kind, id }) => kind === "range" && id !== row.id);
-  const outcomes = ["as listed", "slips", ...others.map(({ range }) => `ratio of ${range}`)];
+  const outcomes = ["as-listed", "slips", ...others.map(({ range = "" }) => ratioOf(range))];
   const of = (effect: Effect): Readonly<Record<string, number>> => {
-    if (effect.kind === "lost") return { "as listed": 0.07, slips: 0.9 };
-    if (effect.kind === "bind") return { "as listed": 0.6, slips: 0.25 };
+    if (effect.kind === "lost") return { "as-listed": 0.07, slips: 0.9 };
+    if (effect.kind === "bind") return { "as-listed": 0.6, slips: 0.25 };
     if (effect.kind === "other") {
-      const ratio = effect.range === null ? "slips" : `ratio of ${effect.range}`;
-      return { "as listed": 0.05, slips: 0.1, [ratio]: 0.85 };
+      const ratio = effect.range === null ? "slips" : ratioOf(effect.range);
+      return { "as-listed": 0.05, slips: 0.1, [ratio]: 0.85 };
     }
-    return { "as listed": 0.96, slips: 0.01 };
+    return { "as-listed": 0.96, slips: 0.01 };
   };
   const COMMON = {
     pressure: 0.6,
@@ -263,7 +264,7 @@ function speedsQuestion(row: Row, mechanics: Mechanics): Question[] {
       alone: (cause) =>
         cause.kind === "element"
           ? mechanical([cause])
-          : spread(outcomes, { "as listed": 0.96 - COMMON[cause.kind], slips: COMMON[cause.kind] }),
+          : spread(outcomes, { "as-listed": 0.96 - COMMON[cause.kind], slips: COMMON[cause.kind] }),
     },
   ];
 }

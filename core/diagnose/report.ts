@@ -1,3 +1,4 @@
+import { CONDITIONS, outcomeWords } from "../fact";
 import { causeName } from "./cause";
 import type { Diagnostician, Told } from "./diagnose";
 import { Mechanics } from "./mechanics";
@@ -47,7 +48,7 @@ export function report(diagnostician: Diagnostician, told: readonly Told[], aske
       factors: factors
         .map(({ told: { question, outcome, conditions = [] }, factor }) => ({
           question: nameOf(question),
-          answer: [outcome, ...conditions].join(", "),
+          answer: [outcomeWords(outcome), ...conditions.map((one) => CONDITIONS.words[one])].join(", "),
           factor,
         }))
         .sort((a, b) => Math.abs(Math.log(b.factor)) - Math.abs(Math.log(a.factor))),

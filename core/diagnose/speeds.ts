@@ -1,3 +1,4 @@
+import { ratioOf } from "../fact";
 import { baseOfTrain, behave, slipAt } from "../gears";
 import { divide, isZero, rational, toNumber, type Rational } from "../quantity";
 import { elementName, type Unit } from "./cause";
@@ -34,17 +35,17 @@ export function readSpeeds(unit: Unit, { range: id, input, output }: Speeds): Re
   const range = unit.ranges.find((one) => one.id === id);
   if (!range) return null;
   const base = baseOfTrain(unit);
-  const ratioOf = (applied: readonly string[]): Rational | null => behave(unit, applied, base).ratio;
-  const listed = ratioOf(range.applied);
+  const ratioWith = (applied: readonly string[]): Rational | null => behave(unit, applied, base).ratio;
+  const listed = ratioWith(range.applied);
   if (!listed) return null;
   const wanted = toNumber(listed);
   const [turnsIn, turnsOut] = [rational(input), rational(Math.sign(wanted) * Math.abs(output))];
   const ratio = isZero(turnsOut) ? null : toNumber(divide(turnsIn, turnsOut));
   const near = (a: number): boolean => ratio !== null && Math.abs(ratio / a - 1) <= NEAR;
   const other = unit.ranges.find(
-    (one) => one.id !== id && near(toNumber(ratioOf(one.applied) ?? rational(1, 1_000_000))),
+    (one) => one.id !== id && near(toNumber(ratioWith(one.applied) ?? rational(1, 1_000_000))),
   );
-  const outcome = near(wanted) ? "as listed" : other ? `ratio of ${other.id}` : "slips";
+  const outcome = near(wanted) ? "as-listed" : other ? ratioOf(other.id) : "slips";
   const slips = range.applied.flatMap((elementId) => {
     const element = unit.elements.find((one) => one.id === elementId);
     const slip = slipAt(unit, range.applied, elementId, { input: turnsIn, output: turnsOut });

@@ -1,4 +1,5 @@
 import { OUTSIDE } from "../book";
+import { CONDITIONS, outcomeWords } from "../fact";
 import { type Cause, type Unit, elementName } from "./cause";
 import type { Told } from "./diagnose";
 import { Mechanics, type Effect, type Row } from "./mechanics";
@@ -35,7 +36,8 @@ export function workingOf(
   const { rows } = mechanics;
   const said = new Map<string, string[]>();
   for (const { question, outcome, conditions = [] } of told) {
-    const words = conditions.length > 0 ? `${outcome} ${list(conditions)}` : outcome;
+    const when = conditions.map((one) => CONDITIONS.words[one]);
+    const words = [outcomeWords(outcome), ...(when.length > 0 ? [list(when)] : [])].join(" ");
     said.set(question, [...(said.get(question) ?? []), words]);
   }
   if (cause.kind !== "element") return { would: COMMON[cause.kind], ...sides(rows, said, () => true, cause) };

@@ -19,7 +19,17 @@ export { disagreements, inOrder, type Disagreement } from "./order";
 export { appliedTo, depthsOf } from "./applied";
 export { lastByKey, ofKind } from "./last";
 export { upcast } from "./upcast";
-export { CONDITIONS, FAULTS, type Condition } from "./kinds/told";
+export {
+  CODE_SORTS,
+  CONDITIONS,
+  FAULTS,
+  OUTCOMES,
+  outcomeCode,
+  outcomeWords,
+  questionWords,
+  ratioOf,
+  type Condition,
+} from "./kinds/told";
 export {
   DEBRIS_AMOUNTS,
   DEBRIS_KINDS,
@@ -61,4 +71,4 @@ export {
   type Severity,
 } from "./kinds/inspected";
 export { WAYS_ON, type Way } from "./kinds/ways";
-export { type EarlierFigure, type HouseKept } from "./kinds/booking";
+export { DRIVEN, OPENED_BEFORE, type EarlierFigure, type HouseKept } from "./kinds/booking";

@@ -45,9 +45,9 @@ describe("what was told", () => {
   });
 
   it("keeps conditions with the answer they were said with", () => {
-    const intake = job({ ...answer("range:3", "slips"), conditions: ["hot", "full load"] } as FactBody);
+    const intake = job({ ...answer("range:3", "slips"), conditions: ["hot", "full-load"] } as FactBody);
     expect(toldBy(intake, book)).toEqual([
-      { question: "range:3", outcome: "slips", conditions: ["hot", "full load"] },
+      { question: "range:3", outcome: "slips", conditions: ["hot", "full-load"] },
     ]);
   });
 
@@ -107,20 +107,20 @@ describe("what was told", () => {
     [
       "speeds as listed",
       [{ kind: "speeds", range: "3", input: 1800, output: 1267, there: true }],
-      [{ question: "speeds:3", outcome: "as listed" }],
+      [{ question: "speeds:3", outcome: "as-listed" }],
     ],
     [
       "speeds of another gear",
       [{ kind: "speeds", range: "3", input: 1800, output: 432, there: true }],
-      [{ question: "speeds:3", outcome: "ratio of 1" }],
+      [{ question: "speeds:3", outcome: "ratio-of-1" }],
     ],
     [
       "codes of one sort count once",
       [
-        { kind: "code", code: "A1", words: "", sort: "electrical code", related: "yes", there: true },
-        { kind: "code", code: "A2", words: "", sort: "electrical code", related: "no", there: true },
+        { kind: "code", code: "A1", words: "", sort: "electrical-code", related: "yes", there: true },
+        { kind: "code", code: "A2", words: "", sort: "electrical-code", related: "no", there: true },
       ],
-      [{ question: "scan", outcome: "electrical code" }],
+      [{ question: "scan", outcome: "electrical-code" }],
     ],
   ])("%s", (_name, bodies, told) => expect(toldBy(job(...bodies), book)).toEqual(told));
 
@@ -128,12 +128,12 @@ describe("what was told", () => {
     const intake = job(
       debris("neighbour", "flakes", "much"),
       debris("pan", "aluminium", "some"),
-      answer("manual:1", "no engine braking"),
+      answer("manual:1", "no-engine-braking"),
       answer("tap:line", "low"),
       answer("air:d1", "leaks"),
       { kind: "fluid", look: "black", smell: "old", note: "" },
       { kind: "speeds", range: "6", input: 2000, output: 1000, there: true },
-      { kind: "code", code: "A1", words: "", sort: "engine or vehicle code", related: "no", there: true },
+      { kind: "code", code: "A1", words: "", sort: "engine-or-vehicle-code", related: "no", there: true },
     );
     expect(new Diagnostician(book).diagnose(toldBy(intake, book), 0).unread).toEqual([]);
   });

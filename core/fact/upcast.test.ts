@@ -63,6 +63,35 @@ const STORED: [string, object, object][] = [
     { kind: "cleaning", things: ["pan"], state: "clean", did: ["washed", "passages-blown"] },
   ],
   [
+    "an answer in words, and when it shows",
+    { kind: "answer", question: "range:R", outcome: "no drive", conditions: ["full load"], there: true },
+    { kind: "answer", question: "range:R", outcome: "no-drive", conditions: ["full-load"], there: true },
+  ],
+  [
+    "the ratio of another range",
+    { kind: "answer", question: "speeds:3", outcome: "ratio of R", conditions: [], there: true },
+    { kind: "answer", question: "speeds:3", outcome: "ratio-of-R", conditions: [], there: true },
+  ],
+  [
+    "the sort of a code",
+    { kind: "code", code: "P1", words: "", sort: "place or travel code", related: "yes", there: true },
+    { kind: "code", code: "P1", words: "", sort: "place-or-travel-code", related: "yes", there: true },
+  ],
+  [
+    "hard use told in words alone",
+    { kind: "booking", vehicle: "van", customer: "", words: "slips", odometer: "", use: "Tows a boat" },
+    {
+      kind: "booking",
+      vehicle: "van",
+      customer: "",
+      words: "slips",
+      odometer: "",
+      use: "Tows a boat",
+      driven: "hard",
+      opened: "not-told",
+    },
+  ],
+  [
     "a cause not found",
     { kind: "cause", of: "d1", cause: "", standing: "not found", note: "", after: "" },
     { kind: "cause", of: "d1", cause: "", standing: "not-found", note: "", after: "" },

@@ -1,6 +1,7 @@
 import { codeFor, ID, type Shape } from "../shape";
 import type { Fact, FactBody } from "./fact";
 import { KINDS } from "./kinds";
+import { outcomeCode } from "./kinds/told";
 
 type Old = Record<string, unknown>;
 
@@ -18,13 +19,34 @@ const TURNED: Readonly<Record<string, (body: Old) => Old>> = {
   // The words of the answer stood for it.
   "weak-point": ({ answer, ...rest }) => ({ ...rest, answer: codeFor(String(answer)) }),
   finding: ({ wear, ...rest }) => ({ ...rest, wear: codeFor(String(wear)) }),
+  booking: told,
+  answer: ({ outcome, ...rest }) => ({ ...rest, outcome: outcomeCode(String(outcome)) }),
 };
+const wordsOf = (value: unknown): string => (typeof value === "string" ? value.trim() : "");
+
+/** What was told of the use and of others' work stood in words alone, and was guessed from them. */
+function told({ use, earlier, ...rest }: Old): Old {
+  const [used, others] = [wordsOf(use), wordsOf(earlier)];
+  const hard = /tow|trailer|taxi|plough|race|launch|hill|overload/i.test(used);
+  const none = /^(no|none|never)/i.test(others);
+  return {
+    ...rest,
+    ...(use === undefined ? {} : { use }),
+    ...(earlier === undefined ? {} : { earlier }),
+    driven: used === "" ? "not-told" : hard ? "hard" : "ordinary",
+    opened: others === "" ? "not-told" : none ? "no" : "yes",
+  };
+}
+
 /** Whether a body is one of before; those of today are left as they are. */
 const WAS: Readonly<Record<string, (body: Old) => boolean>> = {
   scope: ({ depth }) => depth !== undefined,
   count: ({ of }) => / (mm|in)$/.test(String(of)),
   "weak-point": ({ answer }) => inWords(answer),
   finding: ({ wear }) => inWords(wear),
+  booking: ({ use, earlier, driven, opened }) =>
+    `${wordsOf(use)}${wordsOf(earlier)}` !== "" && driven === undefined && opened === undefined,
+  answer: ({ outcome }) => / /.test(String(outcome)),
 };
 
 /** Words, where a code belongs. */

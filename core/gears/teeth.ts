@@ -5,8 +5,9 @@ import type { GearSet } from "../book";
  *
  * @returns the fault in words; null when there is none. Corrected gears may be a tooth off, so it is a doubt, not proof.
  */
-export function teethDoubt({ kind, sun, ring, pinion, pinions }: GearSet): string | null {
-  if ((kind !== "simple" && kind !== "double-pinion") || !sun || !ring) return null;
+export function teethDoubt(set: GearSet): string | null {
+  if (set.kind !== "simple" && set.kind !== "double-pinion") return null;
+  const { kind, sun, ring, pinion, pinions } = set;
   const [s, r] = [sun[1], ring[1]];
   if (s >= r) return `a sun of ${s} does not go into a ring of ${r}`;
   if (kind === "simple") {

@@ -23,27 +23,29 @@ export type PulleyEnd = "low" | "high";
  * Speeds in a gear set, per domain practice: `Zs·ωs + Zr·ωr = (Zs+Zr)·ωc` for a simple set (Willis 1841), `Zr·ωr − Zs·ωs =
  * (Zr−Zs)·ωc` for a double-pinion one, opposite peripheral speeds where two gears mesh, and a given ratio for a pulley pair.
  *
- * @throws RangeError when the set lacks what its kind needs; a checked book never does.
  */
 export function equationOf(set: GearSet, pulley: PulleyEnd): Equation {
-  const { kind, sun, ring, carrier, driver, driven, idlers = 0, primary, secondary, low, high } = set;
   const of = (n: number): Rational => rational(n);
-  if ((kind === "simple" || kind === "double-pinion") && sun && ring && carrier) {
-    const [s, r] = [sun[1], ring[1]];
-    return kind === "simple"
-      ? equation([sun[0], of(s)], [ring[0], of(r)], [carrier, of(-(s + r))])
-      : equation([sun[0], of(-s)], [ring[0], of(r)], [carrier, of(s - r)]);
+  switch (set.kind) {
+    case "simple": {
+      const [[sun, s], [ring, r]] = [set.sun, set.ring];
+      return equation([sun, of(s)], [ring, of(r)], [set.carrier, of(-(s + r))]);
+    }
+    case "double-pinion": {
+      const [[sun, s], [ring, r]] = [set.sun, set.ring];
+      return equation([sun, of(-s)], [ring, of(r)], [set.carrier, of(s - r)]);
+    }
+    case "gear pair": {
+      const { driver, driven, idlers = 0 } = set;
+      // Each mesh turns the sense round; an idler adds one.
+      const sense = idlers % 2 === 0 ? 1 : -1;
+      return equation([driver[0], of(driver[1])], [driven[0], of(sense * driven[1])]);
+    }
+    case "pulley pair": {
+      const ratio = pulley === "low" ? set.low : set.high;
+      return equation([set.primary, ONE], [set.secondary, negate(parseDecimal(`${ratio}`) ?? ONE)]);
+    }
   }
-  if (kind === "gear pair" && driver && driven) {
-    // Each mesh turns the sense round; an idler adds one.
-    const sense = idlers % 2 === 0 ? 1 : -1;
-    return equation([driver[0], of(driver[1])], [driven[0], of(sense * driven[1])]);
-  }
-  const ratio = pulley === "low" ? low : high;
-  if (kind === "pulley pair" && primary && secondary && ratio !== undefined) {
-    return equation([primary, ONE], [secondary, negate(parseDecimal(`${ratio}`) ?? ONE)]);
-  }
-  throw new RangeError(`gear set ${set.id} lacks what a ${kind} needs`);
 }
 
 /** A held one-way clutch's relative speed would have this sign if it were let go and must be stopped. */

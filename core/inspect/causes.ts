@@ -170,7 +170,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
         ),
         test(
           "tell whether it creeps or binds",
-          seen.told(["binds", "stuck in it", "harsh"]),
+          seen.told(["binds", "stuck-in-it", "harsh"]),
           "binding told",
           "no binding told",
           2,

@@ -130,15 +130,15 @@ export class Seen {
     const { codes } = this.job;
     return codes.length === 0
       ? null
-      : codes.some(({ body }) => body.sort === "electrical code" && body.related !== "no");
+      : codes.some(({ body }) => body.sort === "electrical-code" && body.related !== "no");
   }
   get use(): boolean | null {
-    const use = this.job.booking?.body.use;
-    return use ? /tow|trailer|taxi|plough|race|launch|hill|overload/i.test(use) : null;
+    const driven = this.job.booking?.body.driven ?? "not-told";
+    return driven === "not-told" ? null : driven === "hard";
   }
   get earlier(): boolean | null {
-    const text = this.job.booking?.body.earlier;
-    return text ? !/^(no|none|never)/i.test(text) : null;
+    const opened = this.job.booking?.body.opened ?? "not-told";
+    return opened === "not-told" ? null : opened === "yes";
   }
   get name(): string {
     return this.of.name;

@@ -2,7 +2,7 @@ import type { ValidationErrorItem } from "joi";
 import { joiOf } from "./joi";
 import { gather, type Gathered } from "./gather";
 import { pathOf, type Place, type Problem } from "./place";
-import { chosen, inward, keysOf, refusal, RULE, unknownKey } from "./refusal";
+import { chosen, inward, keysOf, refusal, RULE, unknownKey, keyOfAnother, keyOfChosen } from "./refusal";
 import { isRecord, type Shape } from "./shape";
 
 /** A value held against its shape: what it says where it is right, and everything that is wrong with it. */
@@ -57,17 +57,24 @@ function problemAt(
 ): { problem: Problem; whole: boolean } {
   let here: Shape<unknown> = shape;
   let value: unknown = given;
+  let around: { shape: Shape<unknown>; value: unknown; key: string | number } | null = null;
   for (const [i, key] of place.entries()) {
     const inner = inward(here, value, key);
     if (!inner)
       return {
-        problem: { path: pathOf(place.slice(0, i + 1), at), ...unknownKey(keysOf(here, value)) },
+        problem: {
+          path: pathOf(place.slice(0, i + 1), at),
+          ...(keyOfAnother(here, value, key) ?? unknownKey(keysOf(here, value))),
+        },
         whole: false,
       };
+    around = { shape: here, value, key };
     value =
       isRecord(value) || Array.isArray(value) ? (value as Record<string | number, unknown>)[key] : undefined;
     here = inner;
   }
+  const lacks = value === undefined && around ? keyOfChosen(around.shape, around.value, around.key) : null;
+  if (lacks) return { problem: { path: pathOf(place, at), ...lacks }, whole: false };
   // What a choice has chosen is what refuses it; where it chose nothing, the choice does.
   if (here.is.kind === "choice") here = chosen(here.is, value) ?? here;
   const error: unknown = context?.error;

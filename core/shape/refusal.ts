@@ -120,6 +120,25 @@ export const unknownKey = (keys: Readonly<Record<string, unknown>>): Refusal => 
   remedy: `known here: ${Object.keys(keys).join(", ")}`,
 });
 
+/** What is said of a key that another one of a choice has; null when none has it. */
+export function keyOfAnother({ is }: Shape<unknown>, value: unknown, key: string | number): Refusal | null {
+  if (is.kind !== "choice" || !isRecord(value) || !chosen(is, value)) return null;
+  const others = Object.values(is.among).some((one) => Object.hasOwn(keysOf(one, value), key));
+  return others
+    ? {
+        message: `a ${String(value[is.by])} has none`,
+        remedy: `take it out, or correct \`${is.by}\``,
+      }
+    : null;
+}
+
+/** What is said of a key that the one chosen must have and has not; null where nothing was chosen. */
+export function keyOfChosen({ is }: Shape<unknown>, value: unknown, key: string | number): Refusal | null {
+  return is.kind === "choice" && isRecord(value) && key !== is.by && chosen(is, value)
+    ? { message: `a ${String(value[is.by])} needs it`, remedy: `add "${key}"` }
+    : null;
+}
+
 /** The shape that stands at one step further into a value. */
 export function inward({ is }: Shape<unknown>, value: unknown, key: string | number): Shape<unknown> | null {
   switch (is.kind) {

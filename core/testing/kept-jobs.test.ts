@@ -4,7 +4,17 @@ import { describe, expect, it } from "@jest/globals";
 import { readBook } from "../check";
 import { toldBy } from "../diagnose";
 import { candidateCauses, dispositions, failed, unlooked, USUAL_SCHOOLS, weakPoints } from "../inspect";
-import { CANNOT, CAUSE_STANDINGS, DISPOSITIONS, FOUND_WRONG, appliedTo, fold, type Fact } from "../fact";
+import {
+  CANNOT,
+  CAUSE_STANDINGS,
+  CONDITIONS,
+  DISPOSITIONS,
+  FOUND_WRONG,
+  appliedTo,
+  fold,
+  outcomeWords,
+  type Fact,
+} from "../fact";
 import { asFound, rows, worksheets, type RowFigure } from "../measure";
 import { ballCount, counts, teardown } from "../teardown";
 
@@ -78,11 +88,17 @@ function saidBy(document: { book: unknown; facts: Fact[] }) {
     counts: counts(job, applied).map(({ name, expected, found }) => [name, expected, found]),
     balls: ballsOf(ballCount(job, applied)),
     wrongs: job.wrongs.map(({ body }) => [FOUND_WRONG.words[body.what], body.of]),
-    told: toldBy(job, applied.unit),
+    // What was kept says answers in words.
+    told: toldBy(job, applied.unit).map(({ outcome, conditions, ...one }) => ({
+      ...one,
+      outcome: outcomeWords(outcome),
+      conditions: conditions?.map((when) => CONDITIONS.words[when]),
+    })),
     codes: job.codes.map(({ body }) => body.code),
     photos: job.photos.map(({ id, fact, marks }) => [id, fact.body.caption, marks.length]),
     places: job.places.map(({ body }) => body),
-    booking: job.booking?.body,
+    // How it is driven and who was in it before was guessed from the words, and is read as codes since.
+    booking: job.booking && { ...job.booking.body, driven: undefined, opened: undefined },
     holder: job.holder?.body.name,
     depth: job.depths?.join(" + ") ?? null,
     configuration: job.configuration,

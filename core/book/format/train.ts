@@ -1,4 +1,5 @@
 import {
+  choice,
   about,
   list,
   names,
@@ -58,21 +59,30 @@ const toothed = (most: number) => tuple([refersTo("member"), whole(5, most)]);
  * Gears that mesh. A compound set is two sets that share a carrier and a ring; a gear pair is two gears on shafts side by side, whose
  * idlers turn the sense round; a pulley pair has a ratio that moves between two ends.
  */
-export const gearSet = object({
+const planetary = {
   id: names("gear set"),
-  kind: oneOf("simple", "double-pinion", "gear pair", "pulley pair"),
-  sun: optional(toothed(200)),
-  ring: optional(toothed(400)),
-  carrier: optional(refersTo("member")),
+  sun: toothed(200),
+  ring: toothed(400),
+  carrier: refersTo("member"),
   pinion: about("Teeth of a pinion and how many there are, where the source tells.", optional(whole(5, 200))),
   pinions: optional(whole(1, 12)),
-  driver: optional(toothed(200)),
-  driven: optional(toothed(200)),
-  idlers: optional(whole(0, 3)),
-  primary: optional(refersTo("member")),
-  secondary: optional(refersTo("member")),
-  low: about("Turns of the primary for one of the secondary at both ends.", optional(number(0.1, 10))),
-  high: optional(number(0.1, 10)),
+};
+export const gearSet = choice("kind", {
+  simple: object(planetary),
+  "double-pinion": object(planetary),
+  "gear pair": object({
+    id: names("gear set"),
+    driver: toothed(200),
+    driven: toothed(200),
+    idlers: optional(whole(0, 3)),
+  }),
+  "pulley pair": object({
+    id: names("gear set"),
+    primary: refersTo("member"),
+    secondary: refersTo("member"),
+    low: about("Turns of the primary for one of the secondary at both ends.", number(0.1, 10)),
+    high: number(0.1, 10),
+  }),
 });
 
 export const element = object({

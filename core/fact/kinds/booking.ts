@@ -18,7 +18,17 @@ import {
   words,
   type Read,
 } from "../../shape";
-import { kind } from "../kind";
+import { codes } from "../codes";
+import { coded, kind } from "../kind";
+
+/** How a vehicle is driven: what wears a unit by itself. */
+export const DRIVEN = codes({
+  "not-told": "not told",
+  ordinary: "ordinary use",
+  hard: "hard: towing, taxi, plough, racing",
+});
+/** Whether somebody was in the unit before. */
+export const OPENED_BEFORE = codes({ "not-told": "not known", no: "no", yes: "yes" });
 
 /** What the customer brought, and in what words. */
 export const booking = kind(
@@ -28,11 +38,13 @@ export const booking = kind(
     customer: maybeWords(120),
     words: words(3, 4000),
     odometer: maybeWords(40),
-    use: about("How it is driven: towing, taxi, short trips.", optional(maybeWords(500))),
+    use: about("How it is driven, in words: towing, taxi, short trips.", optional(maybeWords(500))),
+    driven: optional(coded(DRIVEN)),
     earlier: about(
       "What somebody did before: old sealant, new marks, a part turned over and used again.",
       optional(maybeWords(2000)),
     ),
+    opened: about("Whether somebody was in it before.", optional(coded(OPENED_BEFORE))),
   }),
   {
     means: "the vehicle, whose it is and what the customer says",

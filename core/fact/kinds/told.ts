@@ -7,11 +7,12 @@ import {
   oneOf,
   optional,
   refersTo,
+  suchThat,
   text,
   whole,
   words,
 } from "../../shape";
-import { codes } from "../codes";
+import { codes, type CodeOf } from "../codes";
 import { coded, kind } from "../kind";
 
 const name = words(1, 80);
@@ -20,22 +21,101 @@ const rpm = whole(0, 20_000);
 const there = about("False takes back what was said before.", flag);
 
 /** Under what a symptom shows. */
-export const CONDITIONS = ["cold", "hot", "light", "full load"] as const;
-export type Condition = (typeof CONDITIONS)[number];
+export const CONDITIONS = codes({ cold: "cold", hot: "hot", light: "light", "full-load": "full load" });
+export type Condition = CodeOf<typeof CONDITIONS>;
+
+/** What sort a trouble code is of. */
+export const CODE_SORTS = codes({
+  "ratio-or-slip-code": "ratio or slip code",
+  "electrical-code": "electrical code",
+  "engine-or-vehicle-code": "engine or vehicle code",
+  "place-or-travel-code": "place or travel code",
+});
+
+/** Everything that can be answered to a question of the diagnosis. */
+export const OUTCOMES = codes({
+  // Of a range, driven or held by hand.
+  fine: "fine",
+  "no-drive": "no drive",
+  "will-not-engage": "will not engage",
+  slips: "slips",
+  flares: "flares",
+  binds: "binds",
+  "no-upshift": "no upshift",
+  "stuck-in-it": "stuck in it",
+  harsh: "harsh",
+  delayed: "delayed",
+  "grabs-at-take-off": "grabs at take-off",
+  "clunks-on-and-off": "clunks on and off",
+  grinds: "grinds",
+  noise: "noise",
+  shudders: "shudders",
+  "no-engine-braking": "no engine braking",
+  // In neutral, and standing in gear.
+  stays: "stays",
+  "moves-when-revved": "moves when revved",
+  "pulls-or-stalls": "pulls or stalls",
+  // Of the vehicle as a whole.
+  nothing: "nothing",
+  leaks: "leaks",
+  "stalls-at-standstill": "stalls at standstill",
+  "revs-high-at-cruise": "revs high at cruise",
+  "binds-in-tight-turns": "binds in tight turns",
+  "second-axle-not-driven": "second axle not driven",
+  "noise-in-every-range": "noise in every range",
+  // Of what is looked at, read or tried.
+  none: "none",
+  found: "found",
+  ...CODE_SORTS.words,
+  clear: "clear",
+  dark: "dark",
+  burnt: "burnt",
+  milky: "milky",
+  "in-its-limits": "in its limits",
+  low: "low",
+  high: "high",
+  "holds-and-lets-go": "holds and lets go",
+  "does-not-move": "does not move",
+  "does-not-let-go": "does not let go",
+  "as-listed": "as listed",
+});
+const RATIO_OF = "ratio-of-";
+/** The answer that two speeds show the ratio of another range. */
+export const ratioOf = (range: string): string => `${RATIO_OF}${range}`;
+/** An answer in words. */
+export const outcomeWords = (outcome: string): string =>
+  outcome.startsWith(RATIO_OF)
+    ? `ratio of ${outcome.slice(RATIO_OF.length)}`
+    : Object.hasOwn(OUTCOMES.words, outcome)
+      ? OUTCOMES.words[outcome as CodeOf<typeof OUTCOMES>]
+      : outcome;
+/** The code of an answer given in words; a code is itself. */
+export const outcomeCode = (words: string): string =>
+  words.startsWith("ratio of ")
+    ? ratioOf(words.slice("ratio of ".length))
+    : (OUTCOMES.codes.find((code) => OUTCOMES.words[code] === words) ?? words);
+/** A question's id as one says it: the range, by hand or not. */
+export const questionWords = (question: string): string =>
+  question.replace(/^range:/, "").replace(/^manual:(.*)/, "$1 by hand");
 
 export const answer = kind(
   "answer",
   object({
     question: about("A question of the diagnosis.", name),
-    outcome: name,
-    conditions: listOnce(oneOf(...CONDITIONS), 0, 4),
+    outcome: suchThat(name, {
+      test: (given) => Object.hasOwn(OUTCOMES.words, given) || given.startsWith(RATIO_OF),
+      message: "no answer of the diagnosis",
+      remedy: `one of ${OUTCOMES.codes.slice(0, 15).join(", ")} and so on`,
+    }),
+    conditions: listOnce(coded(CONDITIONS), 0, 4),
     there,
     note: optional(maybeWords(500)),
   }),
   {
     means: "a symptom, or another answer to a question of the diagnosis",
     about: ({ question, outcome }) => `${question} ${outcome}`,
-    sentence: ({ question, outcome, there: so }) => `${question}: ${so ? "" : "not "}${outcome}`,
+    sentence: ({ question, outcome, there: so }) =>
+      `${questionWords(question)}: ${so ? "" : "not "}${outcomeWords(outcome)}`,
   },
 );
 
@@ -44,7 +124,7 @@ export const code = kind(
   object({
     code: words(1, 30),
     words: maybeWords(500),
-    sort: name,
+    sort: coded(CODE_SORTS),
     related: oneOf("yes", "no", "unsure"),
     there,
   }),
