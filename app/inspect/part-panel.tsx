@@ -24,7 +24,7 @@ export function PartPanel({ state }: { state: PartState }) {
         <h2 className="text-2xl font-bold">{part.name}</h2>
         <span className="quiet">{part.number}</span>
         <span className="grow" />
-        {!closed && <TakePhoto of={`part ${part.id}`} view={view} small />}
+        {!closed && <TakePhoto of={`part ${part.id}`} view={{ ...view, closed }} small />}
       </div>
       {looks && (
         <p className="text-lg">

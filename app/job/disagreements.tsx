@@ -4,18 +4,8 @@ import { kindOf, type Disagreement, type Fact, type Job } from "~core/fact";
 import { useSayOf } from "./say";
 
 /** Where two people said different things without knowing of each other: until somebody says which holds, both stand here. */
-export function Disagreements({
-  job,
-  book,
-  number,
-  seen,
-}: {
-  job: Job;
-  book: Book;
-  number: number;
-  seen: string | undefined;
-}) {
-  const say = useSayOf(number, seen);
+export function Disagreements({ job, book, number }: { job: Job; book: Book; number: number }) {
+  const say = useSayOf(number);
   if (job.disagreements.length === 0) return null;
   return (
     <section

@@ -1,6 +1,6 @@
 import { KEPT } from "~/offline/keys";
 import { BookOpen, Images, Tag } from "lucide-react";
-import { memo, useDeferredValue, useEffect, useMemo } from "react";
+import { memo, useDeferredValue, useEffect, useMemo, type ComponentProps } from "react";
 import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
 import { bringBook } from "~/revision/bring";
 import { bookAt as bookOf, revisionPath, type RevisionRef } from "~/revision/kept-books";
@@ -20,6 +20,7 @@ import { Axis, type AxisPack } from "~/look/axis";
 import { markOf } from "~/look/mark";
 import { useKeys } from "~/look/use-keys";
 import { useUnit } from "~/look/use-unit";
+import { nowSeen } from "~/live/seen";
 import { useLive } from "~/live/use-live";
 import { whenItMatters } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
@@ -61,8 +62,6 @@ export interface JobView {
   /** How its stages stand and what is next. */
   standing: Standing;
   unit: System;
-  /** The last fact the shop had when this page was last told: what is said here stands behind it. */
-  seen: string | undefined;
 }
 export const useJobView = (): JobView => useOutletContext<JobView>();
 
@@ -76,6 +75,7 @@ export default function JobPage({
   const since = useLive(number, seq);
   const facts = useFacts(number, told, since);
   const seen = (since.at(-1) ?? told.at(-1))?.id;
+  useEffect(() => nowSeen(number, seen), [number, seen]);
   const [unit, changeUnit] = useUnit(book.unit.lengthUnit);
   const view = useMemo((): JobView => {
     const job = jobOfPage(facts);
@@ -91,7 +91,6 @@ export default function JobPage({
       depths,
       applied,
       unit,
-      seen,
       // Worked out when a page asks: those before the unit is opened show no pack.
       get sheets() {
         return (sheets ??= worksheets(job, applied, house));
@@ -100,17 +99,19 @@ export default function JobPage({
         return (standing ??= standingOf(job, applied, houseOf(job, house)));
       },
     };
-  }, [facts, book, house, houseValues, number, opened, unit, seen]);
+  }, [facts, book, house, houseValues, number, opened, unit]);
   const place = useLocation()
     .pathname.replace(/\/$/, "")
     .slice(`/jobs/${number}`.length + 1);
+  // The frame is not what a reading waits for: it is drawn once the page stands.
+  const framed = useDeferredValue(view);
   const packs = useMemo(
     () =>
       inAxisOrder(
-        view.sheets.map((sheet) => axisPack(sheet, number, chain)),
+        framed.sheets.map((sheet) => axisPack(sheet, number, chain)),
         book,
       ),
-    [view, number, chain, book],
+    [framed, number, chain, book],
   );
   useJobKeys(number, packs, changeUnit);
   return (
@@ -124,18 +125,26 @@ export default function JobPage({
         data-book={ref.id}
         data-digest={ref.digest}
       />
-      <Bar
+      <JobBar
         staff={staff}
         footKey={house.footKey}
-        job={<WhichJob view={view} />}
-        tools={<Tools view={view} place={place} changeUnit={changeUnit} />}
+        number={number}
+        book={book}
+        vehicle={view.job.booking?.body.vehicle ?? ""}
+        scope={view.depths.join(" + ")}
+        closed={view.job.closed !== null}
+        applied={view.applied}
+        search={versionSearch(book, view.job.configuration, view.depths).toString()}
+        unit={unit}
+        place={place}
+        changeUnit={changeUnit}
       />
       <div className="flex">
-        <StageRail view={view} place={place} packs={packs} />
+        <StageRail view={framed} place={place} packs={packs} />
         <main className="relative mx-auto max-w-[1320px] min-w-0 grow px-3 pt-1 pb-3">
-          {place !== "" && <StageHead view={view} place={place} packs={packs} />}
+          {place !== "" && <StageHead view={framed} place={place} packs={packs} />}
           {newer && !view.job.closed && <NewerRevision view={view} newer={newer} />}
-          <Disagreements job={view.job} book={book} number={number} seen={seen} />
+          <Disagreements job={view.job} book={book} number={number} />
           {place === "" && <Axis stations={view.applied.unit.stations} packs={packs} tall />}
           <Outlet context={view} />
         </main>
@@ -144,15 +153,39 @@ export default function JobPage({
   );
 }
 
-function WhichJob({ view: { number, job, book, depths } }: { view: JobView }) {
+interface BarProps {
+  staff: ComponentProps<typeof Bar>["staff"];
+  footKey: string;
+  number: number;
+  book: Book;
+  vehicle: string;
+  /** How deep the work goes, in words. */
+  scope: string;
+  closed: boolean;
+  applied: Applied;
+  unit: System;
+  place: string;
+  changeUnit: () => void;
+  /** Which version the book's pages are asked for. */
+  search: string;
+}
+
+/** The bar of a job; a reading changes nothing of it. */
+const JobBar = memo(function JobBar({ staff, footKey, ...job }: BarProps) {
+  return <Bar staff={staff} footKey={footKey} job={<WhichJob {...job} />} tools={<Tools {...job} />} />;
+});
+
+type OfJob = Omit<BarProps, "staff" | "footKey">;
+
+function WhichJob({ number, book, vehicle, scope, closed }: OfJob) {
   return (
     <Link to={`/jobs/${number}`} className="touch flex min-w-0 items-center gap-3 pr-2">
       <span className="text-2xl font-bold">{number}</span>
       <span className="min-w-0 leading-tight">
-        <span className="block truncate font-semibold">{job.booking?.body.vehicle}</span>
+        <span className="block truncate font-semibold">{vehicle}</span>
         <span className="block truncate text-sm opacity-80">
-          {book.unit.maker} {book.unit.name}, {depths.join(" + ")}
-          {job.closed && <b> · closed</b>}
+          {book.unit.maker} {book.unit.name}, {scope}
+          {closed && <b> · closed</b>}
         </span>
       </span>
     </Link>
@@ -160,13 +193,14 @@ function WhichJob({ view: { number, job, book, depths } }: { view: JobView }) {
 }
 
 /** What is at hand at every stage. */
-function Tools({ view, place, changeUnit }: { view: JobView; place: string; changeUnit: () => void }) {
-  const { number, applied, unit } = view;
+function Tools({ number, book, closed, search, applied, unit, place, changeUnit }: OfJob) {
+  const at = (page: string): string => bookPage(book, search, page);
+  const photos = place !== "photos" && place !== "teardown";
   return (
     <>
-      {place !== "photos" && place !== "teardown" && <TakePhoto of={place || "job"} view={view} small />}
-      <Find className={TOOL} applied={applied} unit={unit} to={(page, id) => `${bookAt(view, page)}#${id}`} />
-      <Link to={bookAt(view, "")} className={TOOL} aria-label="Book">
+      {photos && <TakePhoto of={place || "job"} view={{ number, closed }} small />}
+      <Find className={TOOL} applied={applied} unit={unit} to={(page, id) => `${at(page)}#${id}`} />
+      <Link to={at("")} className={TOOL} aria-label="Book">
         <BookOpen size={20} aria-hidden="true" />
       </Link>
       <Link to={`/jobs/${number}/photos`} className={TOOL} aria-label="Photos">
@@ -188,9 +222,8 @@ interface Framed {
   packs: readonly AxisPack[];
 }
 
-/** The rail is not what a reading waits for: it is drawn once the page stands. */
 const StageRail = memo(function StageRail({ view, place, packs }: Framed) {
-  const { standing, number } = useDeferredValue(view);
+  const { standing, number } = view;
   const due = standing.next?.what === "pack" ? standing.next.of : undefined;
   const first = packs.find(({ id }) => id === due) ?? packs.find(({ quiet }) => !quiet) ?? packs[0];
   return (
@@ -206,7 +239,7 @@ const StageRail = memo(function StageRail({ view, place, packs }: Framed) {
 
 /** The pages of the stage one is in, and what is next on the job. */
 const StageHead = memo(function StageHead({ view, place, packs }: Framed) {
-  const { standing, number } = useDeferredValue(view);
+  const { standing, number } = view;
   const stage = stageOf(place);
   const pages = pagesOf(stage);
   const next = standing.next && <NextThing number={number} next={standing.next} />;
@@ -240,10 +273,11 @@ function NewerRevision({ view, newer }: { view: JobView; newer: { revision: numb
 }
 
 /** The book's page for this very unit: its revision, its version, its depth. */
-export function bookAt({ book, job, depths }: JobView, page: string): string {
-  const search = versionSearch(book, job.configuration, depths);
-  return `/books/${book.unit.id}${page && `/${page}`}?${search}`;
-}
+export const bookAt = ({ book, job, depths }: JobView, page: string): string =>
+  bookPage(book, versionSearch(book, job.configuration, depths).toString(), page);
+
+const bookPage = (book: Book, search: string, page: string): string =>
+  `/books/${book.unit.id}${page && `/${page}`}?${search}`;
 
 /** How a pack shows on the axis: a mark, and what it waits for. */
 function axisPack(sheet: Worksheet, number: number, current: string | undefined): AxisPack {

@@ -1,5 +1,6 @@
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
+import { seenOf } from "~/live/seen";
 import { outbox } from "~/outbox/outbox";
 import type { FactBody } from "~core/fact";
 import { useJobView } from "./job";
@@ -7,15 +8,16 @@ import { useJobView } from "./job";
 type Say = (body: FactBody, more?: { replaces?: string; picture?: Blob }) => void;
 
 /** Says a fact of a job: shown at once, kept in the browser, sent when the server answers. */
-export function useSayOf(number: number, seen?: string): Say {
+export function useSayOf(number: number): Say {
   const { staff, voucher } = useInside();
   return (body, { replaces, picture } = {}) => {
+    const after = seenOf(number);
     const fact = {
       id: newId(),
       at: new Date().toISOString(),
       by: staff.name,
       ...(replaces ? { replaces } : {}),
-      ...(seen ? { after: seen } : {}),
+      ...(after ? { after } : {}),
       body,
     };
     void outbox.say(number, fact, { picture, voucher });
@@ -24,6 +26,5 @@ export function useSayOf(number: number, seen?: string): Say {
 
 /** The same, of the job whose page it is. */
 export function useSay(): Say {
-  const { number, seen } = useJobView();
-  return useSayOf(number, seen);
+  return useSayOf(useJobView().number);
 }

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import { useRouteLoaderData } from "react-router";
 import type { System } from "~core/book";
 import { keepLook, type Look } from "./look-cookie";
@@ -7,12 +7,10 @@ import { keepLook, type Look } from "./look-cookie";
 export function useUnit(ofBook: System): [System, () => void] {
   const look = useRouteLoaderData<Look>("root");
   const [unit, setUnit] = useState<System>(look?.unit ?? ofBook);
-  return [
-    unit,
-    () => {
-      const other = unit === "mm" ? "in" : "mm";
-      keepLook("unit", other);
-      setUnit(other);
-    },
-  ];
+  const change = useCallback(() => {
+    const other = unit === "mm" ? "in" : "mm";
+    keepLook("unit", other);
+    setUnit(other);
+  }, [unit]);
+  return [unit, change];
 }

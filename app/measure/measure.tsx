@@ -1,7 +1,7 @@
 import { createColumnHelper, tableFeatures, useTable } from "@tanstack/react-table";
-import { CornerDownLeft, Download } from "lucide-react";
+import { Download } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
 import { GaugeBar } from "~/gauge/gauge-bar";
 import { useJobView } from "~/job/job";
@@ -13,11 +13,9 @@ import { BESIDE } from "~/frame/pages";
 import type { Route } from "./+types/measure";
 import { EarlierVisit } from "./earlier-visit";
 import { EachSheet } from "./each-sheet";
-import { hasSheet, fedBy } from "./entry";
 import { FitSheet } from "./fit-sheet";
-import { Readings } from "~/job/readings";
-import { INSTEAD, leaves, openItems, readRow } from "./read-row";
-import { Stands } from "./stands";
+import { MeasureRow, useActs, useSteady } from "./measure-row";
+import { INSTEAD, leaves, readRow } from "./read-row";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Measure ${params.number} · Yard Key` }];
 
@@ -46,7 +44,7 @@ export default function Measure() {
   const [looked, lookAt] = useState("");
   const [problems, tell] = useState<Readonly<Record<string, string>>>({});
   const body = useRef<HTMLTableSectionElement>(null);
-  const all = useMemo(() => rows(job, applied, house, unit), [job, applied, house, unit]);
+  const all = useSteady(useMemo(() => rows(job, applied, house, unit), [job, applied, house, unit]));
   const data = useMemo(() => {
     const here = station ? all.filter((row) => row.station === station) : all;
     return first ? gravestFirst(here, phase) : here;
@@ -81,6 +79,15 @@ export default function Measure() {
     }
     focus(field, 1);
   };
+  const acts = useActs({
+    enter,
+    focus,
+    look: (id) => lookAt(looked === id ? "" : id),
+    work: (id) => {
+      set("work", id);
+      window.scrollTo({ top: 0 });
+    },
+  });
   const work = all.find(({ id }) => id === search.get("work"));
   const taken = all.filter((row) => row[phase].standing !== "not yet").length;
   const count = (standing: Standing): number => all.filter((row) => row[phase].standing === standing).length;
@@ -167,103 +174,19 @@ export default function Measure() {
           </thead>
           <tbody ref={body}>
             {table.getRowModel().rows.map(({ original: row }) => (
-              <tr
+              <MeasureRow
                 key={row.id}
-                id={`row-${row.id}`}
-                data-row={row.id}
-                data-standing={row[phase].standing}
-                className={`border-base-300 border-t ${anchor === `row-${row.id}` ? "outline-primary outline-3" : ""}`}
-              >
-                <th scope="row" className="px-3 py-1 text-left leading-tight font-semibold">
-                  {row.of === "pack" ? (
-                    <Link to={`/jobs/${number}/pack/${row.id}`} className="underline underline-offset-4">
-                      {row.name}
-                    </Link>
-                  ) : (
-                    row.name
-                  )}
-                  <span className="quiet block text-sm font-normal">{row.how}</span>
-                  {hasSheet(row) && (
-                    <button
-                      type="button"
-                      className="touch underline underline-offset-4"
-                      onClick={() => {
-                        set("work", row.id);
-                        window.scrollTo({ top: 0 });
-                      }}
-                    >
-                      {byWhat(row)}
-                    </button>
-                  )}
-                </th>
-                <td className="px-3 py-1 max-[1100px]:hidden">{row.station}</td>
-                <td className="max-w-56 px-3 py-1">{row.spec}</td>
-                <td className="quiet px-3 py-1 whitespace-nowrap">
-                  {row[phase === "found" ? "built" : "found"].text}
-                </td>
-                {job.earlier && (
-                  <td className="px-3 py-1 whitespace-nowrap" data-earlier>
-                    {row.earlier?.text}
-                    {row.earlier?.moved && (
-                      <span className="quiet block text-sm">{row.earlier.moved} since</span>
-                    )}
-                  </td>
-                )}
-                <td className="px-3 py-1">
-                  <Stands figure={row[phase]} wanted={row.wanted} />
-                  {row.of === "chain" && row[phase].readings.length > 0 && (
-                    <button
-                      type="button"
-                      className="touch underline underline-offset-4"
-                      aria-expanded={looked === row.id}
-                      aria-label={`Readings of ${row.name}`}
-                      onClick={() => lookAt(looked === row.id ? "" : row.id)}
-                    >
-                      Readings
-                    </button>
-                  )}
-                  {looked === row.id && <RowReadings row={row} phase={phase} />}
-                </td>
-                <td className="w-52 px-2 py-1">
-                  <div className="flex gap-1">
-                    <input
-                      aria-label={`${row.name}, ${phase === "found" ? "as found" : "as built"}`}
-                      aria-invalid={problems[row.id] ? true : undefined}
-                      aria-describedby={problems[row.id] ? `problem-${row.id}` : undefined}
-                      inputMode="decimal"
-                      autoComplete="off"
-                      {...fedBy(row, openItems(row, phase)[0]?.item, undefined, applied)}
-                      placeholder={openItems(row, phase)[0]?.item.name}
-                      disabled={job.closed !== null}
-                      className={`input touch w-full text-lg ${problems[row.id] ? "input-error" : ""}`}
-                      onKeyDown={(event) => {
-                        if (event.key === "Enter") enter(row, event.currentTarget);
-                        else if (event.key === "ArrowDown") focus(event.currentTarget, 1);
-                        else if (event.key === "ArrowUp") focus(event.currentTarget, -1);
-                        else return;
-                        event.preventDefault();
-                      }}
-                    />
-                    <button
-                      type="button"
-                      className="btn touch px-3"
-                      aria-label={`Keep ${row.name}`}
-                      disabled={job.closed !== null}
-                      onClick={(event) => {
-                        const field = event.currentTarget.parentElement?.querySelector("input");
-                        if (field) enter(row, field);
-                      }}
-                    >
-                      <CornerDownLeft size={20} aria-hidden="true" />
-                    </button>
-                  </div>
-                  {problems[row.id] && (
-                    <p id={`problem-${row.id}`} role="alert" className="text-error text-sm font-semibold">
-                      {problems[row.id]}
-                    </p>
-                  )}
-                </td>
-              </tr>
+                row={row}
+                phase={phase}
+                problem={problems[row.id] ?? ""}
+                anchored={anchor === `row-${row.id}`}
+                looked={looked === row.id}
+                number={number}
+                applied={applied}
+                closed={job.closed !== null}
+                earlier={job.earlier !== null}
+                acts={acts}
+              />
             ))}
           </tbody>
         </table>
@@ -294,29 +217,5 @@ export default function Measure() {
   );
 }
 
-/** What a figure was read from; one that was mistyped can be left out. */
-function RowReadings({ row, phase }: { row: Row; phase: Phase }) {
-  const { job, unit } = useJobView();
-  const figures =
-    row.items.length > 0
-      ? row.items.map((each) => ({ name: each.item.name, figure: each[phase] }))
-      : [{ name: "", figure: row[phase] }];
-  return figures
-    .filter(({ figure }) => figure.readings.length > 0)
-    .map(({ name, figure: { readings, marks } }) => (
-      <div key={name} className="my-1">
-        {name && <span className="stamp">{name}</span>}
-        <Readings readings={readings} marks={marks} unit={unit} closed={job.closed !== null} />
-      </div>
-    ));
-}
-
 const WorkSheet = (props: { row: Row; phase: Phase; onDone: () => void }) =>
   props.row.kind === "bushing clearance" ? <FitSheet {...props} /> : <EachSheet {...props} />;
-
-/** What its worksheet takes it by. */
-function byWhat({ kind, items }: Row): string {
-  if (kind === "bushing clearance") return "By its points";
-  if (items.length > 0) return "Each by itself";
-  return kind === "leak-down" ? "From two pressures" : "From a pull and its radius";
-}

@@ -101,8 +101,7 @@ export class Outbox {
     const db = await this.database;
     const n = await db?.add(STORE, { ...entry }).catch(() => undefined);
     if (n === undefined) {
-      entry.unkept = true;
-      this.set({ waiting: [...this.state.waiting] });
+      this.replace(entry, { ...entry, unkept: true });
     } else entry.n = n as number;
     this.tellOthers("more");
     void this.flush();
@@ -141,8 +140,7 @@ export class Outbox {
       if (answer === "signed out") return;
       if (answer === "stored") {
         await keepSaid(next.job, next.fact);
-        this.set({ sent: [...this.state.sent.slice(-200), next] });
-        await this.drop(next);
+        await this.drop(next, { sent: [...this.state.sent.slice(-200), next] });
       } else {
         await this.refuse(next, answer.refused);
       }
@@ -156,9 +154,8 @@ export class Outbox {
     const kept = (await db.getAll(STORE)) as Waiting[];
     const known = new Map(this.state.waiting.map((entry) => [entry.n, entry]));
     const merged = kept.map((entry) => {
-      const same = known.get(entry.n);
-      if (same) same.refused = entry.refused;
-      return same ?? entry;
+      const had = known.get(entry.n);
+      return had && had.refused === entry.refused ? had : entry;
     });
     const unwritten = this.state.waiting.filter(({ n }) => n === undefined);
     // Written between the reading and now: this page knows it, the reading did not yet.
@@ -198,20 +195,24 @@ export class Outbox {
   }
 
   private async refuse(entry: Waiting, why: string): Promise<void> {
-    entry.refused = why;
+    const refused = { ...entry, refused: why };
     const db = await this.database;
     if (this.stopped) return;
-    if (entry.n !== undefined) await db?.put(STORE, { ...entry });
-    this.set({ waiting: [...this.state.waiting] });
+    if (entry.n !== undefined) await db?.put(STORE, refused);
+    this.replace(entry, refused);
     this.tellOthers("refused");
   }
 
-  private async drop(entry: Waiting): Promise<void> {
+  private replace(entry: Waiting, by: Waiting): void {
+    this.set({ waiting: this.state.waiting.map((other) => (other === entry ? by : other)) });
+  }
+
+  private async drop(entry: Waiting, also: Partial<OutboxState> = {}): Promise<void> {
     const db = await this.database;
     // A page that is going leaves it to the next one, which sends it again under the same id.
     if (this.stopped) return;
     if (db && entry.n !== undefined) await db.delete(STORE, entry.n);
-    this.set({ waiting: this.state.waiting.filter((other) => other !== entry) });
+    this.set({ ...also, waiting: this.state.waiting.filter((other) => other !== entry) });
     this.tellOthers("fewer");
   }
 
@@ -220,11 +221,20 @@ export class Outbox {
     if (!this.stopped) this.others?.postMessage(what);
   }
 
+  /** Tells whoever listens, once, and only where something is otherwise than before: all pages are drawn from this. */
   private set(change: Partial<OutboxState>): void {
-    this.state = { ...this.state, ...change };
+    const news = Object.entries(change).filter(
+      ([key, value]) => !same(this.state[key as keyof OutboxState], value),
+    );
+    if (news.length === 0) return;
+    this.state = { ...this.state, ...Object.fromEntries(news) };
     for (const listener of this.listeners) listener();
   }
 }
+
+/** The same value, or a list of the very same entries. */
+const same = (a: unknown, b: unknown): boolean =>
+  Array.isArray(a) && Array.isArray(b) ? a.length === b.length && a.every((one, i) => one === b[i]) : a === b;
 
 /** The browser's store; null where it refuses to have one, which some do by throwing at once. */
 async function opened(name: string): Promise<IDBPDatabase | null> {

@@ -18,6 +18,14 @@ export function useFacts(job: number, told: readonly Fact[], since: readonly Fac
     const add = (fact: Fact): Fact[] => (known.has(fact.id) ? [] : (known.add(fact.id), [fact]));
     const later = since.flatMap(add);
     const own = [...sent, ...waiting].filter((entry) => entry.job === job).flatMap(({ fact }) => add(fact));
-    return later.length + own.length === 0 ? told : [...told, ...later, ...own];
+    const now = later.length + own.length === 0 ? told : [...told, ...later, ...own];
+    // Acknowledged by the server, and told again by it, a fact is still the same.
+    return asBefore(now);
   }, [job, told, since, waiting, sent]);
 }
+
+let last: readonly Fact[] = [];
+/** The very list of before, where it has the same facts. */
+const asBefore = (now: readonly Fact[]): readonly Fact[] => (last = sameFacts(last, now) ? last : now);
+const sameFacts = (a: readonly Fact[], b: readonly Fact[]): boolean =>
+  a.length === b.length && a.every(({ id }, i) => id === b[i]?.id);

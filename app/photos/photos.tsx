@@ -53,7 +53,7 @@ export default function Photos({ actionData }: Route.ComponentProps) {
       ) : (
         <>
           <div className="mb-3 flex flex-wrap items-center gap-3">
-            <TakePhoto of="job" view={view} />
+            <TakePhoto of="job" view={{ number: view.number, closed: view.job.closed !== null }} />
             <span className="quiet">
               {photos.length === 0
                 ? "No photo yet. Take one before anything is moved: the plate, the plug, the leak."

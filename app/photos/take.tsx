@@ -2,7 +2,6 @@ import { Camera, ImagePlus } from "lucide-react";
 import { useState } from "react";
 import { v7 as newId } from "uuid";
 import { TOOL } from "~/frame/bar";
-import type { JobView } from "~/job/job";
 import { useSayOf } from "~/job/say";
 
 const MOST = 15_000_000;
@@ -22,16 +21,16 @@ export async function refusal(file: File): Promise<string | null> {
 /** Takes pictures from camera or files at any point of a job. They are kept in the browser first, like every fact. */
 export function TakePhoto({
   of,
-  view: { job, number, seen },
+  view: { number, closed },
   small = false,
 }: {
   of: string;
-  view: Pick<JobView, "job" | "number" | "seen">;
+  view: { number: number; closed: boolean };
   small?: boolean;
 }) {
-  const say = useSayOf(number, seen);
+  const say = useSayOf(number);
   const [problems, tell] = useState<string[]>([]);
-  if (job.closed) return null;
+  if (closed) return null;
   const take = async (files: FileList | null): Promise<void> => {
     const wrong: string[] = [];
     for (const file of files ?? []) {

@@ -159,7 +159,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Teardown })
                   <Skip step={step.id} onSaid={onward} />
                 </>
               )}
-              <TakePhoto of={`step ${step.id}`} view={view} small />
+              <TakePhoto of={`step ${step.id}`} view={{ ...view, closed: view.job.closed !== null }} small />
             </div>
           </div>
         </>

@@ -69,9 +69,47 @@ export const houseOf = <H extends House>(job: Job, house: H): H => ({
 /** The rule a job is judged by: the house's of the day, and for a closed job the one it was closed under. */
 export const ruleOf = (job: Job, house: House): DecisionRule => job.closed?.body.rule ?? house.rule;
 
-/** @returns the worksheet of one chain. */
+interface Made {
+  facts: ChainFacts;
+  rule: DecisionRule;
+  school: TargetSchool;
+  closed: boolean;
+  sheet: Worksheet;
+}
+const made = new WeakMap<PackChain, Made>();
+
+/** @returns the worksheet of one chain; the very same one as long as nothing new was said of the chain. */
 export function worksheet(job: Job, applied: PackChain, house: House): Worksheet {
   const facts = chainFacts(job, applied.chain.id);
+  const [rule, school, closed] = [ruleOf(job, house), house.target, job.closed !== null];
+  const known = made.get(applied);
+  if (
+    known?.rule === rule &&
+    known.school === school &&
+    known.closed === closed &&
+    sameFacts(known.facts, facts)
+  )
+    return known.sheet;
+  const sheet = worksheetOf(job, applied, house, facts);
+  made.set(applied, { facts, rule, school, closed, sheet });
+  return sheet;
+}
+
+/** Whether the very same facts say something of a chain: a fact never changes. */
+function sameFacts(a: ChainFacts, b: ChainFacts): boolean {
+  const same = (one: readonly unknown[], other: readonly unknown[]): boolean =>
+    one.length === other.length && one.every((each, i) => each === other[i]);
+  const read = ({ readings }: ChainFacts): unknown[] => readings.flatMap(({ fact, out }) => [fact, out]);
+  return (
+    a.waiver === b.waiver &&
+    same(read(a), read(b)) &&
+    same(a.fittings, b.fittings) &&
+    same(a.choices, b.choices) &&
+    same(a.explained, b.explained)
+  );
+}
+
+function worksheetOf(job: Job, applied: PackChain, house: House, facts: ChainFacts): Worksheet {
   const fit = Math.max(0, ...facts.fittings.map(({ body }) => body.fit));
   const choice = facts.choices.filter(({ body }) => body.fit === fit).at(-1) ?? null;
   const of = (phase: Phase, wanted: (fitOfReading: number) => boolean): ReadingSet => {
