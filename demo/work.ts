@@ -1,7 +1,7 @@
 import { LOOKED_AT } from "../core/inspect";
 import type { Applied } from "../core/book";
 import { type CauseStanding, fold, type FactBody } from "../core/fact";
-import { counts, waysOf } from "../core/teardown";
+import { counts, waysOf } from "../core/steps";
 
 const TRAYS = ["Front end", "Drums and packs", "Rear end"];
 const trayId = (i: number): string => `tray-${i + 1}`;

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { wordsOf, CLEANING_STEPS, SCRAPPED, type Cleanliness, type CleaningStep } from "~core/fact";
-import type { Thing } from "~core/teardown";
+import type { Thing } from "~core/steps";
 
 /** What is done with the parts picked: laid somewhere, cleaned, bagged. */
 export function Actions({

@@ -18,7 +18,7 @@ import { onScan } from "~/scan/heard";
 import { placesOf } from "~/teardown/places";
 import { partsOf } from "~core/book";
 import { IN_UNIT, SCRAPPED } from "~core/fact";
-import { teardown, type Bench } from "~core/teardown";
+import { planOf, type Bench } from "~core/steps";
 import type { Route } from "./+types/bench";
 import { Actions } from "./actions";
 import { NewPlace } from "./new-place";
@@ -34,7 +34,7 @@ export default function BenchMap() {
   const { staff } = useInside();
   const say = useSay();
   const [search] = useSearchParams();
-  const plan = useMemo(() => teardown(job, applied), [job, applied]);
+  const plan = useMemo(() => planOf(job, applied), [job, applied]);
   const { bench } = plan;
   const asked = search.get("thing");
   const [picked, pick] = useState<readonly string[]>(asked ? [asked] : []);

@@ -2,7 +2,7 @@ import { useWhen } from "~/look/when";
 import { MATCH_MARKS } from "~core/fact";
 import { useDraggable, useDroppable } from "@dnd-kit/core";
 import type { Book } from "~core/book";
-import type { Bolts, Thing } from "~core/teardown";
+import type { Bolts, Thing } from "~core/steps";
 import { useAnchor } from "~/look/use-scripted";
 
 const STATE: Readonly<Record<Thing["state"], string>> = {

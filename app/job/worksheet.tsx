@@ -10,7 +10,7 @@ import { stageWords } from "~core/stage";
 import { plates } from "~core/pack";
 import type { LengthUnit } from "~core/quantity";
 import type { Candidate, Stock } from "~core/select";
-import { Bench } from "~core/teardown";
+import { Bench } from "~core/steps";
 import type { FormAnswer } from "./form-answer";
 import { FoundRing } from "./found-ring";
 import { useKeys } from "~/look/use-keys";

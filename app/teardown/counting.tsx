@@ -2,7 +2,7 @@ import { FOUND_WRONG } from "~core/fact";
 import { Minus, Plus } from "lucide-react";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
-import { ballCount, otherVersions, type Count } from "~core/teardown";
+import { ballCount, otherVersions, type Count } from "~core/steps";
 import { VersionHint } from "./version-hint";
 
 /** What is counted as it comes out; a number that is not the book's says what it may mean. */

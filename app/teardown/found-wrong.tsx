@@ -2,7 +2,7 @@ import { SayForm } from "~/intake/say-form";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { wordsOf, FOUND_WRONG } from "~core/fact";
-import { versionsOfLookAlikes, type StepState } from "~core/teardown";
+import { versionsOfLookAlikes, type StepState } from "~core/steps";
 import { VersionHint } from "./version-hint";
 
 /** What an earlier builder did, or another version left: it can be the cause. */

@@ -1,5 +1,5 @@
 import { useJobView } from "~/job/job";
-import type { Notice } from "~core/teardown";
+import type { Notice } from "~core/steps";
 
 /** What doing it now runs into: said, not forbidden. */
 export function Notices({ notices }: { notices: readonly Notice[] }) {
@@ -20,6 +20,10 @@ export function Notices({ notices }: { notices: readonly Notice[] }) {
         return `${name(notice.by)} still in: it holds ${name(notice.part)}.`;
       case "fasteners":
         return `${notice.out} of ${notice.of} ${name(notice.group).toLowerCase()} out.`;
+      case "closes":
+        return `${name(notice.over)} still out: ${name(notice.part)} goes in over it.`;
+      case "dirty":
+        return `Not clean yet: ${notice.parts.map(name).join(", ")}.`;
       case "spoils":
         return `Not done yet: ${name(notice.step)}. Once this is off, ${notice.what.map((one) => name(one).toLowerCase()).join(", ")} can no longer be had.`;
     }

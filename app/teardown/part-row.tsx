@@ -2,7 +2,7 @@ import type { Part } from "~core/book";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { MATCH_MARKS, type MatchMark } from "~core/fact";
-import { waysOf, wantsMark, type Bench, type Count } from "~core/teardown";
+import { waysOf, wantsMark, type Bench, type Count } from "~core/steps";
 import { Counting } from "./counting";
 import { placeName } from "./places";
 

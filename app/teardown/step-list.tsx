@@ -1,7 +1,7 @@
 import { Undecided } from "~/job/undecided";
 import { useEffect, useRef } from "react";
 import { Link } from "react-router";
-import type { StepState } from "~core/teardown";
+import type { StepState } from "~core/steps";
 
 const MARKS: Readonly<Record<StepState["at"], { sign: string; words: string; tone: string }>> = {
   done: { sign: "✓", words: "done", tone: "text-success" },

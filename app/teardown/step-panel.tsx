@@ -12,7 +12,7 @@ import { useSay } from "~/job/say";
 import { useKeys } from "~/look/use-keys";
 import { TakePhoto } from "~/photos/take";
 import { asFound, ruleOf } from "~core/measure";
-import { counts, type StepState, type Teardown } from "~core/teardown";
+import { counts, type StepState, type Plan } from "~core/steps";
 import { Balls, Counting } from "./counting";
 import { Bolts } from "./bolts";
 import { FoundWrong } from "./found-wrong";
@@ -23,7 +23,7 @@ import { lastPlace } from "./places";
 import { Skip } from "./skip";
 
 /** One step at arm's length: what comes off, how, with what, what to mind, and one large target when it is done. */
-export function StepPanel({ state, plan }: { state: StepState; plan: Teardown }) {
+export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
   const { short } = useWhen();
   const view = useJobView();
   const { job, applied, unit } = view;

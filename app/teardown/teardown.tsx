@@ -4,7 +4,7 @@ import { Link, useSearchParams } from "react-router";
 import { useJobView } from "~/job/job";
 import { UnitDrawing } from "~/look/unit-drawing";
 import { layoutOf } from "~/look/unit-layout";
-import { teardown, type StepState } from "~core/teardown";
+import { planOf, type StepState } from "~core/steps";
 import type { Route } from "./+types/teardown";
 import { StepList } from "./step-list";
 import { StepPanel } from "./step-panel";
@@ -16,7 +16,7 @@ export default function TearDown() {
   const { short } = useWhen();
   const { job, applied, number } = useJobView();
   const [search] = useSearchParams();
-  const plan = useMemo(() => teardown(job, applied), [job, applied]);
+  const plan = useMemo(() => planOf(job, applied), [job, applied]);
   const shown = plan.steps.find(({ step }) => step.id === search.get("step")) ?? plan.next ?? plan.last;
   const ticked = plan.steps.filter(({ at }) => at === "done" || at === "skipped").length;
   const nowhere = plan.bench.nowhere.length;

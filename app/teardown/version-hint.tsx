@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { useJobView } from "~/job/job";
-import type { OtherVersion } from "~core/teardown";
+import type { OtherVersion } from "~core/steps";
 
 /** What was found fits another version: perhaps the unit is that one. Look, then correct the configuration. */
 export function VersionHint({

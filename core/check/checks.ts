@@ -4,7 +4,7 @@ import { conditions } from "./conditions";
 import { packs, series } from "./packs";
 import { fasteners, measurements, parts } from "./parts";
 import { elements, gearSets, ranges, stations } from "./train";
-import { chainSteps, service, steps } from "./work";
+import { chainSteps, packsBuilt, service, steps } from "./work";
 
 /** What the trade would refuse, in the order a book is read. */
 export const checks: readonly Check[] = [
@@ -22,6 +22,7 @@ export const checks: readonly Check[] = [
   fasteners,
   measurements,
   steps,
+  packsBuilt,
   chainSteps,
   service,
 ];

@@ -1,7 +1,5 @@
 import { compareMeasures } from "../quantity";
-import type { Book } from "../book";
-import type { Step } from "../book";
-import { within } from "../book";
+import { within, type Book, type Step } from "../book";
 import { once, versions, type Check, type Say } from "./check";
 
 type Phase = "teardown" | "build";
@@ -53,6 +51,8 @@ function removal(book: Book, work: Book, where: string, tell: Say): void {
       }
     }
   });
+  holders(book, work, where, tell);
+  bolts(book, work, where, tell);
   const fitted = new Set((work.build ?? []).flatMap(({ parts = [] }) => parts));
   if (!work.build || work.build.length === 0) return;
   for (const [id, i] of out)
@@ -64,6 +64,105 @@ function removal(book: Book, work: Book, where: string, tell: Say): void {
         true,
       );
 }
+
+const indexOf = (book: Book, phase: Phase, step: Step | undefined): string =>
+  `${phase}[${book[phase]?.findIndex(({ id }) => id === step?.id) ?? 0}]`;
+
+/** What holds a part comes off before it, and goes in behind it. */
+function holders(book: Book, work: Book, where: string, tell: Say): void {
+  const { teardown = [], build = [] } = work;
+  const has = (id: string) => (step: Step) =>
+    step.parts?.includes(id) === true || step.fasteners?.includes(id) === true;
+  const known = new Set([...work.parts, ...(work.fasteners ?? [])].map(({ id }) => id));
+  for (const part of work.parts) {
+    const off = teardown.find((step) => step.parts?.includes(part.id));
+    const at = build.findIndex((step) => step.parts?.includes(part.id));
+    for (const holder of part.heldBy ?? []) {
+      if (!known.has(holder)) continue;
+      if (off && !teardown.some(has(holder)))
+        tell(
+          `parts[${book.parts.findIndex(({ id }) => id === part.id)}].heldBy`,
+          `${holder} holds ${part.id} and no step takes it off ${where}`,
+          `name ${holder} in a step before ${off.id}, or take it out of heldBy`,
+        );
+      const before = build.findIndex(has(holder));
+      if (at >= 0 && before >= 0 && before < at)
+        tell(
+          `${indexOf(book, "build", build[at])}.parts`,
+          `${part.id} goes in behind ${holder}, which holds it ${where}`,
+          `move it before ${build[before]?.id}`,
+        );
+    }
+  }
+}
+
+/** Bolts come out once, and go in again. */
+function bolts(book: Book, work: Book, where: string, tell: Say): void {
+  for (const phase of ["teardown", "build"] as const) {
+    const known = new Map<string, string>();
+    for (const step of work[phase] ?? [])
+      for (const group of step.fasteners ?? []) {
+        const before = known.get(group);
+        if (before !== undefined)
+          tell(
+            `${indexOf(book, phase, step)}.fasteners`,
+            `${group} are already ${phase === "teardown" ? "out" : "in"} ${where}`,
+            `name them here or in ${before}`,
+          );
+        known.set(group, step.id);
+      }
+  }
+  const { teardown = [], build = [] } = work;
+  if (build.length === 0) return;
+  const [out, back] = [teardown, build].map(
+    (list) => new Set(list.flatMap(({ fasteners = [] }) => fasteners)),
+  );
+  for (const group of out ?? [])
+    if (!back?.has(group))
+      tell(
+        `${indexOf(
+          book,
+          "teardown",
+          teardown.find(({ fasteners }) => fasteners?.includes(group)),
+        )}.fasteners`,
+        `${group} come out and no build step puts them in ${where}`,
+        "name them in the build step that tightens them",
+      );
+}
+
+/** A pack's clearance is read, and the pack tried with air, once all its plates are in. */
+export const packsBuilt: Check = {
+  reads: ["build", "chains", "packs", "parts", "depths"],
+  check(book, conditions, say) {
+    const tell = once(say);
+    for (const { unit, words } of versions(book, conditions, ["build", "chains", "packs", "parts"]))
+      for (const depth of book.depths) {
+        const work = within(unit, [depth]);
+        const build = work.build ?? [];
+        for (const pack of work.packs) {
+          const of = new Set(pack.stack.map(({ part }) => part));
+          const last = build.findLastIndex(({ parts = [] }) => parts.some((id) => of.has(id)));
+          const tooEarly = (
+            key: "chains" | "airChecks",
+            what: string,
+            isOf: (id: string) => boolean,
+          ): void => {
+            const at = build.findIndex((step) => step[key]?.some(isOf));
+            if (at >= 0 && last > at)
+              tell(
+                `${indexOf(book, "build", build[at])}.${key}`,
+                `${what} ${pack.element} before ${build[last]?.id} has put its last plates in, at depth ${depth}${words}`,
+                `move it behind ${build[last]?.id}`,
+              );
+          };
+          tooEarly("chains", "reads the clearance of", (id) =>
+            work.chains.some((chain) => chain.id === id && chain.of === pack.element),
+          );
+          tooEarly("airChecks", "tries with air", (id) => id === pack.element);
+        }
+      }
+  },
+};
 
 /** A chain in scope at a depth is read by some step of that depth. */
 export const chainSteps: Check = {

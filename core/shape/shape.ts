@@ -26,6 +26,8 @@ export interface Rule {
   remedy: string;
   /** Where in an object it is told: the key to look at. */
   key?: string;
+  /** Values that keep it, where few of those of the shape do. */
+  examples?: readonly unknown[];
 }
 
 export type Node =

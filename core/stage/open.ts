@@ -2,7 +2,7 @@ import type { Applied } from "../book";
 import type { FactOf, Job } from "../fact";
 import { dispositions, unanswered, type PartState, type Schools } from "../inspect";
 import { asFound, rows, ruleOf, type House, type Row } from "../measure";
-import { teardown } from "../teardown";
+import { planOf } from "../steps";
 
 /** The stages of the work, in its order. */
 export const STAGES = ["book in", "take down", "inspect", "measure", "choose", "hand over"] as const;
@@ -82,7 +82,7 @@ const traits = ({ unseen }: Applied): Unsigned[] =>
   }));
 
 const steps = (job: Job, applied: Applied): Unsigned[] =>
-  teardown(job, applied)
+  planOf(job, applied)
     .steps.filter(({ at }) => at !== "done" && at !== "skipped")
     .map(({ step: { id, name } }) => ({
       key: `step ${id}`,

@@ -54,6 +54,7 @@ export function arbitraryOf({ is }: Shape<unknown>): fc.Arbitrary<unknown> {
     case "or nothing":
       return fc.option(arbitraryOf(is.inner), { nil: null });
     case "such that":
+      if (is.rule.examples) return fc.constantFrom(...is.rule.examples);
       return arbitraryOf(is.inner).filter((value) => is.rule.test(value as never));
     case "names":
     case "refers to":

@@ -16,7 +16,7 @@ import {
   type Fact,
 } from "../fact";
 import { asFound, rows, worksheets, type RowFigure } from "../measure";
-import { ballCount, counts, teardown } from "../teardown";
+import { ballCount, counts, planOf } from "../steps";
 
 const folder = new URL("jobs/", import.meta.url);
 const read = (file: string): unknown => JSON.parse(readFileSync(new URL(file, folder), "utf8"));
@@ -38,7 +38,7 @@ function saidBy(document: { book: unknown; facts: Fact[] }) {
   const { facts } = document;
   const job = fold(facts);
   const applied = appliedTo(book.book, job, []);
-  const plan = teardown(job, applied);
+  const plan = planOf(job, applied);
   const states = dispositions(job, applied, USUAL_SCHOOLS, "proven");
   const sheet = (unit: "mm" | "in") =>
     rows(job, applied, HOUSE, unit).map((row) => ({

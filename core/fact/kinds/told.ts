@@ -106,6 +106,7 @@ export const answer = kind(
       test: (given) => Object.hasOwn(OUTCOMES.words, given) || given.startsWith(RATIO_OF),
       message: "no answer of the diagnosis",
       remedy: `one of ${OUTCOMES.codes.slice(0, 15).join(", ")} and so on`,
+      examples: [...OUTCOMES.codes, ratioOf("2")],
     }),
     conditions: listOnce(coded(CONDITIONS), 0, 4),
     there,

@@ -22,9 +22,72 @@ export interface Bolts {
   fact: FactOf<"out"> | null;
 }
 
+/** Where something was put, and by which fact. */
+interface Put {
+  place: string | null;
+  by: Fact;
+}
+
 /**
- * What lies where. Facts are taken in the order they were said: a step done takes its parts off, laying them down says where, a step undone
- * puts them back. A part of an assembly is where its assembly is until somebody says otherwise.
+ * Facts one after the other, in the order they were said: where every part and group of bolts is in the end, and which bolts of a group are
+ * out.
+ */
+function replayed(
+  job: Job,
+  { teardown = [], build = [] }: Applied["unit"],
+  parts: ReadonlyMap<string, Part>,
+): { places: Map<string, Put>; outs: Map<string, readonly number[]> } {
+  const places = new Map<string, Put>();
+  const outs = new Map<string, readonly number[]>();
+  const down = new Map(teardown.map((step) => [step.id, step]));
+  const up = new Map(build.map((step) => [step.id, step]));
+  /** What a build step found: an undone one leaves it so again. */
+  const before = new Map<string, { place: string | null; out: readonly number[] }>();
+  for (const fact of job.live) {
+    const { body } = fact;
+    if (body.kind === "lies")
+      for (const thing of body.things) places.set(thing, { place: body.place, by: fact });
+    if (body.kind === "out") outs.set(body.group, body.places);
+    if (body.kind !== "step" || body.did === "skipped") continue;
+    const built = up.get(body.step);
+    if (built) {
+      const things: [thing: string, group: string | null][] = [
+        ...(built.parts ?? []).map((id): [string, null] => [id, null]),
+        ...(built.fasteners ?? []).map((id): [string, string] => [boltsOf(id), id]),
+      ];
+      for (const [thing, group] of things) {
+        const key = `${body.step} ${thing}`;
+        const was = before.get(key);
+        if (body.did === "done") {
+          const out = group === null ? [] : (outs.get(group) ?? []);
+          before.set(key, { place: places.get(thing)?.place ?? null, out });
+          places.set(thing, { place: IN_UNIT, by: fact });
+          if (group !== null) outs.set(group, []);
+        } else if (was) {
+          // What went in new for one out of circulation is off again, and lies nowhere yet.
+          places.set(thing, { place: was.place === SCRAPPED ? null : was.place, by: fact });
+          if (group !== null) outs.set(group, was.out);
+        }
+      }
+      continue;
+    }
+    const { parts: taken = [], fasteners = [] } = down.get(body.step) ?? {};
+    const to = body.did === "undone" ? IN_UNIT : (body.to ?? null);
+    for (const id of taken) {
+      const known = places.get(id)?.place;
+      // Laid down before the step was ticked: it stays where it was put.
+      if (body.did === "done" && known !== undefined && known !== IN_UNIT) continue;
+      const once = body.did === "done" && parts.get(id)?.oneTime;
+      places.set(id, { place: once ? SCRAPPED : to, by: fact });
+    }
+    for (const group of fasteners) if (to !== null) places.set(boltsOf(group), { place: to, by: fact });
+  }
+  return { places, outs };
+}
+
+/**
+ * What lies where. A step done takes its parts off, laying them down says where, a step undone puts them back; a build step puts them in,
+ * undone it leaves them where they lay. A part of an assembly is where its assembly is until somebody says otherwise.
  */
 export class Bench {
   readonly things: ReadonlyMap<string, Thing>;
@@ -36,31 +99,14 @@ export class Bench {
   ) {
     const { unit, work } = applied;
     const parts = new Map(unit.parts.map((part) => [part.id, part]));
-    const places = new Map<string, { place: string | null; by: Fact }>();
-    const steps = new Map((unit.teardown ?? []).map((step) => [step.id, step]));
-    for (const fact of job.live) {
-      const { body } = fact;
-      if (body.kind === "lies")
-        for (const thing of body.things) places.set(thing, { place: body.place, by: fact });
-      if (body.kind !== "step" || body.did === "skipped") continue;
-      const { parts: taken = [], fasteners = [] } = steps.get(body.step) ?? {};
-      const to = body.did === "undone" ? IN_UNIT : (body.to ?? null);
-      for (const id of taken) {
-        const known = places.get(id)?.place;
-        // Laid down before the step was ticked: it stays where it was put.
-        if (body.did === "done" && known !== undefined && known !== IN_UNIT) continue;
-        const once = body.did === "done" && parts.get(id)?.oneTime;
-        places.set(id, { place: once ? SCRAPPED : to, by: fact });
-      }
-      for (const group of fasteners) if (to !== null) places.set(boltsOf(group), { place: to, by: fact });
-    }
+    const { places, outs } = replayed(job, unit, parts);
     const placeOf = (part: Part): { place: string | null; by: Fact } | null => {
       const own = places.get(part.id);
       if (own) return own;
       const whole = part.of === undefined ? undefined : parts.get(part.of);
       return whole ? placeOf(whole) : null;
     };
-    const { sat, cleaning, outs } = job;
+    const { sat, cleaning } = job;
     this.things = new Map(
       work.parts.map((part): [string, Thing] => {
         const at = placeOf(part);
@@ -80,9 +126,11 @@ export class Bench {
     );
     this.bolts = new Map(
       (work.fasteners ?? []).map(({ id, name, count }): [string, Bolts] => {
-        const fact = outs.get(id) ?? null;
         const place = places.get(boltsOf(id))?.place ?? null;
-        return [id, { group: id, name, count, fact, place, out: fact?.body.places ?? [] }];
+        return [
+          id,
+          { group: id, name, count, place, fact: job.outs.get(id) ?? null, out: outs.get(id) ?? [] },
+        ];
       }),
     );
   }

@@ -1,5 +1,5 @@
 export { Bench, type Bolts, type Thing } from "./bench";
 export { ballCount, counts, otherVersions, type BallCount, type Count, type OtherVersion } from "./counts";
 export { versionsOfLookAlikes } from "./look-alike";
-export { teardown, type Notice, type StepState, type Teardown } from "./plan";
+export { planOf, type Direction, type Notice, type Plan, type StepState } from "./plan";
 export { waysOf, wantsMark } from "./ways";

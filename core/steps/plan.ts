@@ -8,6 +8,10 @@ export type Notice =
   | { kind: "held"; part: string; by: string }
   /** Fasteners of this very step that are not all out. */
   | { kind: "fasteners"; group: string; out: number; of: number }
+  /** What this step fits holds something that is still out. */
+  | { kind: "closes"; part: string; over: string }
+  /** Parts that go in and are not clean. */
+  | { kind: "dirty"; parts: readonly string[] }
   /** An earlier step left undone that cannot be made good once this is off: its figures are as found or never. */
   | { kind: "spoils"; step: string; what: readonly string[] };
 
@@ -21,7 +25,10 @@ export interface StepState {
   notices: Notice[];
 }
 
-export interface Teardown {
+/** Taking down, or building up: the section of the book its steps stand in. */
+export type Direction = "teardown" | "build";
+
+export interface Plan {
   steps: StepState[];
   bench: Bench;
   next: StepState | null;
@@ -32,14 +39,20 @@ export interface Teardown {
 /**
  * The book's steps for this configuration and scope, and how far this job is. Steps may be done in any order; one that was passed over keeps
  * its place and says so.
+ *
+ * @param direction taking down, unless told otherwise.
  */
-export function teardown(job: Job, applied: Pick<Applied, "unit" | "work">): Teardown {
+export function planOf(
+  job: Job,
+  applied: Pick<Applied, "unit" | "work">,
+  direction: Direction = "teardown",
+): Plan {
   const bench = new Bench(job, applied);
   const { work } = applied;
   const said = job.steps;
   const parts = new Map(work.parts.map((part) => [part.id, part]));
   const groups = new Map((work.fasteners ?? []).map((group) => [group.id, group]));
-  const book = work.teardown ?? [];
+  const book = work[direction] ?? [];
   const did = (step: Step): "done" | "skipped" | null => {
     const last = said.get(step.id)?.body.did;
     return last === "done" || last === "skipped" ? last : null;
@@ -57,12 +70,14 @@ export function teardown(job: Job, applied: Pick<Applied, "unit" | "work">): Tea
       fasteners: (step.fasteners ?? []).flatMap((id) => groups.get(id) ?? []),
       notices: did(step)
         ? []
-        : noticesOf(
-            step,
-            book.slice(0, i).filter((one) => did(one) === null),
-            bench,
-            parts,
-          ),
+        : direction === "build"
+          ? buildNotices(step, bench, parts)
+          : noticesOf(
+              step,
+              book.slice(0, i).filter((one) => did(one) === null),
+              bench,
+              parts,
+            ),
     };
   });
   const ticked = steps.filter(({ at }) => at === "done" || at === "skipped");
@@ -71,6 +86,19 @@ export function teardown(job: Job, applied: Pick<Applied, "unit" | "work">): Tea
     null,
   );
   return { steps, bench, next: steps.find(({ at }) => at === "next") ?? null, last };
+}
+
+/** What a build step shuts in or lets in: something it holds that is still out, and what is not clean. */
+function buildNotices(step: Step, bench: Bench, parts: ReadonlyMap<string, Part>): Notice[] {
+  const fitted = step.parts ?? [];
+  const own = new Set([...fitted, ...(step.fasteners ?? [])]);
+  const closes = [...parts.values()].flatMap(({ id, heldBy = [] }): Notice[] => {
+    const thing = bench.things.get(id);
+    if (!thing || own.has(id) || !bench.isOff(id)) return [];
+    return heldBy.filter((by) => own.has(by)).map((part) => ({ kind: "closes", part, over: id }));
+  });
+  const dirty = bench.dirtyOf(fitted).map(({ part }) => part.id);
+  return [...closes, ...(dirty.length > 0 ? [{ kind: "dirty", parts: dirty } as const] : [])];
 }
 
 function noticesOf(

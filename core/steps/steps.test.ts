@@ -6,11 +6,11 @@ import {
   ballCount,
   counts,
   otherVersions,
-  teardown,
+  planOf,
   versionsOfLookAlikes,
   waysOf,
   type StepState,
-  type Teardown,
+  type Plan,
 } from "./index";
 
 const books = new Map(UNITS.map((unit) => [unit, readBookOf(unit)]));
@@ -34,9 +34,9 @@ const lies = (place: string, ...things: string[]): FactBody => ({ kind: "lies", 
 const LATE: Configuration = { body: "late", plate: "two" };
 const dunlin = (configuration = LATE, depth = "full"): Applied =>
   resolve(bookOf("marram-dunlin"), configuration, [depth]);
-const after = (bodies: readonly FactBody[], applied = dunlin()): Teardown =>
-  teardown(fold(bodies.map((body) => fact(body))), applied);
-const at = ({ steps }: Teardown, id: string): StepState => {
+const after = (bodies: readonly FactBody[], applied = dunlin()): Plan =>
+  planOf(fold(bodies.map((body) => fact(body))), applied);
+const at = ({ steps }: Plan, id: string): StepState => {
   const found = steps.find((one) => one.step.id === id);
   if (!found) throw new Error(`no step ${id}`);
   return found;
@@ -75,7 +75,7 @@ describe("the steps", () => {
 });
 
 describe("what a step that is out of order blocks or spoils", () => {
-  const kinds = (down: Teardown, id: string): string[] => at(down, id).notices.map(({ kind }) => kind);
+  const kinds = (down: Plan, id: string): string[] => at(down, id).notices.map(({ kind }) => kind);
 
   it("names what still holds a part, and nothing once that is off", () => {
     const notices = at(after([]), "t-d1").notices;
@@ -155,7 +155,7 @@ describe("what lies where", () => {
       fact(lies("tray-1", "filter"), "Mira K."),
       fact(lies("tray-2", "filter"), "Tomas B."),
     ];
-    const { bench } = teardown(fold(facts), dunlin());
+    const { bench } = planOf(fold(facts), dunlin());
     expect(bench.things.get("filter")).toMatchObject({
       place: "tray-2",
       moved: { by: "Tomas B.", at: facts[2]?.at },
@@ -248,5 +248,85 @@ describe("another-versions-part", () => {
     // Two gaskets of one version look alike and say nothing of the version.
     const gasket = book.parts.find(({ id }) => id === "pump-gasket") ?? {};
     expect(versionsOfLookAlikes(book, gasket, { plate: "two" })).toEqual([]);
+  });
+});
+
+describe("building up", () => {
+  const built = (bodies: readonly FactBody[], applied = dunlin()): Plan =>
+    planOf(fold(bodies.map((body) => fact(body))), applied, "build");
+  const down = (dunlin().work.teardown ?? []).map(({ id }) => step(id));
+
+  it("goes by the book's build steps, of this configuration and scope", () => {
+    const { steps, next } = built(down);
+    expect(steps.map(({ step: { id } }) => id)).toEqual((dunlin().work.build ?? []).map(({ id }) => id));
+    expect(next).toBe(steps[0]);
+  });
+
+  test.each(UNITS)("%s: what came off is in again once every step is done, at every depth", (unit) => {
+    const book = bookOf(unit);
+    const all = new Set(book.traits.map(({ id }) => id));
+    for (const configuration of configurations(book.traits, all).slice(0, 4))
+      for (const depth of book.depths) {
+        const applied = resolve(book, configuration, [depth]);
+        const { teardown = [], build = [] } = applied.work;
+        const job = fold([...teardown, ...build].map(({ id }) => fact(step(id))));
+        const { bench } = planOf(job, applied, "build");
+        const fitted = new Set(build.flatMap(({ parts = [] }) => parts));
+        const off = [...bench.things.values()].filter(
+          ({ part, place }) => fitted.has(part.id) && place !== IN_UNIT,
+        );
+        expect(off.map(({ part }) => part.id)).toEqual([]);
+      }
+  });
+
+  test.each(UNITS)("%s: in the book's order no step shuts anything in, at every depth", (unit) => {
+    const book = bookOf(unit);
+    const [configuration = {}] = configurations(book.traits, new Set());
+    for (const depth of book.depths) {
+      const applied = resolve(book, configuration, [depth]);
+      const { teardown = [], build = [] } = applied.work;
+      const facts = [...teardown, ...build].map(({ id }) => fact(step(id)));
+      for (const [i, { id }] of build.entries()) {
+        const { steps } = planOf(fold(facts.slice(0, teardown.length + i)), applied, "build");
+        const closes = steps
+          .find((one) => one.step.id === id)
+          ?.notices.filter(({ kind }) => kind === "closes");
+        expect([id, closes]).toEqual([id, []]);
+      }
+    }
+  });
+
+  it("says what a step would shut in, and what of it is not clean", () => {
+    const first = at(built(down), "b-wash");
+    expect(first.notices).toEqual([]);
+    const pump = (dunlin().work.build ?? []).find(({ parts = [] }) => parts.includes("pump"));
+    const notices = at(built(down), pump?.id ?? "").notices;
+    expect(notices).toContainEqual(expect.objectContaining({ kind: "closes", part: "pump" }));
+    expect(notices).toContainEqual({ kind: "dirty", parts: expect.arrayContaining(["pump"]) as unknown });
+    const washed = built([...down, { kind: "cleaning", things: pump?.parts ?? [], state: "clean", did: [] }]);
+    expect(at(washed, pump?.id ?? "").notices.map(({ kind }) => kind)).not.toContain("dirty");
+  });
+
+  it("undone leaves things where they lay, a new part for one out of circulation nowhere", () => {
+    const pan = (dunlin().work.build ?? []).find(({ parts = [] }) => parts.includes("pan"));
+    const laid = [...down, lies("tray-1", "pan")];
+    const again = built([...laid, step(pan?.id ?? ""), step(pan?.id ?? "", "undone")]);
+    expect(built([...laid, step(pan?.id ?? "")]).bench.things.get("pan")?.place).toBe(IN_UNIT);
+    expect(again.bench.things.get("pan")?.place).toBe("tray-1");
+    const once = (pan?.parts ?? []).filter(
+      (id) => dunlin().unit.parts.find((part) => part.id === id)?.oneTime,
+    );
+    expect(once.length).toBeGreaterThan(0);
+    for (const id of once) expect(again.bench.things.get(id)?.place).toBeNull();
+  });
+
+  it("puts bolts in again, and out as they were when the step is undone", () => {
+    const places = Array.from({ length: 7 }, (_, i) => i);
+    const out: FactBody = { kind: "out", group: "pump-bolts", places };
+    const pump = (dunlin().work.build ?? []).find(({ fasteners = [] }) => fasteners.includes("pump-bolts"));
+    const id = pump?.id ?? "";
+    expect(built([out]).bench.bolts.get("pump-bolts")?.out).toHaveLength(7);
+    expect(built([out, step(id)]).bench.bolts.get("pump-bolts")?.out).toEqual([]);
+    expect(built([out, step(id), step(id, "undone")]).bench.bolts.get("pump-bolts")?.out).toHaveLength(7);
   });
 });
