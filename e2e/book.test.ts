@@ -88,7 +88,7 @@ describe("a seventh unit", () => {
           (n) => n === i + 1,
         );
       }
-      await edda.press("//a[contains(., 'Next: choose a ring')]");
+      await edda.press("//a[contains(., 'Next: choose its size')]");
       await edda.see("//th[.='Predicted']");
       await edda.see("//tr[contains(., '2.20 mm')]");
       // The shelf has none yet: it can be seen, and fitted once booked in.

@@ -189,7 +189,7 @@ describe("from opening a job to the printed record, by keyboard alone", () => {
       );
       await mira.tabTo("input[name=reason]");
       await mira.keys(Key.ENTER);
-      await mira.read("Measure the ring that came out");
+      await mira.read("Measure what came out");
       await mira.tabTo("input[name=removed]");
       await mira.keys("2.757", Key.ENTER);
       await mira.read("far from its mark");

@@ -42,7 +42,7 @@ async function toTheLastRing(person: Person, base: string): Promise<void> {
     await (await person.see("//input[@id='reading-value']")).sendKeys(text, Key.ENTER);
     await person.until(READINGS, (n) => n === i + 1);
   }
-  await person.press("//a[contains(., 'Next: choose a ring')]");
+  await person.press("//a[contains(., 'Next: choose its size')]");
   await person.press("//tr[contains(., 'last on shelf') and contains(., '1.90 mm')]//input");
   await (await person.see("//input[@name='removed']")).sendKeys("1.757");
 }

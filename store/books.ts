@@ -28,13 +28,15 @@ export type AddedBook =
  * Keeps a valid book. The same document again is found, not stored twice; another one takes the next free revision.
  *
  * @param published who lets it out and what for, when it was written here.
+ * @param as "kept" for the book of a job that was done by it: {@link readBook}.
  */
 export async function addBook(
   db: Queryable,
   document: unknown,
   published?: { by: string; note: string },
+  as: "written" | "kept" = "written",
 ): Promise<AddedBook> {
-  const read = readBook(document);
+  const read = readBook(document, as);
   if (!read.ok) return read;
   const { id: unit, revision } = read.book.unit;
   const digest = createHash("sha256").update(canonical(document)).digest("hex");

@@ -90,13 +90,14 @@ export async function receive(
   );
 }
 
-/** A measured piece onto the shelf. */
+/** Back onto the shelf: a piece of its own where it was measured, else one more of what its mark says. */
 async function putBack(
   db: Queryable,
-  { part, measured, job, by }: { part: string; measured: Nm; job: string | null; by: string },
+  { part, measured, job, by }: { part: string; measured: Nm | null; job: string | null; by: string },
 ): Promise<void> {
-  const piece = newId();
-  await db.query("insert into piece (id, part, measured_nm) values ($1, $2, $3)", [piece, part, measured]);
+  const piece = measured === null ? null : newId();
+  if (piece !== null)
+    await db.query("insert into piece (id, part, measured_nm) values ($1, $2, $3)", [piece, part, measured]);
   await db.query(
     "insert into movement (id, part, piece, quantity, why, job, by_name) values ($1, $2, $3, 1, 'removed from unit', $4, $5)",
     [newId(), part, piece, job, by],
@@ -113,8 +114,8 @@ export interface Fitting {
   facts: Fact[];
   author: Author;
   take: { part: string; piece?: string };
-  /** The removed one, measured; null when it is scrapped or is not of any series the shelf keeps. */
-  back: { part: string; measured: Nm } | null;
+  /** The removed one, measured or by its mark; null when it is scrapped or is not of any series the shelf keeps. */
+  back: { part: string; measured: Nm | null } | null;
 }
 
 export type Fitted =

@@ -100,6 +100,14 @@ describe("carrying out a choice", () => {
     expect((await stockOf(db.pool, ["P175"])).map(({ piece }) => piece?.measured)).toContain(1_757_000);
   });
 
+  it("puts the one that came out back by its mark, one more of its size and no piece of its own", async () => {
+    const record = await tried();
+    const [before, pieces] = [await onHand("P175"), (await stockOf(db.pool, ["P175"])).length];
+    expect(await make(record, decision({ removed: undefined, byMark: true }))).toEqual({ ok: true });
+    expect(await onHand("P175")).toBe(before + 1);
+    expect((await stockOf(db.pool, ["P175"])).length).toBe(pieces);
+  });
+
   it("sent twice is done once", async () => {
     const record = await tried();
     const before = await onHand("P190");

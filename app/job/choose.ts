@@ -17,8 +17,10 @@ export interface Decision {
   /** The fitting the builder saw; another one means that somebody was quicker. */
   fit: number;
   reason: string;
-  /** Micrometer on the one taken out; absent when it is scrapped. */
+  /** Micrometer on the one taken out; absent when it is scrapped or goes back by its mark. */
   removed?: Nm;
+  /** The one taken out goes back by its mark. */
+  byMark?: boolean;
   /** Micrometer on the one going in. */
   going?: Nm;
 }
@@ -52,27 +54,27 @@ export async function decide(
   const sheet = worksheetOf(record, chain, house);
   if (!sheet) return { ok: false, problem: "This pack does not belong to this unit’s configuration." };
   if (sheet.fit !== decision.fit)
-    return { ok: false, problem: "Somebody else has just fitted another ring here. Look again." };
+    return { ok: false, problem: "Somebody else has just fitted another one here. Look again." };
   const candidates = worksheetCandidates(sheet, await stockOf(pool, partsOf(sheet)), house.rule);
   const chosen = candidates.find(({ key }) => key === decision.key);
   if (!chosen)
     return {
       ok: false,
-      problem: "That ring is no longer on the shelf: someone else has just taken it. Choose another.",
+      problem: "That one is no longer on the shelf: someone else has just taken it. Choose another.",
     };
   if (chosen.source.kind === "order") return { ok: false, problem: REFUSED.gone };
   const { tolerance } = sheet.applied.series ?? { tolerance: nm(0) };
   const off = (size: Nm | undefined, measured: Nm | undefined): boolean =>
     measured !== undefined && !agrees(size, measured, tolerance);
   if (off(sheet.fitted?.size, decision.removed)) {
-    const problem = "That is far from its mark: measure again, or correct under As found which ring was in.";
+    const problem = "That is far from its mark: measure again, or correct under As found which one was in.";
     return { ok: false, field: "removed", problem };
   }
   if (off(chosen.piece.size, decision.going)) {
     return {
       ok: false,
       field: "going",
-      problem: "That is far from its mark: another ring, or measure again.",
+      problem: "That is far from its mark: another one, or measure again.",
     };
   }
   const at: Settled = { pool, record, chain, sheet, chosen, decision, author };
@@ -121,7 +123,7 @@ async function keep(settled: Settled): Promise<Decided> {
 
 const REFUSED = {
   gone: "Someone else has just taken the last one. Choose another.",
-  "other fitted": "Somebody else has just fitted another ring here. Look again.",
+  "other fitted": "Somebody else has just fitted another one here. Look again.",
   closed: "The job is closed.",
   "no job": "There is no such job.",
   elsewhere: "This was said of another job already.",
@@ -147,7 +149,7 @@ async function change(settled: Settled): Promise<Decided> {
     facts: [choice, { ...choice, id: newId(), body }],
     author,
     take: { part, piece: odd },
-    back: backOf(sheet, decision.removed),
+    back: backOf(sheet, decision),
   });
   return fitted.ok ? { ok: true } : { ok: false, problem: REFUSED[fitted.why] };
 }
@@ -155,9 +157,10 @@ async function change(settled: Settled): Promise<Decided> {
 /** Under which part number the removed ring goes back: its own, or the size its measure is nearest to. */
 function backOf(
   { fitted, applied: { series } }: Worksheet,
-  removed: Nm | undefined,
-): { part: string; measured: Nm } | null {
-  if (removed === undefined || !series) return null;
+  { removed, byMark = false }: Decision,
+): { part: string; measured: Nm | null } | null {
+  if (!series) return null;
+  if (removed === undefined) return byMark && fitted?.part ? { part: fitted.part, measured: null } : null;
   const part = fitted?.part ?? sizeNear(series, removed)?.part;
   return part ? { part, measured: removed } : null;
 }

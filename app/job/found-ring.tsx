@@ -3,7 +3,7 @@ import { Choice, Field } from "~/look/field";
 import { chainFacts } from "~core/fact";
 import { type Worksheet } from "~core/measure";
 import { lengthText, parseLength, type LengthUnit } from "~core/quantity";
-import { sizeNear } from "~core/select";
+import { capital, selectiveWord, sizeNear } from "~core/select";
 import type { Piece } from "~core/chain";
 import { useJobView } from "./job";
 import { pieceText } from "./piece-text";
@@ -12,6 +12,7 @@ import { useSay } from "./say";
 /** Which ring came with the unit: by its mark, by micrometer, or both. */
 export function FoundRing({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit }) {
   const { series, chain } = sheet.applied;
+  const what = selectiveWord(series);
   const { job } = useJobView();
   const say = useSay();
   const [part, setPart] = useState(sheet.fitted?.part ?? "");
@@ -24,7 +25,7 @@ export function FoundRing({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit 
     return (
       <p className="plate flex items-center gap-3 px-4 py-2">
         <span className="grow">
-          Ring found: <b>{pieceText(before.body.piece, unit)}</b>
+          {capital(what)} found: <b>{pieceText(before.body.piece, unit)}</b>
         </span>
         <button type="button" className="btn touch" onClick={() => setAgain(true)}>
           Correct
@@ -37,7 +38,7 @@ export function FoundRing({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit 
     const parsed = measured.trim() === "" ? null : parseLength(measured, unit);
     if (parsed && !parsed.ok) return setProblem(`${parsed.problem}; ${parsed.remedy}`);
     if (parsed && (parsed.length < 200_000 || parsed.length > 20_000_000))
-      return setProblem("no ring is that thick; check the unit");
+      return setProblem(`no ${what} is that thick; check the unit`);
     const size =
       series.sizes.find((one) => one.part === part) ?? (parsed ? sizeNear(series, parsed.length) : null);
     if (!size && !parsed) return setProblem("Choose its mark, or measure it.");
@@ -47,7 +48,7 @@ export function FoundRing({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit 
   };
   return (
     <form className="plate p-3" onSubmit={submit} noValidate>
-      <h2 className="mb-1 text-lg font-bold">Which ring was in?</h2>
+      <h2 className="mb-1 text-lg font-bold">Which {what} was in?</h2>
       <Choice
         label="By its mark"
         name="found-ring"

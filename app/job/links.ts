@@ -1,3 +1,4 @@
+import { capital } from "~core/select";
 import type { PackChain } from "~core/book";
 import { evaluate } from "~core/chain";
 import type { MeasuredLink } from "~core/fact";
@@ -28,7 +29,7 @@ export function linkGroups({ stack, series }: PackChain): LinkGroup[] {
       return { id: `plate-${i}`, words, count, sign: -1, u: MICROMETER_U };
     });
   const ring: LinkGroup[] = series
-    ? [{ id: "ring", words: "Snap ring", count: 1, sign: -1, u: MICROMETER_U }]
+    ? [{ id: "ring", words: capital(series.kind), count: 1, sign: -1, u: MICROMETER_U }]
     : [];
   const depth = "Depth, piston seated to loaded groove face";
   return [{ id: "depth", words: depth, count: 1, sign: 1, u: DEPTH_U }, ...plates, ...ring];

@@ -1,6 +1,7 @@
 import { SayForm } from "~/intake/say-form";
 import { Field } from "~/look/field";
 import type { Worksheet } from "~core/measure";
+import { isSprung, selectiveWord } from "~core/select";
 import { roundedText, type LengthUnit, type Nm } from "~core/quantity";
 
 /** What came out is not what was predicted, by more than both are unsure of: what is wrong is asked before the figure counts. */
@@ -29,7 +30,11 @@ export function NotAsPredicted({ sheet, unit }: { sheet: Worksheet; unit: Length
             As with a {plate.role} {plate.missing ? "missing" : "too many"}. Count the plates.
           </li>
         )}
-        <li>Look that the ring sits in its groove all round, then read again.</li>
+        <li>
+          {isSprung(applied.series)
+            ? "Look that the ring sits in its groove all round, then read again."
+            : `Look that the ${selectiveWord(applied.series)} lies flat and the right way up, then read again.`}
+        </li>
       </ul>
       <SayForm
         kind="explained"
@@ -43,7 +48,7 @@ export function NotAsPredicted({ sheet, unit }: { sheet: Worksheet; unit: Length
                 label="It is so, because"
                 name="reason"
                 problem={problems.reason}
-                placeholder="the ring out was marked wrong"
+                placeholder={`the ${selectiveWord(applied.series)} that came out was marked wrong`}
               />
             </div>
             <button className="btn touch">Let it count</button>

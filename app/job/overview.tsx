@@ -1,3 +1,4 @@
+import { isSprung } from "~core/select";
 import { useWhen } from "~/look/when";
 import { ArrowRight } from "lucide-react";
 import { Link } from "react-router";
@@ -76,8 +77,7 @@ function NextUp() {
       )}
       <p className="quiet mt-auto pt-6 text-sm">
         {book.unit.maker} {book.unit.name}, book revision {book.unit.revision}: {book.unit.source}. The
-        maker’s service information comes first. Snap rings sit under spring load: compressor, eye protection,
-        thumb over the ring.
+        maker’s service information comes first. {book.series.some(isSprung) && RINGS_CAUTION}
       </p>
     </section>
   );
@@ -111,3 +111,5 @@ function Item({ name, value }: { name: string; value: string }) {
     </>
   );
 }
+
+const RINGS_CAUTION = "Snap rings sit under spring load: compressor, eye protection, thumb over the ring.";

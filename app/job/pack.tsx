@@ -41,15 +41,17 @@ const chooseForm = Joi.object<{
   removed: string;
   going: string;
   scrap: string;
+  byMark: string;
   unit: LengthUnit;
 }>({
   id,
-  key: Joi.string().max(80).required().messages({ "*": "Pick a ring." }),
+  key: Joi.string().max(80).required().messages({ "*": "Pick one." }),
   fit: Joi.number().integer().min(0).required(),
   reason: Joi.string().trim().allow("").max(500).default(""),
   removed: Joi.string().allow("").max(40).default(""),
   going: Joi.string().allow("").max(40).default(""),
   scrap: Joi.string().allow("").default(""),
+  byMark: Joi.string().allow("").default(""),
   unit: Joi.valid("mm", "in").required(),
 });
 const readingForm = Joi.object<{
@@ -96,7 +98,7 @@ async function choose(context: Context, request: Request, record: JobRecord, cha
   const form = await readForm(request, chooseForm);
   if ("problems" in form) return data({ intent: "choose", ...form }, { status: 400 });
   const { pool } = context.get(ground);
-  const { unit, removed, going, scrap, ...decision } = form.values;
+  const { unit, removed, going, scrap, byMark, ...decision } = form.values;
   const typed: Record<string, string> = { ...form.values, fit: `${decision.fit}` };
   const refuse = (problems: Record<string, string>, status = 400) =>
     data({ intent: "choose", problems, typed }, { status });
@@ -106,11 +108,14 @@ async function choose(context: Context, request: Request, record: JobRecord, cha
     const parsed = parseLength(value, unit);
     if (!parsed.ok) return refuse({ [name]: `${parsed.problem}; ${parsed.remedy}` });
     if (parsed.length < 200_000 || parsed.length > 20_000_000)
-      return refuse({ [name]: "no ring is that thick; check the unit" });
+      return refuse({ [name]: "nothing of its series is that thick; check the unit" });
     measured[name as "removed" | "going"] = parsed.length;
   }
-  if (decision.key !== "fitted" && measured.removed === undefined && scrap === "") {
-    return refuse({ removed: "Measure the ring that came out, or tick that it is scrapped." });
+  const settled = measured.removed !== undefined || scrap !== "" || byMark !== "";
+  if (decision.key !== "fitted" && !settled) {
+    return refuse({
+      removed: "Measure what came out, or tick that it goes back by its mark or is scrapped.",
+    });
   }
   const house = await readHouse(pool);
   const result = await decide(
@@ -118,7 +123,7 @@ async function choose(context: Context, request: Request, record: JobRecord, cha
     record,
     chain,
     house,
-    { ...decision, ...measured },
+    { ...decision, ...measured, byMark: byMark !== "" && scrap === "" },
     context.get(visitor).staff,
   );
   return result.ok

@@ -8,7 +8,7 @@ import { useInside } from "~/door/inside";
 import { basis, type Worksheet } from "~core/measure";
 import type { Plate } from "~core/pack";
 import { lengthText, moneyText, roundedText, signedText, type LengthUnit } from "~core/quantity";
-import { thickness, type Candidate } from "~core/select";
+import { capital, isSprung, selectiveWord, thickness, type Candidate } from "~core/select";
 import { useOutbox } from "~/outbox/use-outbox";
 import type { FormAnswer } from "./form-answer";
 import { useJobView } from "./job";
@@ -54,7 +54,7 @@ export function Ring({ sheet, candidates, chosen, onPick, unit, closed, id, plat
         <table className="w-full">
           <thead>
             <tr className="stamp text-left">
-              <th className="pb-1 font-semibold">Ring</th>
+              <th className="pb-1 font-semibold">{capital(selectiveWord(applied.series))}</th>
               <th className="pb-1 font-semibold">Where</th>
               <th className="pb-1 text-right font-semibold">Predicted</th>
               <th className="pb-1 text-right font-semibold">Chance</th>
@@ -82,7 +82,7 @@ export function Ring({ sheet, candidates, chosen, onPick, unit, closed, id, plat
             {measured.assessment.estimate && roundedText(measured.assessment.estimate.mean, unit)} − (
             {into && roundedText(into.value, unit)} − {fittedText(sheet, unit)}) ={" "}
             <b>{roundedText(chosen.predicted.mean, unit)}</b>. Everything that stays in cancels; only the two
-            rings’ uncertainties are added. Chance of being inside {percent(chosen.chance)} from Student’s
+            pieces’ uncertainties are added. Chance of being inside {percent(chosen.chance)} from Student’s
             distribution with {chosen.predicted.dof === Infinity ? "∞" : chosen.predicted.dof.toFixed(1)}{" "}
             degrees of freedom.
           </p>
@@ -91,13 +91,14 @@ export function Ring({ sheet, candidates, chosen, onPick, unit, closed, id, plat
         <Working applied={applied} assessment={measured.assessment} rule={house.rule} unit={unit} />
       </section>
       <div className="grid content-start gap-3">
-        <section className="plate px-3 pt-3" aria-label="The stack with this ring">
+        <section className="plate px-3 pt-3" aria-label="The stack with this one">
           <Stack
             plates={plates}
             gap={chosen.predicted.mean}
             ring={into?.value ?? null}
             unit={unit}
             caption={`with ${name}`}
+            selective={selectiveWord(applied.series)}
             predicted
           />
         </section>
@@ -122,6 +123,7 @@ export function Ring({ sheet, candidates, chosen, onPick, unit, closed, id, plat
               ring={ringIn(sheet)}
               unit={unit}
               caption={`now, with ${fitted ? pieceText(fitted, unit) : "another"}`}
+              selective={selectiveWord(applied.series)}
             />
           </section>
         )}
@@ -217,6 +219,7 @@ function Choose({
     actionData?.intent === "choose" && actionData.typed?.key === chosen.key ? actionData : undefined;
   const refused = actionData?.intent === "choose" ? actionData.problems?.key : undefined;
   const problems = sent?.problems ?? {};
+  const what = capital(selectiveWord(sheet.applied.series));
   const keeps = chosen.source.kind === "fitted";
   if (chosen.source.kind === "order") {
     return (
@@ -240,19 +243,24 @@ function Choose({
         <div className="grid grid-cols-2 gap-3">
           <div>
             <Field
-              label={`Ring out measures, ${unit}`}
+              label={`${what} out measures, ${unit}`}
               name="removed"
               inputMode="decimal"
               autoComplete="off"
               defaultValue={sent?.typed?.removed}
               problem={problems.removed}
             />
+            {sheet.fitted?.part && (
+              <label className="touch -mt-2 flex items-center gap-2">
+                <input type="checkbox" className="checkbox" name="byMark" value="yes" /> back by its mark
+              </label>
+            )}
             <label className="touch -mt-2 flex items-center gap-2">
-              <input type="checkbox" className="checkbox" name="scrap" value="yes" /> scrapped instead
+              <input type="checkbox" className="checkbox" name="scrap" value="yes" /> scrapped
             </label>
           </div>
           <Field
-            label={`Ring in measures, ${unit}`}
+            label={`${what} in measures, ${unit}`}
             name="going"
             inputMode="decimal"
             autoComplete="off"
@@ -273,7 +281,9 @@ function Choose({
       </button>
       {!keeps && (
         <p className="quiet mt-2 text-sm">
-          Spring load: use the compressor, cover your eyes, thumb over the ring. Then measure again.
+          {isSprung(sheet.applied.series)
+            ? "Spring load: use the compressor, cover your eyes, thumb over the ring. Then measure again."
+            : "Lay it as the one that came out lay. Then measure again."}
         </p>
       )}
     </Form>

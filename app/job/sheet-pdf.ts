@@ -12,7 +12,7 @@ const COLUMNS: { words: string; of: keyof SheetLine; part: number }[] = [
   { words: "Pack", of: "pack", part: 0.07 },
   { words: "Spec", of: "spec", part: 0.18 },
   { words: "As found", of: "found", part: 0.15 },
-  { words: "Ring", of: "chosen", part: 0.17 },
+  { words: "Chosen", of: "chosen", part: 0.17 },
   { words: "As built", of: "built", part: 0.15 },
   { words: "Verdict", of: "verdict", part: 0.14 },
   { words: "Who, when", of: "who", part: 0.14 },

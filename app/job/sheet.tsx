@@ -172,7 +172,7 @@ export default function BuildSheet({
           <table className="w-full">
             <thead>
               <tr className="stamp border-base-content border-b-2 text-left">
-                {["Pack", "Spec", "As found", "Ring", "As built", "Verdict", "Who and when"].map((word) => (
+                {["Pack", "Spec", "As found", "Chosen", "As built", "Verdict", "Who and when"].map((word) => (
                   <th key={word} className="py-1 pr-3 font-semibold">
                     {word}
                   </th>

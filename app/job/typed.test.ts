@@ -46,6 +46,17 @@ describe("a typed reading", () => {
     });
   });
 
+  it("in inches without a point is thousandths where inches cannot be, and is shown as such at once", () => {
+    expect(readTyped("43", "in", sheet, "built", false)).toMatchObject({
+      ok: true,
+      body: { reading: { kind: "single", value: 1_092_200 }, unit: "thou", typed: "43" },
+    });
+    // With a unit, or where thousandths cannot be either, it is asked.
+    expect(readTyped("43 in", "in", sheet, "built", false)).toMatchObject({ ok: false });
+    expect(readTyped("999", "in", sheet, "built", false)).toMatchObject({ ok: false });
+    expect(readTyped("43", "in", sheet, "built", true)).toMatchObject({ body: { unit: "in" } });
+  });
+
   it("that is no length has a problem and a remedy, and no question", () => {
     expect(readTyped("", "mm", sheet, "built", true)).toMatchObject({
       ok: false,

@@ -57,20 +57,29 @@ export function readTyped(
 ): TypedReading {
   const parsed = parseLength(text, unit);
   if (!parsed.ok) return { ok: false, problem: `${parsed.problem}; ${parsed.remedy}` };
+  let { length, unit: read } = parsed;
   if (!sure) {
-    const meanings = question(parsed.length, parsed.unit, plausible(sheet.applied));
-    if (meanings)
+    const meanings = question(length, read, plausible(sheet.applied));
+    // In an inch shop a whole number is thousandths, said so or not: 28 is 0.028.
+    const thou = read === "in" && /^\d{2,3}$/.test(text.trim()) ? meanings?.find(isThousandth(length)) : null;
+    if (thou) [length, read] = [thou.length, "thou"];
+    else if (meanings)
       return {
         ok: false,
         problem: "That cannot be this pack’s clearance.",
-        asked: { length: parsed.length, meanings },
+        asked: { length, meanings },
       };
   }
   const set = sheet[phase === "found" ? "found" : sheet.choice ? "built" : "trial"];
   const under = conditions ?? usualConditions(sheet, phase, set);
-  const body = bodyOf(sheet, phase, under, { kind: "single", value: parsed.length }, parsed.unit);
+  const body = bodyOf(sheet, phase, under, { kind: "single", value: length }, read);
   return { ok: true, body: { ...body, typed: text.trim() } };
 }
+
+const isThousandth =
+  (length: Nm) =>
+  (meaning: Meaning): boolean =>
+    meaning.length * 1_000 === length;
 
 /** A reading of this pack as the fact it becomes. */
 export function bodyOf(

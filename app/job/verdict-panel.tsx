@@ -78,5 +78,5 @@ export function VerdictPanel({
 function emptyWords(tab: keyof typeof TITLE, chosen: boolean): string {
   if (tab === "found") return "Log what it has before anything is changed.";
   if (tab === "trial") return "With the new frictions and steels in, take three readings.";
-  return chosen ? "Read it again with the chosen ring in." : "Choose a ring first.";
+  return chosen ? "Read it again with the chosen one in." : "Choose its size first.";
 }

@@ -9,7 +9,7 @@ import { ruleOf, worksheetCandidates, type ReadingSet, type Stage, type Workshee
 import { stageWords } from "~core/stage";
 import { plates } from "~core/pack";
 import type { LengthUnit } from "~core/quantity";
-import type { Candidate, Stock } from "~core/select";
+import { capital, selectiveWord, type Candidate, type Stock } from "~core/select";
 import { Bench } from "~core/steps";
 import type { FormAnswer } from "./form-answer";
 import { FoundRing } from "./found-ring";
@@ -77,6 +77,7 @@ export function Pack({
   const due = tabOf(sheet.stage);
   const candidates = worksheetCandidates(sheet, stock, house.rule);
   const closed = job.closed !== null;
+  const what = selectiveWord(sheet.applied.series);
   return (
     <div>
       <div className="mb-1 flex items-center gap-4">
@@ -93,7 +94,7 @@ export function Pack({
               aria-current={one === tab ? "step" : undefined}
               className={`btn touch ${one === tab ? "btn-secondary" : "btn-ghost"}`}
             >
-              {words} <kbd className="key">{key}</kbd>
+              {one === "ring" ? capital(what) : words} <kbd className="key">{key}</kbd>
             </Link>
           ))}
         </nav>
@@ -197,8 +198,8 @@ function ReadTab({
             {closed
               ? "The job is closed; its readings stand."
               : tab === "built"
-                ? "Choose a ring first: what is read before the choice is the trial."
-                : "The ring was chosen from these readings. New ones are taken as built."}
+                ? "Choose its size first: what is read before the choice is the trial."
+                : "It was chosen from these readings. New ones are taken as built."}
           </p>
         )}
         <section className="plate px-3 pt-3" aria-label="Stack">
@@ -208,6 +209,7 @@ function ReadTab({
             ring={ring}
             unit={unit}
             caption={applied.pack.element.toUpperCase()}
+            selective={selectiveWord(applied.series)}
           />
         </section>
         {tab === "found" && sheet.fit === 0 && !closed && <FoundRing sheet={sheet} unit={unit} />}
@@ -226,7 +228,8 @@ function RingTab({ sheet, candidates, unit, closed, ids, actionData }: TabProps)
     return (
       <div className="grid grid-cols-2 gap-3">
         <p className="plate p-5 text-lg">
-          Which ring is in? Without it no swap can be predicted. Read its mark, or put a micrometer on it.
+          Which {selectiveWord(sheet.applied.series)} is in? Without it no swap can be predicted. Read its
+          mark, or put a micrometer on it.
         </p>
         <FoundRing sheet={sheet} unit={unit} />
       </div>
@@ -236,7 +239,7 @@ function RingTab({ sheet, candidates, unit, closed, ids, actionData }: TabProps)
     return (
       <p className="plate p-5 text-lg">
         {sheet.choice && sheet.built.readings.length === 0
-          ? `The ring is chosen: ${sheet.fitted ? pieceText(sheet.fitted, unit) : ""}. Read as built with it in; then another can be chosen from those readings.`
+          ? `The ${selectiveWord(sheet.applied.series)} is chosen: ${sheet.fitted ? pieceText(sheet.fitted, unit) : ""}. Read as built with it in; then another can be chosen from those readings.`
           : sheet.applied.series
             ? "Take trial readings with the new frictions and steels in until they tell enough: a prediction from fewer would pretend."
             : "The book names no selective series for this pack."}

@@ -28,7 +28,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   );
   const wrong = scaledAnew.find(({ picture }) => !picture.ok);
   if (wrong) return refuse([`The picture ${wrong.id} in it cannot be read; nothing was imported.`]);
-  const added = await addBook(pool, book);
+  const added = await addBook(pool, book, undefined, "kept");
   if (!added.ok)
     return refuse(
       added.problems.slice(0, 10).map(({ path, message, remedy }) => `book ${path}: ${message}; ${remedy}`),

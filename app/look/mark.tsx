@@ -111,7 +111,7 @@ export function adviceWords(verdict: Verdict, unit: LengthUnit): string {
     case "too close":
       return verdict.advice.kind === "read again"
         ? `Near the ${verdict.limit}. Turn the drum and take ${verdict.advice.more} more.`
-        : `Near the ${verdict.limit}. More readings will not settle it: a finer gauge or another ring will.`;
+        : `Near the ${verdict.limit}. More readings will not settle it: a finer gauge or another size will.`;
     case "too few":
       return `${verdict.more} more ${verdict.more === 1 ? "reading" : "readings"}; turn the drum between them.`;
     case "creeping":

@@ -25,6 +25,7 @@ export function Stack({
   unit,
   caption,
   predicted = false,
+  selective = "ring",
 }: {
   plates: readonly Plate[];
   gap: Nm | null;
@@ -33,6 +34,8 @@ export function Stack({
   caption: string;
   /** Whether gap and ring are a candidate's, not what is in. */
   predicted?: boolean;
+  /** What closes it: a ring stands in its groove, anything else lies among the plates. */
+  selective?: string;
 }) {
   const { pieces, length } = drawStack(plates, gap, ring);
   // Room for the piston on the left and the drum's lip beyond the ring.
@@ -40,7 +43,7 @@ export function Stack({
   const x = (at: number): number => 60 + at * scale;
   const steels = plates.filter(({ role }) => role === "steel").length;
   const frictions = plates.filter(({ role }) => role === "friction").length;
-  const words = `${caption}: ${frictions} frictions, ${steels} steels${gap === null ? "" : `, gap ${roundedText(gap, unit)}`}${ring === null ? "" : `, ring ${roundedText(ring, unit)}`}`;
+  const words = `${caption}: ${frictions} frictions, ${steels} steels${gap === null ? "" : `, gap ${roundedText(gap, unit)}`}${ring === null ? "" : `, ${selective} ${roundedText(ring, unit)}`}`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${TOP + HALF + 58}`} className="w-full" role="img" aria-label={words}>
       {/* the drum's wall with the ring groove */}
@@ -68,7 +71,11 @@ export function Stack({
         if (piece.kind === "ring") {
           return (
             <g key={i}>
-              <rect className="fill-brass" x={from} y={TOP - 16} width={wide} height={40} />
+              {selective === "ring" ? (
+                <rect className="fill-brass" x={from} y={TOP - 16} width={wide} height={40} />
+              ) : (
+                <rect className="fill-brass stroke-ink" x={from} y={TOP + 2} width={wide} height={HALF - 2} />
+              )}
               <text
                 textAnchor="middle"
                 x={from + wide / 2}

@@ -1,3 +1,5 @@
+import { stationOf, type Part } from "~core/book";
+import type { Bench } from "~core/steps";
 import { IN_UNIT, ON_BENCH, SCRAPPED, type Job, type PlaceSort } from "~core/fact";
 
 /** A place parts of this job lie in. */
@@ -20,13 +22,14 @@ export function placeName(job: Job, place: string | null): string {
   return placesOf(job).find(({ id }) => id === place)?.name ?? place;
 }
 
-/** Where the last thing that came off was laid: most of what follows goes there too. */
-export function lastPlace(job: Job): string {
-  const said = [...job.steps.values()].filter(({ body }) => body.to !== undefined);
-  return (
-    said.reduce<(typeof said)[number] | null>((last, one) => (!last || one.at >= last.at ? one : last), null)
-      ?.body.to ??
-    placesOf(job).at(1)?.id ??
-    ON_BENCH
-  );
+/** Where what comes off goes unless another place is picked: beside what sat at the same station, else onto the bench. */
+export function placeFor(job: Job, bench: Bench, taken: readonly Part[], all: readonly Part[]): string {
+  const known = new Set(placesOf(job).map(({ id }) => id));
+  const stations = new Set(taken.flatMap((part) => stationOf(all, part) ?? []));
+  const beside = [...bench.things.values()]
+    .filter(
+      ({ part, place }) => place !== null && known.has(place) && stations.has(stationOf(all, part) ?? ""),
+    )
+    .sort((a, b) => (a.moved?.at ?? "").localeCompare(b.moved?.at ?? ""));
+  return beside.at(-1)?.place ?? ON_BENCH;
 }

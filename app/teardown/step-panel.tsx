@@ -19,7 +19,7 @@ import { FoundWrong } from "./found-wrong";
 import { GoesTo } from "./goes-to";
 import { Notices } from "./notices";
 import { PartRow } from "./part-row";
-import { lastPlace } from "./places";
+import { placeFor } from "./places";
 import { Skip } from "./skip";
 
 /** One step at arm's length: what comes off, how, with what, what to mind, and one large target when it is done. */
@@ -31,7 +31,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
   const { step, parts, fasteners, at, fact } = state;
   const [asked, search] = useSearchParams();
   const [to, setTo] = useState<string | null>(null);
-  const place = to ?? lastPlace(job);
+  const place = to ?? placeFor(job, plan.bench, parts, applied.unit.parts);
   const say = useSay();
   // Back from a step picked in the list to the one that is next.
   const onward = (): void => {
@@ -131,6 +131,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
           ))}
         </ul>
       )}
+      {!job.closed && !ticked && <PacksFirst step={step.id} />}
       <Elsewhere state={state} shown={wanted.map(({ id }) => id)} />
       {!job.closed && (
         <>
@@ -170,6 +171,29 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
       </p>
     </section>
   );
+}
+
+/** Packs this step takes apart that nobody has read as they were found: afterwards nobody can. */
+function PacksFirst({ step }: { step: string }) {
+  const { number, sheets } = useJobView();
+  const unread = sheets.filter(
+    ({ applied, stage, found }) =>
+      stage.at !== "quiet" && applied.apartBy.includes(step) && found.readings.length === 0,
+  );
+  return unread.map(({ applied: { chain, pack } }) => (
+    <p
+      key={chain.id}
+      className="border-accent mt-3 flex items-center gap-3 border-l-4 pl-3"
+      data-read-first={chain.id}
+    >
+      <span className="grow text-lg">
+        <b>{pack.element.toUpperCase()}</b> is not read as found. Once its plates are out nobody can.
+      </span>
+      <Link to={`/jobs/${number}/pack/${chain.id}?show=found`} className="btn touch">
+        Read it first
+      </Link>
+    </p>
+  ));
 }
 
 const Line = ({

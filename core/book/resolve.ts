@@ -40,6 +40,8 @@ export interface PackChain extends AppliedChain {
   stack: StackEntry[];
   /** The ways it is read that the bench has. */
   methods: Method[];
+  /** The steps that take its plates out: behind them nobody can read it as it was found. */
+  apartBy: string[];
 }
 
 /** What of a book applies to one unit and one depth of work. */
@@ -204,7 +206,10 @@ export function resolve(
     if (!pack) return [];
     const inScope = applied.inScope && reaches(pack, depths);
     const methods = METHODS.filter((method) => applied.chain.read.with.includes(method));
-    return [{ ...applied, pack, stack: pack.stack, methods, inScope }];
+    const plates = new Set(pack.stack.map(({ part }) => part));
+    const apart = (unit.teardown ?? []).filter(({ parts = [] }) => parts.some((id) => plates.has(id)));
+    const apartBy = apart.map(({ id }) => id);
+    return [{ ...applied, pack, stack: pack.stack, methods, apartBy, inScope }];
   });
   return {
     book,

@@ -75,6 +75,22 @@ describe("the stages of a pack", () => {
     for (const [facts, at] of steps) expect(sheets(facts).d1.stage.at).toBe(at);
   });
 
+  it("is not read as found any more once its plates are out, and can be again when they were not", () => {
+    const book = dunlin();
+    const plate = book.packs[0]?.stack.at(-1)?.part ?? "";
+    const teardown = [{ id: "t-apart", name: "Take the drum apart", parts: [plate] }];
+    const stageAfter = (...facts: Fact[]) => {
+      const job = fold([...opened, ...facts]);
+      const applied = resolve({ ...book, teardown }, job.configuration, job.depths ?? ["full"]);
+      return worksheets(job, applied, HOUSE)[0]?.stage;
+    };
+    const said = (did: "done" | "undone"): Fact => fact({ kind: "step", step: "t-apart", did, reason: "" });
+    expect(stageAfter()).toEqual({ at: "found", begun: false });
+    expect(stageAfter(said("done"))).toEqual({ at: "trial", begun: false });
+    expect(stageAfter(...found.slice(0, 1), said("done"))).toEqual({ at: "trial", begun: false });
+    expect(stageAfter(said("done"), said("undone"))).toEqual({ at: "found", begun: false });
+  });
+
   it("keeps trial and as-built apart by the ring that was in", () => {
     const { d1 } = sheets([ring(0, 1750), ...trial, choice(1, false), ring(1, 1900), ...built]);
     expect(d1.trial.assessment.estimate?.mean).toBe(1_375_000);

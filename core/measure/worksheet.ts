@@ -74,6 +74,7 @@ interface Made {
   rule: DecisionRule;
   school: TargetSchool;
   closed: boolean;
+  apart: boolean;
   sheet: Worksheet;
 }
 const made = new WeakMap<PackChain, Made>();
@@ -82,18 +83,24 @@ const made = new WeakMap<PackChain, Made>();
 export function worksheet(job: Job, applied: PackChain, house: House): Worksheet {
   const facts = chainFacts(job, applied.chain.id);
   const [rule, school, closed] = [ruleOf(job, house), house.target, job.closed !== null];
+  const apart = isApart(job, applied);
   const known = made.get(applied);
   if (
     known?.rule === rule &&
     known.school === school &&
     known.closed === closed &&
+    known.apart === apart &&
     sameFacts(known.facts, facts)
   )
     return known.sheet;
   const sheet = worksheetOf(job, applied, house, facts);
-  made.set(applied, { facts, rule, school, closed, sheet });
+  made.set(applied, { facts, rule, school, closed, apart, sheet });
   return sheet;
 }
+
+/** Whether its plates are out: what was not read as found by then can no longer be. */
+const isApart = (job: Job, { apartBy }: PackChain): boolean =>
+  apartBy.some((step) => job.steps.get(step)?.body.did === "done");
 
 /** Whether the very same facts say something of a chain: a fact never changes. */
 function sameFacts(a: ChainFacts, b: ChainFacts): boolean {
@@ -155,6 +162,7 @@ function worksheetOf(job: Job, applied: PackChain, house: House, facts: ChainFac
       facts.waiver !== null,
       // A closed job says what it said.
       off !== null && explained === null && job.closed === null,
+      isApart(job, applied),
     ),
   };
 }
@@ -184,6 +192,7 @@ function stageOf(
   chosen: boolean,
   signed: boolean,
   isAstray: boolean,
+  apart: boolean,
 ): Stage {
   if (!inScope) return { at: "quiet" };
   if (signed) return { at: "signed" };
@@ -193,7 +202,7 @@ function stageOf(
       : { at: isAstray ? "astray" : "done" };
   if (trial.readings.length > 0)
     return settledEnough(trial) ? { at: "choose" } : { at: "trial", begun: true };
-  if (found.readings.length > 0 && settledEnough(found)) return { at: "trial", begun: false };
+  if (apart || (found.readings.length > 0 && settledEnough(found))) return { at: "trial", begun: false };
   return { at: "found", begun: found.readings.length > 0 };
 }
 

@@ -73,7 +73,9 @@ describe("where a job stands", () => {
   it("goes on with the pack that is begun, and says how many are left", () => {
     const taken = tornDown(unit, 1);
     expect(waits(told, ...taken)).toMatch(/nobody has looked at it, \d+ to answer/);
-    expect(waits(told, ...taken, found("h1-clearance"))).toMatch(/^H1: as found, more readings, 5 packs/);
+    // Apart, it can no longer be read as it was found.
+    expect(waits(told, ...taken, found("h1-clearance"))).toMatch(/^H1: trial reading, 5 packs/);
+    expect(waits(told, found("h1-clearance"))).toMatch(/^H1: as found, more readings, 5 packs/);
     // Read without a step ticked, the unit is taken as it is.
     expect(waits(found("d3-clearance"))).toMatch(/^D3/);
   });

@@ -28,7 +28,7 @@ export function stageWords(stage: Stage): string {
     case "trial":
       return stage.begun ? "trial, more readings" : "trial reading";
     case "choose":
-      return "choose a ring";
+      return "choose its size";
     case "read":
       return stage.begun ? "as built, not proven" : "read as built";
     case "astray":

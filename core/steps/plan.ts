@@ -1,4 +1,4 @@
-import type { Applied, FastenerGroup, Part, Step } from "../book";
+import { stationOf, type Applied, type Book, type FastenerGroup, type Part, type Step } from "../book";
 import type { FactOf, Job } from "../fact";
 import { Bench } from "./bench";
 
@@ -76,7 +76,7 @@ export function planOf(
               step,
               book.slice(0, i).filter((one) => did(one) === null),
               bench,
-              parts,
+              applied.unit,
             ),
     };
   });
@@ -101,15 +101,10 @@ function buildNotices(step: Step, bench: Bench, parts: ReadonlyMap<string, Part>
   return [...closes, ...(dirty.length > 0 ? [{ kind: "dirty", parts: dirty } as const] : [])];
 }
 
-function noticesOf(
-  step: Step,
-  undone: readonly Step[],
-  bench: Bench,
-  parts: ReadonlyMap<string, Part>,
-): Notice[] {
+function noticesOf(step: Step, undone: readonly Step[], bench: Bench, unit: Book): Notice[] {
   const own = new Set([...(step.parts ?? []), ...(step.fasteners ?? [])]);
   const held = (step.parts ?? []).flatMap((part) =>
-    (parts.get(part)?.heldBy ?? [])
+    (unit.parts.find(({ id }) => id === part)?.heldBy ?? [])
       .filter((by) => !own.has(by))
       .filter((by) => (bench.things.has(by) ? !bench.isOff(by) : bench.bolts.has(by) && !bench.allOut(by)))
       .map((by): Notice => ({ kind: "held", part, by })),
@@ -120,14 +115,35 @@ function noticesOf(
       ? [{ kind: "fasteners", group, out: bolts.out.length, of: bolts.count }]
       : [];
   });
-  const takesOff = (step.parts?.length ?? 0) > 0;
-  const spoils = takesOff
-    ? undone.flatMap((one): Notice[] => {
-        const figures = one.parts?.length
-          ? []
-          : [...(one.chains ?? []), ...(one.measurements ?? []), ...(one.record ?? [])];
-        return figures.length > 0 ? [{ kind: "spoils", step: one.id, what: figures }] : [];
-      })
-    : [];
+  const spoils = undone.flatMap((one): Notice[] => {
+    const what = one.parts?.length ? [] : spoiledBy(step, one, unit);
+    return what.length > 0 ? [{ kind: "spoils", step: one.id, what }] : [];
+  });
   return [...held, ...fasteners, ...spoils];
+}
+
+/**
+ * What of a step that only reads can no longer be had once this one's parts are off: figures read on those parts, and where the book names no
+ * part, at their station. What is only noted down goes with the figures of its step; alone, with the first part that comes off.
+ */
+function spoiledBy(step: Step, read: Step, { parts, chains, measurements = [] }: Book): string[] {
+  const own = new Set(step.parts ?? []);
+  if (own.size === 0) return [];
+  const taken = parts.filter(({ id, of }) => own.has(id) || (of !== undefined && own.has(of)));
+  const ids = new Set(taken.map(({ id }) => id));
+  const stations = new Set(taken.flatMap((part) => stationOf(parts, part) ?? []));
+  const onIt = (on: readonly string[] | undefined, station: string | undefined): boolean =>
+    on && on.length > 0 ? on.some((id) => ids.has(id)) : station !== undefined && stations.has(station);
+  const figures = [
+    ...(read.chains ?? []).filter((id) => {
+      const chain = chains.find((one) => one.id === id);
+      return chain !== undefined && onIt(chain.parts, chain.station);
+    }),
+    ...(read.measurements ?? []).filter((id) => {
+      const part = measurements.find((one) => one.id === id)?.part;
+      return part !== undefined && ids.has(part);
+    }),
+  ];
+  const noted = (read.chains?.length ?? 0) + (read.measurements?.length ?? 0) === 0 || figures.length > 0;
+  return [...figures, ...(noted ? (read.record ?? []) : [])];
 }

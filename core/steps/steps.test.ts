@@ -108,6 +108,15 @@ describe("what a step that is out of order blocks or spoils", () => {
     );
   });
 
+  it("speaks of what its parts shut off, and not of all that stands earlier in the list", () => {
+    // The pan shuts off neither the converter's depth nor the end play at the pump.
+    const figures = (down: Plan, id: string): string[] =>
+      at(down, id).notices.flatMap((one) => (one.kind === "spoils" ? one.what : []));
+    expect(figures(after([step("t-read")]), "t-pan")).toEqual([]);
+    expect(figures(after([step("t-read")]), "t-converter")).toEqual(["converter-depth"]);
+    expect(figures(after([step("t-read")]), "t-body")).not.toContain("converter-depth");
+  });
+
   it("says nothing more of a figure that was skipped with a reason", () => {
     const skipped = [step("t-read"), step("t-depth"), step("t-endplay", "skipped")];
     expect(kinds(after(skipped), "t-pump")).not.toContain("spoils");

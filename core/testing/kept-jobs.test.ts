@@ -33,7 +33,7 @@ const ballsOf = (balls: ReturnType<typeof ballCount>) =>
 
 /** Everything a job says that somebody relies on, as plain values. */
 function saidBy(document: { book: unknown; facts: Fact[] }) {
-  const book = readBook(document.book);
+  const book = readBook(document.book, "kept");
   if (!book.ok) throw new Error(JSON.stringify(book.problems.slice(0, 3)));
   const { facts } = document;
   const job = fold(facts);
