@@ -113,6 +113,9 @@ describe("handed over half torn down", () => {
         await mira.go(`${shop.url}/jobs/1028/teardown`);
         await mira.ready();
         const next = String(await mira.driver.executeScript(STEP));
+        // Nothing of this station was laid down yet: on the bench unless she picks a tray.
+        await mira.see("//*[@aria-label='Goes to']//button[@aria-pressed='true'][.='On the bench']");
+        await mira.touch("(//*[@aria-label='Goes to']//button)[3]");
         await mira.keys("d");
         await mira.until(STEP, (at) => at !== next);
         await allSent(mira);

@@ -90,7 +90,7 @@ describe("from book in to the figures as found", () => {
         const job = await openJob(shop, mira, "Selwyn Turnstone", "No drive forward, reverse is fine.");
         await goTo(mira, "Book in", "Symptoms");
         await mira.until(FIRST, Boolean);
-        await touchCell(mira, "D", "no-drive");
+        await touchCell(mira, "D", "no drive");
         await allSent(mira);
         // This machine keeps the open jobs in the background; the new one is among them when its page is there.
         await mira.go(`${shop.url}/`);
@@ -142,7 +142,7 @@ describe("from book in to the figures as found", () => {
         const job = await openJob(shop, mira, "Corrie Plover", "Fifth will not go in.");
         await goTo(mira, "Book in", "Symptoms");
         await mira.until(FIRST, Boolean);
-        await touchCell(mira, "5", "will-not-engage");
+        await touchCell(mira, "5", "will not engage");
         for (const range of ["1", "3", "7", "4"]) await touchCell(mira, range, "fine");
         await mira.until(FIRST, (id) => id === "s5:off");
         await lookBefore(mira, { "lever-play": "0.6" });

@@ -122,22 +122,37 @@ function noticesOf(step: Step, undone: readonly Step[], bench: Bench, unit: Book
   return [...held, ...fasteners, ...spoils];
 }
 
+/** Stations whose parts do not stand between the two ends of a shaft. */
+const BESIDE_THE_SHAFT: ReadonlySet<string> = new Set(["converter", "control", "fork", "park lock"]);
+
 /**
  * What of a step that only reads can no longer be had once this one's parts are off: figures read on those parts, and where the book names no
  * part, at their station. What is only noted down goes with the figures of its step; alone, with the first part that comes off.
  */
-function spoiledBy(step: Step, read: Step, { parts, chains, measurements = [] }: Book): string[] {
+function spoiledBy(
+  step: Step,
+  read: Step,
+  { parts, chains, stations: all, measurements = [] }: Book,
+): string[] {
   const own = new Set(step.parts ?? []);
   if (own.size === 0) return [];
   const taken = parts.filter(({ id, of }) => own.has(id) || (of !== undefined && own.has(of)));
   const ids = new Set(taken.map(({ id }) => id));
   const stations = new Set(taken.flatMap((part) => stationOf(parts, part) ?? []));
-  const onIt = (on: readonly string[] | undefined, station: string | undefined): boolean =>
-    on && on.length > 0 ? on.some((id) => ids.has(id)) : station !== undefined && stations.has(station);
+  const onIt = ({ parts: on = [], station, kind }: Book["chains"][number]): boolean => {
+    if (on.length > 0) return on.some((id) => ids.has(id));
+    const at = all.find(({ id }) => id === station);
+    if (!at) return false;
+    if (kind !== "end play" && kind !== "preload") return stations.has(at.id);
+    // A play along a shaft is of everything that stands on it.
+    return all.some(
+      (one) => stations.has(one.id) && (one.line ?? 0) === (at.line ?? 0) && !BESIDE_THE_SHAFT.has(one.kind),
+    );
+  };
   const figures = [
     ...(read.chains ?? []).filter((id) => {
       const chain = chains.find((one) => one.id === id);
-      return chain !== undefined && onIt(chain.parts, chain.station);
+      return chain !== undefined && onIt(chain);
     }),
     ...(read.measurements ?? []).filter((id) => {
       const part = measurements.find((one) => one.id === id)?.part;
