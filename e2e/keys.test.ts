@@ -53,6 +53,21 @@ describe("keys printed on a pack page", () => {
       }),
   );
 
+  it("x and b, which no button bears, lead nowhere while the cursor waits in the empty field", () =>
+    journey("keys-unprinted", [mira], async () => {
+      const url = `${shop.url}${PACK}?show=found`;
+      await mira.go(url);
+      await mira.ready();
+      await mira.until("return document.activeElement.id", (id) => id === "reading-value");
+      for (const key of ["x", "b", "["]) await mira.keys(key);
+      expect(await mira.driver.getCurrentUrl()).toBe(url);
+      await mira.selectAll();
+      await mira.keys(Key.BACK_SPACE);
+      await mira.keys(Key.ESCAPE);
+      await mira.keys("x");
+      await mira.see("//section[@aria-label='Next']");
+    }));
+
   it("a reading typed on blank paper goes into the field, none of it lost, and stays in its stage", () =>
     journey("keys-blank", [mira], async () => {
       await mira.go(`${shop.url}${PACK}?show=found`);

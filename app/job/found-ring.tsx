@@ -2,7 +2,7 @@ import { useState, type FormEvent } from "react";
 import { Choice, Field } from "~/look/field";
 import { chainFacts } from "~core/fact";
 import { type Worksheet } from "~core/measure";
-import { lengthText, parseLength, type LengthUnit } from "~core/quantity";
+import { parseLength, type LengthUnit } from "~core/quantity";
 import { capital, selectiveWord, sizeNear } from "~core/select";
 import type { Piece } from "~core/chain";
 import { useJobView } from "./job";
@@ -56,7 +56,7 @@ export function FoundRing({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit 
         onChange={setPart}
         options={series.sizes.map((size) => ({
           value: size.part,
-          words: `${size.mark} ${lengthText(size.size, unit)}`,
+          words: pieceText(size, unit),
         }))}
         size="text-base"
       />

@@ -310,13 +310,16 @@ function useJobKeys(number: number, packs: readonly AxisPack[], changeUnit: () =
   const navigate = useNavigate();
   const current = packs.findIndex((pack) => pack.current);
   const go = (to: string | undefined): void => void (to && navigate(to));
-  useKeys({
-    x: () => go(`/jobs/${number}`),
-    b: () => go(`/jobs/${number}/sheet`),
-    u: changeUnit,
-    "[": () => go(packs[current < 0 ? packs.length - 1 : Math.max(0, current - 1)]?.to),
-    "]": () => go(packs[current < 0 ? 0 : Math.min(packs.length - 1, current + 1)]?.to),
-  });
+  useKeys({ u: changeUnit });
+  useKeys(
+    {
+      x: () => go(`/jobs/${number}`),
+      b: () => go(`/jobs/${number}/sheet`),
+      "[": () => go(packs[current < 0 ? packs.length - 1 : Math.max(0, current - 1)]?.to),
+      "]": () => go(packs[current < 0 ? 0 : Math.min(packs.length - 1, current + 1)]?.to),
+    },
+    { printed: false },
+  );
   useEffect(() => {
     const leave = ({ key, target }: KeyboardEvent): void => {
       if (key === "Escape" && target instanceof HTMLInputElement) target.blur();

@@ -42,12 +42,19 @@ export const forPage = (event: KeyboardEvent): boolean =>
   !event.altKey &&
   !event.metaKey;
 
-/** Keys of a page, each with what it does; none while a field is being filled or another key is held down. */
-export function useKeys(keys: Readonly<Record<string, (() => void) | undefined>>): void {
+/**
+ * Keys of a page, each with what it does; none while a field is being filled or another key is held down.
+ *
+ * @param printed whether they stand on buttons in sight: those that only the key sheet tells never act from within a field.
+ */
+export function useKeys(
+  keys: Readonly<Record<string, (() => void) | undefined>>,
+  { printed = true }: { printed?: boolean } = {},
+): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const act = Object.hasOwn(keys, event.key) ? keys[event.key] : undefined;
-      if (!act || !forPage(event)) return;
+      if (!act || !forPage(event) || (!printed && inField(event))) return;
       event.preventDefault();
       act();
     };

@@ -74,6 +74,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
         </p>
       )}
       {!job.closed && <Notices notices={state.notices} />}
+      {!job.closed && !ticked && <PacksFirst step={step.id} />}
       {caution && (
         <p className="border-accent bg-base-200 mt-2 flex items-center gap-3 border-l-4 px-3 py-2 text-lg font-semibold">
           <AlertTriangle size={26} aria-hidden="true" className="shrink-0" /> {caution.text}
@@ -131,7 +132,6 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
           ))}
         </ul>
       )}
-      {!job.closed && !ticked && <PacksFirst step={step.id} />}
       <Elsewhere state={state} shown={wanted.map(({ id }) => id)} />
       {!job.closed && (
         <>
