@@ -60,7 +60,6 @@ export default tseslint.config(
         "name",
         "open",
         "parent",
-        "self",
         "status",
         "stop",
         "top",
