@@ -264,4 +264,26 @@ describe("jobs", () => {
       (await listJobs(db.pool, { which: "closed" }, "test", make)).rows.map((row) => row.number),
     ).toContain(job.number);
   });
+
+  it("keeps its holder when a tablet that was away sends later who had it before", async () => {
+    const begun = fact({ kind: "holder", name: "Runa S.", staff: null });
+    const job = await open([begun]);
+    const holders = async (): Promise<(string | null)[]> => {
+      const { rows } = await db.pool.query<{ holder: string | null }>(
+        "select holder from job_card where job = $1",
+        [job.id],
+      );
+      return rows.map(({ holder }) => holder);
+    };
+    const between = reading(1_000_000);
+    const today = { ...fact({ kind: "holder", name: "Mira K.", staff: null }), after: between.id };
+    await addFacts(db.pool, job.id, [between, today], author);
+    expect(await holders()).toEqual(["Mira K."]);
+    const late = { ...fact({ kind: "holder", name: "Tomas B.", staff: null }), after: begun.id };
+    await addFacts(db.pool, job.id, [late], author);
+    expect(await holders()).toEqual(["Mira K."]);
+    const knowing = { ...fact({ kind: "holder", name: "Tomas B.", staff: null }), after: today.id };
+    await addFacts(db.pool, job.id, [knowing], author);
+    expect(await holders()).toEqual(["Tomas B."]);
+  });
 });

@@ -34,9 +34,14 @@ export async function addFacts(
              insert into fact (id, job, kind, by_staff, by_name, sent_by, at, replaces, said_after, body)
              select id, $1, body ->> 'kind', $3, coalesce($4, by), $5, least(at, now()), replaces, after, body from given
               where (select open from card) and not exists (select from elsewhere)
-             on conflict (id) do nothing returning kind, body
+             on conflict (id) do nothing returning id, kind, body, said_after
            ), held as (
-             update job_card set holder = added.body ->> 'name' from added where job = $1 and added.kind = 'holder'
+             -- One said before that of today was, and sent later by a tablet that was away, changes nothing: the order of core/fact.
+             update job_card set holder = added.body ->> 'name' from added
+              where job = $1 and added.kind = 'holder' and not exists (
+                select from fact f join fact seen on seen.id = added.said_after
+                 where f.job = $1 and f.kind = 'holder' and f.id <> added.id
+                   and coalesce((select s.seq from fact s where s.id = f.said_after), f.seq - 1) > seen.seq)
            ), closed as (
              update job_card set open = false from added where job = $1 and added.kind = 'closed'
            )
