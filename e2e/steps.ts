@@ -84,10 +84,15 @@ export async function lookBefore(person: Person, figures: Readonly<Record<string
       await person.press(`${place}//summary[.='No figure can be taken']`);
       await person.press(`${place}//button[.='gauge not here yet']`);
     } else {
-      await person.press(`${place}//input[@name='value' or @name='text']`);
-      await person.keys(figure, Key.ENTER);
+      // What is read several times stays open until it is read often enough.
+      for (let n = 0; n < 5; n++) {
+        await person.press(`${place}//input[@name='value' or @name='text']`);
+        await person.keys(figure, Key.ENTER);
+        await person.see(`${place}[@data-taken='true' or count(.//*[@aria-label='Readings']/li) = ${n + 1}]`);
+        if ((await person.driver.findElements({ xpath: `${place}[@data-taken='true']` })).length > 0) break;
+      }
     }
-    await person.see(`${place}//*[@data-found]`);
+    await person.see(`${place}[@data-taken='true']//*[@data-found]`);
   }
   await person.read(`${wanted.length} of ${wanted.length}`);
 }

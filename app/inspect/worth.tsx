@@ -15,7 +15,7 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
   const { job, applied, number } = useJobView();
   const { house, staff } = useInside();
   const lead = staff.role === "lead" || staff.role === "owner";
-  const { options, best, breakEven, needs, known, hours } = useMemo(
+  const { options, best, breakEven, needs, known, unseen, hours } = useMemo(
     () => worthOf(job, applied, house, prices),
     [job, applied, house, prices],
   );
@@ -41,7 +41,7 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
           </thead>
           <tbody>
             {options.map((option) => (
-              <Line key={option.way} option={option} best={best?.way === option.way} />
+              <Line key={option.way} option={option} best={best?.way === option.way} unseen={unseen} />
             ))}
           </tbody>
         </table>
@@ -121,12 +121,20 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
   );
 }
 
+/** Why a rebuild has no price of the list. */
+function unpriced(unseen: number): string {
+  if (unseen === 0) return "its parts have no price yet";
+  return unseen === 1 ? "1 part is not looked at yet" : `${unseen} parts are not looked at yet`;
+}
+
 function Line({
   option: { way, price, hours, risk, expected, from },
   best,
+  unseen,
 }: {
   option: Option;
   best: boolean;
+  unseen: number;
 }) {
   return (
     <tr className="border-base-300 border-t text-lg" data-option={way}>
@@ -135,7 +143,7 @@ function Line({
       </th>
       {from === null ? (
         <td colSpan={4} className="quiet">
-          {way === "rebuild" ? `${hours} h of work; its parts have no price yet` : "no offer yet"}
+          {way === "rebuild" ? `${hours} h of work; ${unpriced(unseen)}` : "no offer yet"}
         </td>
       ) : (
         <>

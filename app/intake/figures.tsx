@@ -1,6 +1,7 @@
 import { useInside } from "~/door/inside";
 import { GaugeBar } from "~/gauge/gauge-bar";
 import { useJobView } from "~/job/job";
+import { Readings } from "~/job/readings";
 import { Field } from "~/look/field";
 import { VerdictMark } from "~/look/mark";
 import { fedBy } from "~/measure/entry";
@@ -8,7 +9,7 @@ import { measurementWords, specWords } from "~core/book";
 import { asFound, ruleOf, type Figure as OneFigure } from "~core/measure";
 import { wordsOf, CANNOT } from "~core/fact";
 import { lengthText, plusMinusText, roundedText } from "~core/quantity";
-import { isSpread } from "~core/reading";
+import { isEnough, isSpread } from "~core/reading";
 import { SayForm } from "./say-form";
 
 /** The figures the book wants before the unit is opened; they are what the work is held against afterwards. */
@@ -16,7 +17,7 @@ export function Figures() {
   const { job, applied } = useJobView();
   const { house } = useInside();
   const wanted = asFound(job, applied, ruleOf(job, house));
-  const done = wanted.filter((one) => one.said !== null || (one.kind === "chain" && one.readings.length > 0));
+  const done = wanted.filter(isTaken);
   const next = wanted.find((one) => !done.includes(one));
   return (
     <section className="plate p-4" aria-label="As found">
@@ -38,6 +39,10 @@ export function Figures() {
   );
 }
 
+/** A figure is taken when it was said, or read as often as a verdict wants. */
+const isTaken = (one: OneFigure): boolean =>
+  one.said !== null || (one.kind === "chain" && one.readings.length > 0 && isEnough(one.assessment));
+
 export function Figure({ one, open }: { one: OneFigure; open: boolean }) {
   const { job, unit } = useJobView();
   const isChain = one.kind === "chain";
@@ -45,7 +50,7 @@ export function Figure({ one, open }: { one: OneFigure; open: boolean }) {
   const condition = isChain ? one.applied.chain.read.how : one.measurement.condition;
   const spec = isChain ? specWords(one.applied, unit) : measurementWords(one.measurement, unit);
   return (
-    <li className="border-base-300 border-t py-2" data-figure={one.id}>
+    <li className="border-base-300 border-t py-2" data-figure={one.id} data-taken={isTaken(one)}>
       <details open={open}>
         <summary className="flex min-h-[46px] cursor-pointer flex-wrap items-center gap-x-3">
           <span className="grow leading-tight">
@@ -57,6 +62,14 @@ export function Figure({ one, open }: { one: OneFigure; open: boolean }) {
           </span>
           <Found one={one} />
         </summary>
+        {isChain && (
+          <Readings
+            readings={one.readings}
+            marks={one.assessment.marks}
+            unit={unit}
+            closed={job.closed !== null}
+          />
+        )}
         {!job.closed && (isChain ? <ReadChain one={one} /> : <Say one={one} />)}
       </details>
     </li>

@@ -65,6 +65,22 @@ describe("what becomes of a part", () => {
     ],
     [
       "marram-dunlin",
+      "steel in good order beside burnt frictions",
+      [finding("d3-friction", "burnt", "beyond-use"), good("d3-steel")],
+      "d3-steel",
+      "measure-first",
+      "to be measured",
+    ],
+    [
+      "marram-dunlin",
+      "steel in good order beside frictions with a burnt trace",
+      [finding("d3-friction", "burnt", "trace"), good("d3-steel")],
+      "d3-steel",
+      "reuse",
+      "in good order",
+    ],
+    [
+      "marram-dunlin",
       "friction suspected",
       [finding("d3-friction", "glazed", "worn", false)],
       "d3-friction",

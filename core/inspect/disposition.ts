@@ -80,6 +80,7 @@ const MEASURED = [
  */
 export function dispositions(job: Job, applied: Applied, schools: Schools, rule: DecisionRule): PartState[] {
   const measured = measuredParts(job, applied, rule);
+  const heated = besideBurnt(job, applied);
   const metal = metalEverywhere(job);
   const points = weakPoints(job, applied);
   const other = new Set(
@@ -94,6 +95,7 @@ export function dispositions(job: Job, applied: Applied, schools: Schools, rule:
       ...byMetal(part, metal),
       ...byPoints(part, points),
       ...(measured.get(part.id) ?? []),
+      ...(heated.has(part.id) && !measured.has(part.id) ? [BESIDE_BURNT] : []),
       ...findings.map(byFinding(part, applied.unit)),
       ...(other.has(part.id)
         ? [
@@ -183,6 +185,25 @@ const byFinding =
     if (MEASURED.includes(kind)) return { rule: "to be measured", words, is: "measure-first" };
     return worn("replace");
   };
+
+const BESIDE_BURNT: Because = {
+  rule: "to be measured",
+  words: "beside burnt frictions: flat, and no heat spots?",
+  is: "measure-first",
+};
+
+/** Steels and plates of packs whose frictions burnt: they saw the same heat, however good they look. */
+function besideBurnt(job: Job, { packs, unit }: Applied): ReadonlySet<string> {
+  const burnt = new Set(
+    job.findings.flatMap(({ body: { part, wear, severity, sure } }) =>
+      sure && severity !== "trace" && wearKind(unit, wear).as === "burnt" ? [part] : [],
+    ),
+  );
+  const hot = packs.filter(({ stack }) => stack.some(({ part }) => burnt.has(part)));
+  return new Set(
+    hot.flatMap(({ stack }) => stack.flatMap(({ role, part }) => (role === "steel" ? [part] : []))),
+  );
+}
 
 /** What figures say of the parts whose wear they show. */
 function measuredParts(job: Job, applied: Applied, rule: DecisionRule): Map<string, Because[]> {

@@ -100,16 +100,22 @@ describe("rebuild or replace", () => {
       ["marram-dunlin/reconditioned", 200_000],
       ["marram-dunlin/used", 80_000],
     ]);
-    const { options, best, known, hours } = of([], prices);
+    // While a part is not looked at nobody knows what a rebuild needs.
+    expect(of([], prices).unseen).toBeGreaterThan(50);
+    expect(of([], prices).options[0]?.from).toBeNull();
+    expect(of([], prices).best?.way).not.toBe("rebuild");
+    const looked: FactBody = { kind: "good", parts: applied.work.parts.map(({ id }) => id) };
+    expect(of([looked], prices).unseen).toBe(0);
+    const { options, best, known, hours } = of([looked], prices);
     expect(options.map(({ from }) => from)).toEqual(["list", "list", "list"]);
     expect(options.map(({ price }) => price)).toEqual([known, 200_000, 80_000]);
     expect(options[0]?.labour).toBe(Math.round(hours * 9_000));
     expect(best?.expected).toBe(Math.min(...options.map(({ expected }) => expected)));
-    const offered = of([offer("used", 60_000, 1, 15)], prices).options[2];
+    const offered = of([looked, offer("used", 60_000, 1, 15)], prices).options[2];
     expect([offered?.from, offered?.price]).toEqual(["offer", 60_000]);
     // One part without a price, and the rebuild has none.
-    const first = of([]).needs[0]?.number ?? "";
-    expect(of([], new Map([...prices].filter(([part]) => part !== first))).options[0]?.from).toBeNull();
+    const first = of([looked]).needs[0]?.number ?? "";
+    expect(of([looked], new Map([...prices].filter(([part]) => part !== first))).options[0]?.from).toBeNull();
   });
 
   it("asks for the assembly alone where a part cannot be had without it", () => {

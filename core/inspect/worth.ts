@@ -28,6 +28,8 @@ export interface Worth {
   needs: { part: string; number: string; count: number; cents: number | null }[];
   /** Sum of the prices known. */
   known: number;
+  /** Parts nobody has looked at: what a rebuild needs is not known before, and its list price stands for nothing. */
+  unseen: number;
   /** Hours the book gives for what is still to be taken down and for building. */
   hours: number;
 }
@@ -73,11 +75,12 @@ export function worth(
   const open = (work.teardown ?? []).filter(({ id }) => job.steps.get(id)?.body.did !== "done");
   const minutes = [...open, ...(work.build ?? [])].reduce((sum, step) => sum + (step.minutes ?? 0), 0);
   const hours = Math.round((minutes / 60) * 10) / 10;
-  // A rebuild whose parts have no price yet would win by what nobody knows.
+  const unseen = states.filter(({ is }) => is === null).length;
+  // A rebuild whose parts nobody has looked at, or have no price yet, would win by what nobody knows.
   const listed = (way: Way): number | null =>
     way !== "rebuild"
       ? (prices.get(unitPart(unit.unit.id, way)) ?? null)
-      : needs.every(({ cents }) => cents !== null)
+      : unseen === 0 && needs.every(({ cents }) => cents !== null)
         ? known
         : null;
   const options = (["rebuild", "reconditioned", "used"] as const).map((way): Option => {
@@ -110,5 +113,5 @@ export function worth(
       ? (other.expected - rebuild.price - rebuild.labour) / comeback
       : null;
   const breakEven = even !== null && even >= 0 && even <= 1 ? even : null;
-  return { options, best, breakEven, needs, known, hours };
+  return { options, best, breakEven, needs, known, unseen, hours };
 }
