@@ -57,7 +57,7 @@ describe("the demo shop", () => {
       "Input end play: before the unit is opened",
       "Lift the D3 drum out: step 19 of 30",
       "trial reading",
-      "choose a ring",
+      "choose its size",
     ]) {
       expect(waits).toContain(stage);
     }

@@ -89,65 +89,10 @@ export default function Measure() {
     },
   });
   const work = all.find(({ id }) => id === search.get("work"));
-  const taken = all.filter((row) => row[phase].standing !== "not yet").length;
-  const count = (standing: Standing): number => all.filter((row) => row[phase].standing === standing).length;
   return (
     <>
-      <div className={`mb-1 flex min-h-[50px] flex-wrap items-center gap-x-4 gap-y-1 ${BESIDE.free}`}>
-        <b className="text-2xl" data-taken={taken}>
-          {taken} of {all.length} figures
-        </b>
-        {count("outside") > 0 && <b className="text-error text-lg">{count("outside")} outside</b>}
-        {count("too close") > 0 && (
-          <b className="text-warning text-lg">
-            {count("too close")} too close<span className="max-[1100px]:sr-only"> to call</span>
-          </b>
-        )}
-        <span className="grow" />
-        <a className="btn touch" href={`/jobs/${number}/measure.csv?unit=${unit}`} download>
-          <Download size={20} aria-hidden="true" /> <span className="max-[1100px]:sr-only">CSV</span>
-        </a>
-        <a className="btn touch" href={`/jobs/${number}/measure.pdf?unit=${unit}`} download>
-          <Download size={20} aria-hidden="true" /> <span className="max-[1100px]:sr-only">PDF</span>
-        </a>
-      </div>
-      <div className="mb-2 flex flex-wrap items-center gap-2">
-        {(["found", "built"] as const).map((one) => (
-          <button
-            key={one}
-            type="button"
-            aria-pressed={one === phase}
-            className={`btn touch ${one === phase ? "btn-secondary" : ""}`}
-            onClick={() => set("phase", one === "built" ? one : "")}
-          >
-            {one === "found" ? "As found" : "As built"}
-          </button>
-        ))}
-        <button
-          type="button"
-          aria-pressed={first}
-          className={`btn touch ${first ? "btn-secondary" : ""}`}
-          onClick={() => set("first", first ? "" : "open")}
-        >
-          Gravest first
-        </button>
-        <label className="flex items-center gap-2">
-          <span className="stamp">At</span>
-          <select
-            className="select touch"
-            value={station}
-            onChange={(event) => set("at", event.target.value)}
-          >
-            <option value="">the whole unit</option>
-            {stations.map((one) => (
-              <option key={one} value={one}>
-                {one}
-              </option>
-            ))}
-          </select>
-        </label>
-        <GaugeBar />
-      </div>
+      <Totals all={all} phase={phase} />
+      <Filters phase={phase} first={first} station={station} stations={stations} set={set} />
       {work && <WorkSheet key={work.id} row={work} phase={phase} onDone={() => set("work", "")} />}
       <div className="plate overflow-x-auto">
         <table className="w-full">
@@ -159,15 +104,7 @@ export default function Measure() {
                   scope="col"
                   className={`px-3 py-2 ${id === "station" ? "max-[1100px]:hidden" : ""}`}
                 >
-                  {id === "other"
-                    ? phase === "found"
-                      ? "As built"
-                      : "As found"
-                    : id === "standing"
-                      ? phase === "found"
-                        ? "As found"
-                        : "As built"
-                      : String(column.columnDef.header)}
+                  {headOf(id, String(column.columnDef.header), phase)}
                 </th>
               ))}
             </tr>
@@ -193,21 +130,7 @@ export default function Measure() {
       </div>
       <div className="mt-2 flex items-center gap-4">
         <EarlierVisit />
-        <details className="relative">
-          <summary className="touch quiet flex cursor-pointer items-center underline underline-offset-4">
-            No figure can be taken?
-          </summary>
-          <dl className="plate absolute bottom-full left-0 z-20 grid w-80 grid-cols-[auto_1fr] gap-x-3 gap-y-1 p-4">
-            {Object.entries(INSTEAD).map(([key, words]) => (
-              <div key={key} className="contents">
-                <dt>
-                  <kbd className="key">{key}</kbd>
-                </dt>
-                <dd>{words}</dd>
-              </div>
-            ))}
-          </dl>
-        </details>
+        <Instead />
       </div>
       <p className="quiet mt-2 text-sm">
         Several readings in one go, apart by a blank: 0.42 0.43 0.42. Figures made up for the demo; the
@@ -219,3 +142,107 @@ export default function Measure() {
 
 const WorkSheet = (props: { row: Row; phase: Phase; onDone: () => void }) =>
   props.row.kind === "bushing clearance" ? <FitSheet {...props} /> : <EachSheet {...props} />;
+
+/** How many figures are taken, what is wrong among them, and the sheet as a file. */
+function Totals({ all, phase }: { all: readonly Row[]; phase: Phase }) {
+  const { number, unit } = useJobView();
+  const taken = all.filter((row) => row[phase].standing !== "not yet").length;
+  const count = (standing: Standing): number => all.filter((row) => row[phase].standing === standing).length;
+  return (
+    <div className={`mb-1 flex min-h-[50px] flex-wrap items-center gap-x-4 gap-y-1 ${BESIDE.free}`}>
+      <b className="text-2xl" data-taken={taken}>
+        {taken} of {all.length} figures
+      </b>
+      {count("outside") > 0 && <b className="text-error text-lg">{count("outside")} outside</b>}
+      {count("too close") > 0 && (
+        <b className="text-warning text-lg">
+          {count("too close")} too close<span className="max-[1100px]:sr-only"> to call</span>
+        </b>
+      )}
+      <span className="grow" />
+      <a className="btn touch" href={`/jobs/${number}/measure.csv?unit=${unit}`} download>
+        <Download size={20} aria-hidden="true" /> <span className="max-[1100px]:sr-only">CSV</span>
+      </a>
+      <a className="btn touch" href={`/jobs/${number}/measure.pdf?unit=${unit}`} download>
+        <Download size={20} aria-hidden="true" /> <span className="max-[1100px]:sr-only">PDF</span>
+      </a>
+    </div>
+  );
+}
+
+/** Which phase, in which order, and where. */
+function Filters({
+  phase,
+  first,
+  station,
+  stations,
+  set,
+}: {
+  phase: Phase;
+  first: boolean;
+  station: string;
+  stations: readonly string[];
+  set: (name: string, value: string) => void;
+}) {
+  return (
+    <div className="mb-2 flex flex-wrap items-center gap-2">
+      {(["found", "built"] as const).map((one) => (
+        <button
+          key={one}
+          type="button"
+          aria-pressed={one === phase}
+          className={`btn touch ${one === phase ? "btn-secondary" : ""}`}
+          onClick={() => set("phase", one === "built" ? one : "")}
+        >
+          {one === "found" ? "As found" : "As built"}
+        </button>
+      ))}
+      <button
+        type="button"
+        aria-pressed={first}
+        className={`btn touch ${first ? "btn-secondary" : ""}`}
+        onClick={() => set("first", first ? "" : "open")}
+      >
+        Gravest first
+      </button>
+      <label className="flex items-center gap-2">
+        <span className="stamp">At</span>
+        <select className="select touch" value={station} onChange={(event) => set("at", event.target.value)}>
+          <option value="">the whole unit</option>
+          {stations.map((one) => (
+            <option key={one} value={one}>
+              {one}
+            </option>
+          ))}
+        </select>
+      </label>
+      <GaugeBar />
+    </div>
+  );
+}
+
+/** The head of a column; two of them say which phase they are of. */
+function headOf(id: string, words: string, phase: Phase): string {
+  if (id === "other") return phase === "found" ? "As built" : "As found";
+  if (id === "standing") return phase === "found" ? "As found" : "As built";
+  return words;
+}
+
+/** The letters that say why there is no figure. */
+const Instead = () => (
+  <details className="relative">
+    <summary className="touch quiet flex cursor-pointer items-center underline underline-offset-4">
+      No figure can be taken?
+    </summary>
+    <dl className="plate absolute bottom-full left-0 z-20 grid w-80 grid-cols-[auto_1fr] gap-x-3 gap-y-1 p-4">
+      {Object.entries(INSTEAD).map(([key, words]) => (
+        <div key={key} className="contents">
+          <dt>
+            <kbd className="key">{key}</kbd>
+          </dt>
+          <dd>{words}</dd>
+        </div>
+      ))}
+    </dl>
+  </details>
+);

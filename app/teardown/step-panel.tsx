@@ -59,8 +59,6 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
   const wanted = asFound(job, applied, ruleOf(job, house)).filter(({ kind, id }) =>
     (kind === "chain" ? step.chains : step.measurements)?.includes(id),
   );
-  const tools = (step.tools ?? []).flatMap((id) => applied.unit.tools?.find((tool) => tool.id === id) ?? []);
-  const caution = applied.unit.cautions?.find(({ id }) => id === step.caution);
   const balls = parts.some(({ kind }) => kind === "separator plate");
   return (
     <section className="plate p-4" aria-label="This step" data-shown-step={step.id}>
@@ -75,37 +73,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
       )}
       {!job.closed && <Notices notices={state.notices} />}
       {!job.closed && !ticked && <PacksFirst step={step.id} />}
-      {caution && (
-        <p className="border-accent bg-base-200 mt-2 flex items-center gap-3 border-l-4 px-3 py-2 text-lg font-semibold">
-          <AlertTriangle size={26} aria-hidden="true" className="shrink-0" /> {caution.text}
-        </p>
-      )}
-      <div className="mt-2 grid gap-x-6 text-lg md:grid-cols-2">
-        <Line wide name="How" text={step.how} icon={<ArrowRight size={20} aria-hidden="true" />} />
-        <Line name="Sits" text={step.round} icon={<RotateCw size={20} aria-hidden="true" />} />
-        <Line name="Unit lies" text={step.lies} icon={<TriangleRight size={20} aria-hidden="true" />} />
-        <Line name="Pry" text={step.pry} icon={<Hammer size={20} aria-hidden="true" />} />
-      </div>
-      {tools.length > 0 && (
-        <p className="mt-1">
-          <span className="stamp quiet mr-2">Tools</span>
-          {tools.map(({ name, limit }) => `${name}${limit ? ` (${limit})` : ""}`).join(", ")}
-        </p>
-      )}
-      {(step.check?.length ?? 0) + (step.record?.length ?? 0) > 0 && (
-        <p className="mt-1">
-          {step.check && (
-            <>
-              <span className="stamp quiet mr-2">See to it</span> {step.check.join(", ")}.{" "}
-            </>
-          )}
-          {step.record && (
-            <>
-              <span className="stamp quiet mr-2">Record</span> {step.record.join(", ")}.
-            </>
-          )}
-        </p>
-      )}
+      <Told step={step} />
       {fasteners.map((group, i) => (
         <Bolts key={group.id} group={group} out={plan.bench.bolts.get(group.id)?.out ?? []} first={i === 0} />
       ))}
@@ -170,6 +138,48 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
         {unit}; the maker’s service information comes first.
       </p>
     </section>
+  );
+}
+
+/** What the book says of a step: what to mind, how, with what, what to see to and to record. */
+function Told({ step }: { step: StepState["step"] }) {
+  const { applied } = useJobView();
+  const tools = (step.tools ?? []).flatMap((id) => applied.unit.tools?.find((tool) => tool.id === id) ?? []);
+  const caution = applied.unit.cautions?.find(({ id }) => id === step.caution);
+  return (
+    <>
+      {caution && (
+        <p className="border-accent bg-base-200 mt-2 flex items-center gap-3 border-l-4 px-3 py-2 text-lg font-semibold">
+          <AlertTriangle size={26} aria-hidden="true" className="shrink-0" /> {caution.text}
+        </p>
+      )}
+      <div className="mt-2 grid gap-x-6 text-lg md:grid-cols-2">
+        <Line wide name="How" text={step.how} icon={<ArrowRight size={20} aria-hidden="true" />} />
+        <Line name="Sits" text={step.round} icon={<RotateCw size={20} aria-hidden="true" />} />
+        <Line name="Unit lies" text={step.lies} icon={<TriangleRight size={20} aria-hidden="true" />} />
+        <Line name="Pry" text={step.pry} icon={<Hammer size={20} aria-hidden="true" />} />
+      </div>
+      {tools.length > 0 && (
+        <p className="mt-1">
+          <span className="stamp quiet mr-2">Tools</span>
+          {tools.map(({ name, limit }) => `${name}${limit ? ` (${limit})` : ""}`).join(", ")}
+        </p>
+      )}
+      {(step.check?.length ?? 0) + (step.record?.length ?? 0) > 0 && (
+        <p className="mt-1">
+          {step.check && (
+            <>
+              <span className="stamp quiet mr-2">See to it</span> {step.check.join(", ")}.{" "}
+            </>
+          )}
+          {step.record && (
+            <>
+              <span className="stamp quiet mr-2">Record</span> {step.record.join(", ")}.
+            </>
+          )}
+        </p>
+      )}
+    </>
   );
 }
 

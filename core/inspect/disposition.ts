@@ -95,7 +95,7 @@ export function dispositions(job: Job, applied: Applied, schools: Schools, rule:
       ...byMetal(part, metal),
       ...byPoints(part, points),
       ...(measured.get(part.id) ?? []),
-      ...(heated.has(part.id) && !measured.has(part.id) ? [BESIDE_BURNT] : []),
+      ...(good && heated.has(part.id) && !measured.has(part.id) ? [BESIDE_BURNT] : []),
       ...findings.map(byFinding(part, applied.unit)),
       ...(other.has(part.id)
         ? [
