@@ -34,7 +34,7 @@ it(
       await runa.touch("//a[contains(., 'Go to D3')]");
       await runa.see("//th[.='Predicted']");
       await runa.touch("//tr[contains(., 'on shelf')][1]//label");
-      await runa.touch("//label[contains(., 'scrapped instead')]");
+      await runa.touch("//label[contains(., 'back by its mark')]");
       await runa.touch("//button[starts-with(., 'Fit ')]");
       await runa.see("//h2[.='Clearance as built']");
       await runa.touch("//button[@aria-label='Number pad']");
