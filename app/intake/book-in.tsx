@@ -1,4 +1,3 @@
-import { useState } from "react";
 import { KEPT } from "~/offline/keys";
 import { orKept } from "~/offline/kept";
 import { Link } from "react-router";
@@ -126,16 +125,8 @@ function Coded<C extends string>({
   codes: Codes<C>;
   value: C | undefined;
 }) {
-  const [now, tell] = useState(value ?? codes.codes[0]);
-  return (
-    <Choice
-      label={label}
-      name={name}
-      value={now}
-      onChange={tell}
-      options={wordsOf(codes).map(([code, words]) => ({ value: code, words }))}
-    />
-  );
+  const options = wordsOf(codes).map(([code, words]) => ({ value: code, words }));
+  return <Choice label={label} name={name} value={value ?? codes.codes[0]} options={options} />;
 }
 
 export function Area({

@@ -19,6 +19,7 @@ import {
   STEP_DONE,
   WAYS_ON,
   type Phase,
+  type CodeOf,
   type FactBody,
 } from "~core/fact";
 import { CLOCKING } from "~core/measure";
@@ -154,7 +155,7 @@ const READERS: Readonly<Record<string, (given: Fields, book: Book, fresh: string
         kind: "code",
         code: code.toUpperCase(),
         words,
-        sort: one(CODE_SORTS.codes, sort) ?? "electrical-code",
+        sort: sort as CodeOf<typeof CODE_SORTS>,
         there: there === "true",
         related: related as "yes" | "no" | "unsure",
       }),

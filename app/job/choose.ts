@@ -160,7 +160,8 @@ function backOf(
   { removed, byMark = false }: Decision,
 ): { part: string; measured: Nm | null } | null {
   if (!series) return null;
-  if (removed === undefined) return byMark && fitted?.part ? { part: fitted.part, measured: null } : null;
+  if (removed === undefined)
+    return byMark && fitted?.part ? { part: fitted.part, measured: fitted.measured ?? null } : null;
   const part = fitted?.part ?? sizeNear(series, removed)?.part;
   return part ? { part, measured: removed } : null;
 }

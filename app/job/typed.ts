@@ -3,6 +3,7 @@ import type { ReadingSet, Worksheet } from "~core/measure";
 import { plausible } from "~core/pack";
 import { parseLength, pascalsOf, type LengthUnit, type Nm, type Pa } from "~core/quantity";
 import {
+  inThousandths,
   METHODS,
   question,
   stepOf,
@@ -60,9 +61,8 @@ export function readTyped(
   let { length, unit: read } = parsed;
   if (!sure) {
     const meanings = question(length, read, plausible(sheet.applied));
-    // In an inch shop a whole number is thousandths, said so or not: 28 is 0.028.
-    const thou = read === "in" && /^\d{2,3}$/.test(text.trim()) ? meanings?.find(isThousandth(length)) : null;
-    if (thou) [length, read] = [thou.length, "thou"];
+    const thou = inThousandths(text, length, read, meanings);
+    if (thou !== null) [length, read] = [thou, "thou"];
     else if (meanings)
       return {
         ok: false,
@@ -75,11 +75,6 @@ export function readTyped(
   const body = bodyOf(sheet, phase, under, { kind: "single", value: length }, read);
   return { ok: true, body: { ...body, typed: text.trim() } };
 }
-
-const isThousandth =
-  (length: Nm) =>
-  (meaning: Meaning): boolean =>
-    meaning.length * 1_000 === length;
 
 /** A reading of this pack as the fact it becomes. */
 export function bodyOf(

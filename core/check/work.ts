@@ -22,12 +22,13 @@ export const steps: Check = {
   },
 };
 
+const pathOf = (book: Book, phase: Phase, step: Step | undefined): string =>
+  `${phase}[${book[phase]?.findIndex(({ id }) => id === step?.id) ?? 0}]`;
+
 /** A part comes out after everything that holds it, and only once. */
 function removal(book: Book, work: Book, where: string, tell: Say): void {
   const taken = work.teardown ?? [];
   const out = new Map<string, number>();
-  const pathOf = (phase: Phase, step: Step | undefined): string =>
-    `${phase}[${book[phase]?.findIndex(({ id }) => id === step?.id) ?? 0}]`;
   const placeOf = (id: string): number =>
     taken.findIndex((s) => s.parts?.includes(id) || s.fasteners?.includes(id));
   taken.forEach((step, i) => {
@@ -35,7 +36,7 @@ function removal(book: Book, work: Book, where: string, tell: Say): void {
       const before = out.get(id);
       if (before !== undefined)
         tell(
-          `${pathOf("teardown", step)}.parts`,
+          `${pathOf(book, "teardown", step)}.parts`,
           `${id} is already out ${where}`,
           `take it out here or in ${taken[before]?.id}`,
         );
@@ -44,7 +45,7 @@ function removal(book: Book, work: Book, where: string, tell: Say): void {
         const at = placeOf(holder);
         if (at > i)
           tell(
-            `${pathOf("teardown", step)}.parts`,
+            `${pathOf(book, "teardown", step)}.parts`,
             `${id} comes out before ${holder}, which holds it ${where}`,
             `move it behind ${taken[at]?.id}`,
           );
@@ -58,15 +59,12 @@ function removal(book: Book, work: Book, where: string, tell: Say): void {
   for (const [id, i] of out)
     if (!fitted.has(id) && work.parts.some((p) => p.id === id))
       tell(
-        `${pathOf("teardown", taken[i])}.parts`,
+        `${pathOf(book, "teardown", taken[i])}.parts`,
         `${id} comes out and no build step puts one in ${where}`,
         "name it in the build step that fits it",
         true,
       );
 }
-
-const indexOf = (book: Book, phase: Phase, step: Step | undefined): string =>
-  `${phase}[${book[phase]?.findIndex(({ id }) => id === step?.id) ?? 0}]`;
 
 /** What holds a part comes off before it, and goes in behind it. */
 function holders(book: Book, work: Book, where: string, tell: Say): void {
@@ -88,7 +86,7 @@ function holders(book: Book, work: Book, where: string, tell: Say): void {
       const before = build.findIndex(has(holder));
       if (at >= 0 && before >= 0 && before < at)
         tell(
-          `${indexOf(book, "build", build[at])}.parts`,
+          `${pathOf(book, "build", build[at])}.parts`,
           `${part.id} goes in behind ${holder}, which holds it ${where}`,
           `move it before ${build[before]?.id}`,
         );
@@ -105,7 +103,7 @@ function bolts(book: Book, work: Book, where: string, tell: Say): void {
         const before = known.get(group);
         if (before !== undefined)
           tell(
-            `${indexOf(book, phase, step)}.fasteners`,
+            `${pathOf(book, phase, step)}.fasteners`,
             `${group} are already ${phase === "teardown" ? "out" : "in"} ${where}`,
             `name them here or in ${before}`,
           );
@@ -120,7 +118,7 @@ function bolts(book: Book, work: Book, where: string, tell: Say): void {
   for (const group of out ?? [])
     if (!back?.has(group))
       tell(
-        `${indexOf(
+        `${pathOf(
           book,
           "teardown",
           teardown.find(({ fasteners }) => fasteners?.includes(group)),
@@ -150,7 +148,7 @@ export const packsBuilt: Check = {
             const at = build.findIndex((step) => step[key]?.some(isOf));
             if (at >= 0 && last > at)
               tell(
-                `${indexOf(book, "build", build[at])}.${key}`,
+                `${pathOf(book, "build", build[at])}.${key}`,
                 `${what} ${pack.element} before ${build[last]?.id} has put its last plates in, at depth ${depth}${words}`,
                 `move it behind ${build[last]?.id}`,
               );

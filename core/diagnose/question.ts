@@ -1,4 +1,4 @@
-import { ratioOf } from "../fact";
+import { CODE_SORTS, ratioOf } from "../fact";
 import { elementName, type Cause, type ElementFault, type Unit } from "./cause";
 import { Mechanics, type Effect, type Row } from "./mechanics";
 import {
@@ -102,12 +102,10 @@ export const OUTSIDE_NAMES: Readonly<Record<keyof typeof OUTSIDE, string>> = {
   driveline: "Mounts, shafts, joints, wheel bearings",
   neighbour: "Debris or play in the transfer case, axle or final drive",
 };
-const SCAN_OUTCOMES = (unit: Unit): string[] => [
-  "ratio-or-slip-code",
-  "electrical-code",
-  "engine-or-vehicle-code",
-  ...(unit.elements.some(({ kind }) => kind === "synchroniser") ? ["place-or-travel-code"] : []),
-];
+const SCAN_OUTCOMES = (unit: Unit): string[] => {
+  const hasForks = unit.elements.some(({ kind }) => kind === "synchroniser");
+  return CODE_SORTS.codes.filter((sort) => hasForks || sort !== "place-or-travel-code");
+};
 
 function check(
   id: string,

@@ -22,11 +22,11 @@ const TURNED: Readonly<Record<string, (body: Old) => Old>> = {
   booking: told,
   answer: ({ outcome, ...rest }) => ({ ...rest, outcome: outcomeCode(String(outcome)) }),
 };
-const wordsOf = (value: unknown): string => (typeof value === "string" ? value.trim() : "");
+const toldIn = (value: unknown): string => (typeof value === "string" ? value.trim() : "");
 
 /** What was told of the use and of others' work stood in words alone, and was guessed from them. */
 function told({ use, earlier, ...rest }: Old): Old {
-  const [used, others] = [wordsOf(use), wordsOf(earlier)];
+  const [used, others] = [toldIn(use), toldIn(earlier)];
   const hard = /tow|trailer|taxi|plough|race|launch|hill|overload/i.test(used);
   const none = /^(no|none|never)/i.test(others);
   return {
@@ -45,7 +45,7 @@ const WAS: Readonly<Record<string, (body: Old) => boolean>> = {
   "weak-point": ({ answer }) => inWords(answer),
   finding: ({ wear }) => inWords(wear),
   booking: ({ use, earlier, driven, opened }) =>
-    `${wordsOf(use)}${wordsOf(earlier)}` !== "" && driven === undefined && opened === undefined,
+    `${toldIn(use)}${toldIn(earlier)}` !== "" && driven === undefined && opened === undefined,
   answer: ({ outcome }) => / /.test(String(outcome)),
 };
 

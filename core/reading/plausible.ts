@@ -31,6 +31,22 @@ const SLIPS: readonly { times: bigint; over: bigint; unit: LengthUnit | "same"; 
 ];
 
 /**
+ * What an inch shop means without saying: a whole number of two or three digits is thousandths, where inches cannot be.
+ *
+ * @param typed as typed, without a unit.
+ * @param meanings what else an implausible length could be; null when it is plausible.
+ */
+export const inThousandths = (
+  typed: string,
+  length: Nm,
+  unit: LengthUnit,
+  meanings: readonly Meaning[] | null,
+): Nm | null =>
+  unit === "in" && /^\d{2,3}$/.test(typed.trim())
+    ? (meanings?.find((one) => one.length * 1_000 === length)?.length ?? null)
+    : null;
+
+/**
  * Questions an implausible value before it is stored.
  *
  * @param length as typed, in the field's unit.
