@@ -1,49 +1,41 @@
-import Joi from "joi";
 import { holding } from "../core/book";
 import { readBook } from "../core/check";
 import { CONDITIONS, outcomeCode, outcomeWords, type Condition } from "../core/fact";
-import { Diagnostician, readSpeeds, report, type Speeds, type Told } from "../core/diagnose";
+import { Diagnostician, readSpeeds, report, type Told } from "../core/diagnose";
+import { anything, check, list, map, object, oneOf, optional, whole, words, type Read } from "../core/shape";
 import type { Answer } from "./verbs";
-import { problemOf } from "./problem";
 
-interface Given {
-  book: unknown;
-  configuration: Record<string, string>;
-  told: Told[];
-  speeds: Speeds[];
-  next: number;
-}
-
-const word = Joi.string().max(80);
-const rpm = Joi.number().integer().min(0).max(20_000).required();
-const schema = Joi.object<Given>({
-  book: Joi.object().required(),
-  configuration: Joi.object().pattern(word, word).default({}),
-  told: Joi.array()
-    .items(
-      Joi.object({
-        question: word.required(),
-        outcome: word.required(),
-        conditions: Joi.array().items(Joi.valid(...CONDITIONS.codes, ...Object.values(CONDITIONS.words))),
+const word = words(1, 80);
+const rpm = whole(0, 20_000);
+const asked = object({
+  book: anything,
+  configuration: optional(map(word)),
+  told: optional(
+    list(
+      object({
+        question: word,
+        outcome: word,
+        conditions: optional(list(oneOf(...CONDITIONS.codes, ...Object.values(CONDITIONS.words)))),
       }),
-    )
-    .max(500)
-    .default([]),
-  speeds: Joi.array()
-    .items(Joi.object({ range: word.required(), input: rpm, output: rpm }))
-    .max(50)
-    .default([]),
-  next: Joi.number().integer().min(0).max(50).default(3),
+      0,
+      500,
+    ),
+  ),
+  speeds: optional(list(object({ range: word, input: rpm, output: rpm }), 0, 50)),
+  next: optional(whole(0, 50)),
 });
 
+type ToldInWords = NonNullable<Read<typeof asked>["told"]>[number];
+
 /** An answer may be given in words, as a person reads it. */
-const withCodes = ({ question, outcome, conditions }: Told): Told => ({
+const withCodes = ({ question, outcome, conditions }: ToldInWords): Told => ({
   question,
   outcome: outcomeCode(outcome),
   ...(conditions
     ? {
         conditions: conditions.map(
-          (one): Condition => CONDITIONS.codes.find((code) => CONDITIONS.words[code] === one) ?? one,
+          (one): Condition =>
+            CONDITIONS.codes.find((code) => CONDITIONS.words[code] === one) ?? (one as Condition),
         ),
       }
     : {}),
@@ -55,13 +47,10 @@ const round = (value: number): number => Number(value.toPrecision(4));
 
 /** What is told of a unit → causes ranked, with their working, and what to ask next. */
 export function diagnose(given: unknown): Answer {
-  const checked = schema.validate(given, { abortEarly: false }) as {
-    value: Given;
-    error?: Joi.ValidationError;
-  };
-  if (checked.error) return { ok: false, errors: checked.error.details.map(problemOf) };
-  const { book: document, configuration, speeds, next } = checked.value;
-  const told = checked.value.told.map(withCodes);
+  const { value, problems } = check(asked, given);
+  if (problems.length > 0) return { ok: false, errors: problems };
+  const { book: document, configuration = {}, speeds = [], next = 3 } = value;
+  const told = (value.told ?? []).map(withCodes);
   const read = readBook(document);
   if (!read.ok)
     return { ok: false, errors: read.problems.map((one) => ({ ...one, path: `book.${one.path}` })) };

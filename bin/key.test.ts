@@ -55,7 +55,7 @@ describe("the door itself", () => {
   it.each([
     ["length", "{", "not JSON"],
     ["lenght", "{}", "no verb"],
-    ["length", "{}", "required"],
+    ["length", "{}", "got nothing"],
     ["verdict", '{"spec":{"min":"2 mm","max":"1 mm"},"readings":[]}', "max is not above min"],
     [
       "verdict",

@@ -1,20 +1,32 @@
-import Joi from "joi";
-import type { Problem, Series } from "../core/book";
 import { lengthOf, nm, parseLength, showLength, type LengthUnit, type Nm } from "../core/quantity";
 import {
   assess,
   basisOf,
   type Assessment,
-  type DecisionRule,
   type Estimate,
   type Spec,
   type TakenReading,
 } from "../core/reading";
-import { candidates, target, type Stock, type TargetSchool } from "../core/select";
-import type { Piece } from "../core/chain";
-
+import { candidates, target, type Stock } from "../core/select";
+import {
+  check,
+  flag,
+  isRecord,
+  list,
+  maybeWords,
+  number,
+  object,
+  oneOf,
+  optional,
+  suchThat,
+  text,
+  whole,
+  written,
+  type Problem,
+  type Read,
+  type Shape,
+} from "../core/shape";
 import { BOOK_VERBS } from "./book-verbs";
-import { problemOf } from "./problem";
 
 export type Answer = { ok: true; result: unknown } | { ok: false; errors: Problem[] };
 
@@ -25,101 +37,124 @@ class Wrong extends Error {
   }
 }
 
-const length = Joi.string().custom((value: string) => {
-  lengthOf(value);
-  return value;
-});
-const from = (least: number, words: string) =>
-  length.custom((value: string) => {
-    if (lengthOf(value) < least) throw new RangeError(words);
-    return value;
+const length = written(lengthOf, "1.80 mm");
+const from = (least: number, message: string, remedy: string): Shape<Nm> =>
+  suchThat(length, { test: (given) => given >= least, message, remedy });
+const atLeastNothing = from(0, "is below nothing", "a width has no sign");
+const aStep = from(1, "is no step", "a gauge’s step is above nothing, such as 0.01 mm");
+const aSize = from(1, "is no thickness", "it is above nothing");
+const allowance = (sign: 1 | -1, message: string, remedy: string) =>
+  object({
+    amount: suchThat(length, { test: (given) => sign * given >= 0, message, remedy }),
+    within: atLeastNothing,
   });
-const atLeastNothing = from(0, "is below nothing; a width has no sign");
-const aStep = from(1, "is no step; a gauge’s step is above nothing, such as 0.01 mm");
-const allowance = (sign: 1 | -1, words: string) =>
-  Joi.object({
-    amount: length
-      .custom((value: string) => {
-        if (sign * lengthOf(value) < 0) throw new RangeError(words);
-        return value;
-      })
-      .required(),
-    within: atLeastNothing.required(),
-  });
-const allowances = Joi.object({
-  soaking: allowance(-1, "soaking closes: give it below nothing, such as -0.03 mm"),
-  bedding: allowance(1, "bedding opens: give it above nothing, such as 0.02 mm"),
-  wave: allowance(1, "a free wave takes up: give it above nothing"),
+const allowances = object({
+  soaking: optional(allowance(-1, "soaking closes", "give it below nothing, such as -0.03 mm")),
+  bedding: optional(allowance(1, "bedding opens", "give it above nothing, such as 0.02 mm")),
+  wave: optional(allowance(1, "a free wave takes up", "give it above nothing")),
 });
-const unit = Joi.valid("mm", "in", "thou", "µm");
-const state = Joi.object({
-  soak: Joi.valid("dry", "soaked"),
-  facings: Joi.valid("new", "run-in"),
-  wave: Joi.valid("free", "flat"),
+const unit = oneOf("mm", "in", "thou", "µm");
+const state = object({
+  soak: optional(oneOf("dry", "soaked")),
+  facings: optional(oneOf("new", "run-in")),
+  wave: optional(oneOf("free", "flat")),
 });
-const spec = Joi.object({ min: length.required(), max: length.required(), state });
-const reading = Joi.alternatives(
-  length,
-  Joi.object({ value: length.required(), back: length, out: Joi.boolean(), state, resolution: aStep }),
-  Joi.object({ passes: length, refuses: length, out: Joi.boolean(), state }).or("passes", "refuses"),
+const spec = suchThat(object({ min: length, max: length, state: optional(state) }), {
+  test: ({ min, max }) => min < max,
+  message: "max is not above min",
+  remedy: "swap or correct them",
+  key: "max",
+});
+const reading = suchThat(
+  suchThat(
+    object({
+      value: optional(length),
+      back: optional(length),
+      passes: optional(length),
+      refuses: optional(length),
+      out: optional(flag),
+      state: optional(state),
+      resolution: optional(aStep),
+    }),
+    {
+      test: ({ value, passes, refuses }) =>
+        (value === undefined) !== (passes === undefined && refuses === undefined),
+      message: "neither a value nor a blade, or both",
+      remedy: "give `value`, or the blades as `passes`, `refuses` or both",
+    },
+  ),
+  {
+    test: ({ passes, refuses }) => passes === undefined || refuses === undefined || refuses > passes,
+    message: "is not above passes",
+    remedy: "the blade that does not pass is the thicker one",
+    key: "refuses",
+  },
 );
-const aSize = from(1, "is no thickness; it is above nothing");
-const piece = Joi.object({ part: Joi.string(), mark: Joi.string(), size: aSize, measured: aSize }).or(
-  "size",
-  "measured",
+const piece = suchThat(
+  object({
+    part: optional(text),
+    mark: optional(text),
+    size: optional(aSize),
+    measured: optional(aSize),
+  }),
+  {
+    test: ({ size, measured }) => size !== undefined || measured !== undefined,
+    message: "neither a size nor a measure",
+    remedy: "give what its mark stands for, or what a micrometer said",
+  },
 );
-
-const schemas = {
-  length: Joi.object({
-    text: Joi.string().allow("").max(200).required(),
-    unit: unit.default("mm"),
-    show: Joi.array().items(unit),
+const judgedKeys = {
+  spec,
+  rule: optional(oneOf("proven", "plain")),
+  unit: optional(unit),
+  resolution: optional(aStep),
+  readings: list(reading, 0, 1000),
+  allowances: optional(allowances),
+};
+const toJudge = object(judgedKeys);
+const toChoose = object({
+  ...judgedKeys,
+  duty: optional(oneOf("shifting", "standstill")),
+  target: optional(oneOf("middle", "low end")),
+  fitted: piece,
+  series: object({
+    tolerance: atLeastNothing,
+    sizes: list(object({ mark: text, size: aSize, part: text }), 1),
   }),
-  verdict: Joi.object({
-    spec: spec.required(),
-    rule: Joi.valid("proven", "plain").default("proven"),
-    unit: unit.default("mm"),
-    resolution: aStep.default("0.01 mm"),
-    readings: Joi.array().items(reading).max(1000).required(),
-    allowances,
-  }),
-  candidates: Joi.object({
-    spec: spec.required(),
-    rule: Joi.valid("proven", "plain").default("proven"),
-    unit: unit.default("mm"),
-    resolution: aStep.default("0.01 mm"),
-    duty: Joi.valid("shifting", "standstill").default("shifting"),
-    target: Joi.valid("middle", "low end").default("middle"),
-    readings: Joi.array().items(reading).max(1000).required(),
-    allowances,
-    fitted: piece.required(),
-    series: Joi.object({
-      tolerance: atLeastNothing.required(),
-      sizes: Joi.array()
-        .items(
-          Joi.object({
-            mark: Joi.string().required(),
-            size: aSize.required(),
-            part: Joi.string().required(),
-          }),
-        )
-        .min(1)
-        .required(),
-    }).required(),
-    shelf: Joi.array().items(
-      Joi.object({
-        part: Joi.string().required(),
-        onHand: Joi.number().integer().min(0),
-        odd: Joi.array().items(aSize),
-        price: Joi.number(),
-        days: Joi.number(),
+  shelf: optional(
+    list(
+      object({
+        part: text,
+        onHand: optional(whole(0, 100_000)),
+        odd: optional(list(aSize)),
+        price: optional(number(0, 1_000_000)),
+        days: optional(number(0, 10_000)),
       }),
     ),
-  }),
-} as const;
+  ),
+});
+const toRead = object({ text: maybeWords(200), unit: optional(unit), show: optional(list(unit)) });
+
+/** A reading may be its length alone. */
+const spelledOut = (given: unknown): unknown =>
+  isRecord(given) && Array.isArray(given.readings)
+    ? {
+        ...given,
+        readings: given.readings.map((one: unknown) => (typeof one === "string" ? { value: one } : one)),
+      }
+    : given;
+
+/** A verb whose input has this shape. */
+const verb =
+  <T>(shape: Shape<T>, answer: (given: T) => unknown) =>
+  (given: unknown): unknown => {
+    const { value, problems } = check(shape, spelledOut(given));
+    if (problems.length > 0) throw new Wrong(problems);
+    return answer(value);
+  };
 
 /** Carries out one verb. Never throws on wrong input. */
-export function run(verb: string, input: string): Answer {
+export function run(name: string, input: string): Answer {
   let given: unknown;
   try {
     given = JSON.parse(input);
@@ -129,19 +164,15 @@ export function run(verb: string, input: string): Answer {
       errors: [{ path: "", message: "the input is not JSON", remedy: "see docs/formats.md for examples" }],
     };
   }
-  const ofBook = Object.hasOwn(BOOK_VERBS, verb) ? BOOK_VERBS[verb] : undefined;
+  const ofBook = Object.hasOwn(BOOK_VERBS, name) ? BOOK_VERBS[name] : undefined;
   if (ofBook) return ofBook(given);
-  if (!Object.hasOwn(schemas, verb)) {
-    const remedy = `use one of: ${[...Object.keys(schemas), ...Object.keys(BOOK_VERBS)].join(", ")}`;
-    return { ok: false, errors: [{ path: "", message: `no verb “${verb}”`, remedy }] };
+  const own = Object.hasOwn(VERBS, name) ? VERBS[name as keyof typeof VERBS] : undefined;
+  if (!own) {
+    const remedy = `use one of: ${[...Object.keys(VERBS), ...Object.keys(BOOK_VERBS)].join(", ")}`;
+    return { ok: false, errors: [{ path: "", message: `no verb “${name}”`, remedy }] };
   }
-  const checked = schemas[verb as keyof typeof schemas].validate(given, { abortEarly: false }) as {
-    value: never;
-    error?: Joi.ValidationError;
-  };
-  if (checked.error) return { ok: false, errors: checked.error.details.map(problemOf) };
   try {
-    return { ok: true, result: VERBS[verb as keyof typeof VERBS](checked.value) };
+    return { ok: true, result: own(given) };
   } catch (error) {
     if (error instanceof Wrong) return { ok: false, errors: error.problems };
     throw error;
@@ -153,84 +184,28 @@ const show = (value: Nm, in_: LengthUnit): string => {
   return `${shown.exact ? "" : "≈"}${shown.figure} ${shown.unit}`;
 };
 
-interface GivenSpec {
-  min: string;
-  max: string;
-  state?: Partial<Spec["state"]>;
-}
-type GivenReading =
-  | string
-  | {
-      value?: string;
-      back?: string;
-      passes?: string;
-      refuses?: string;
-      out?: boolean;
-      state?: Partial<Spec["state"]>;
-      resolution?: string;
-    };
-interface GivenRun {
-  spec: GivenSpec;
-  rule: DecisionRule;
-  unit: LengthUnit;
-  resolution: string;
-  readings: GivenReading[];
-  allowances?: Record<string, { amount: string; within: string }>;
+function readingOf(
+  { value, back, passes, refuses, out, state: own, resolution }: Read<typeof reading>,
+  { state: stated }: Spec,
+  step: Nm,
+): TakenReading {
+  const common = { state: { ...stated, ...own }, out, resolution: resolution ?? step };
+  return value === undefined
+    ? { ...common, reading: { kind: "bracket", passes, refuses } as TakenReading["reading"] }
+    : { ...common, reading: { kind: "single", value, back } };
 }
 
-function specOf({ min, max, state: stated = {} }: GivenSpec): Spec {
-  const result: Spec = {
-    min: lengthOf(min),
-    max: lengthOf(max),
-    state: { soak: "soaked", facings: "new", ...stated },
-  };
-  if (result.min >= result.max) {
-    throw new Wrong([{ path: "spec.max", message: "max is not above min", remedy: "swap or correct them" }]);
-  }
-  return result;
-}
-
-const optional = (text: string | undefined): Nm | undefined =>
-  text === undefined ? undefined : lengthOf(text);
-
-function readingOf(given: GivenReading, spec: Spec, resolution: Nm, i: number): TakenReading {
-  if (typeof given === "string")
-    return { reading: { kind: "single", value: lengthOf(given) }, state: spec.state, resolution };
-  const common = {
-    state: { ...spec.state, ...given.state },
-    out: given.out,
-    resolution: optional(given.resolution) ?? resolution,
-  };
-  if (given.value !== undefined)
-    return {
-      ...common,
-      reading: { kind: "single", value: lengthOf(given.value), back: optional(given.back) },
-    };
-  const passes = optional(given.passes);
-  const refuses = optional(given.refuses);
-  if (passes !== undefined && refuses !== undefined && refuses <= passes) {
-    throw new Wrong([
-      {
-        path: `readings[${i}].refuses`,
-        message: "is not above passes",
-        remedy: "the blade that does not pass is the thicker one",
-      },
-    ]);
-  }
-  return { ...common, reading: { kind: "bracket", passes, refuses } as TakenReading["reading"] };
-}
-
-function judged(given: GivenRun): { spec: Spec; assessment: Assessment } {
-  const spec = specOf(given.spec);
-  const resolution = lengthOf(given.resolution);
-  const allowances = Object.fromEntries(
-    Object.entries(given.allowances ?? {}).map(([name, { amount, within }]) => [
-      name,
-      { amount: lengthOf(amount), within: lengthOf(within) },
-    ]),
-  );
-  const readings = given.readings.map((one, i) => readingOf(one, spec, resolution, i));
-  return { spec, assessment: assess(readings, spec, given.rule, allowances) };
+function judged({
+  spec: given,
+  rule = "proven",
+  resolution = lengthOf("0.01 mm"),
+  readings,
+  allowances: allowed = {},
+}: Read<typeof toJudge>): { spec: Spec; assessment: Assessment } {
+  const { min, max, state: stated } = given;
+  const held: Spec = { min, max, state: { soak: "soaked", facings: "new", ...stated } };
+  const taken = readings.map((one) => readingOf(one, held, resolution));
+  return { spec: held, assessment: assess(taken, held, rule, allowed) };
 }
 
 const estimateOut = (estimate: Estimate, in_: LengthUnit) => ({
@@ -251,104 +226,76 @@ const verdictOut = (verdict: Assessment["verdict"], in_: LengthUnit): Record<str
   );
 
 const VERBS = {
-  length: ({
-    text,
-    unit: fieldUnit,
-    show: units,
-  }: {
-    text: string;
-    unit: LengthUnit;
-    show?: LengthUnit[];
-  }) => {
-    const parsed = parseLength(text, fieldUnit);
+  length: verb(toRead, ({ text: given, unit: fieldUnit = "mm", show: units }) => {
+    const parsed = parseLength(given, fieldUnit);
     if (!parsed.ok) throw new Wrong([{ path: "text", message: parsed.problem, remedy: parsed.remedy }]);
     const shown = (units ?? [parsed.unit]).map((one) => showLength(parsed.length, one));
     return { nm: parsed.length, unit: parsed.unit, shown };
-  },
-  verdict: (given: GivenRun) => {
+  }),
+  verdict: verb(toJudge, (given) => {
     const { assessment } = judged(given);
+    const { unit: shownIn = "mm", rule = "proven" } = given;
     return {
-      verdict: verdictOut(assessment.verdict, given.unit),
-      estimate: assessment.estimate && estimateOut(assessment.estimate, given.unit),
+      verdict: verdictOut(assessment.verdict, shownIn),
+      estimate: assessment.estimate && estimateOut(assessment.estimate, shownIn),
       drift: assessment.drift.kind,
       readings: assessment.marks.map(({ use }) => use),
       corrections: assessment.corrections.map(({ name, amount, within }) => ({
         name,
-        amount: show(amount, given.unit),
-        within: show(within, given.unit),
+        amount: show(amount, shownIn),
+        within: show(within, shownIn),
       })),
-      rule: given.rule,
+      rule,
     };
-  },
-  candidates: (
-    given: GivenRun & {
-      duty: "shifting" | "standstill";
-      target: TargetSchool;
-      fitted: Record<"part" | "mark" | "size" | "measured", string | undefined>;
-      series: { tolerance: string; sizes: { mark: string; size: string; part: string }[] };
-      shelf?: { part: string; onHand?: number; odd?: string[]; price?: number; days?: number }[];
-    },
-  ) => {
-    const { spec, assessment } = judged(given);
+  }),
+  candidates: verb(toChoose, (given) => {
+    const { spec: held, assessment } = judged(given);
+    const { unit: shownIn = "mm", rule = "proven", duty = "shifting", target: school = "middle" } = given;
     const basis = basisOf(assessment);
-    if (!basis) {
-      const { verdict } = assessment;
-      throw new Wrong([
-        {
-          path: "readings",
-          message:
-            verdict.kind === "too few"
-              ? "too few to predict from"
-              : verdict.kind === "creeping"
-                ? "the pack still creeps"
-                : "none has two sides in a comparable state",
-          remedy: verdict.kind === "too few" ? `take ${verdict.more} more` : "read on until they stand",
-        },
-      ]);
-    }
-    const series: Series = {
-      id: "given",
-      name: "given",
-      kind: "snap ring",
-      tolerance: lengthOf(given.series.tolerance),
-      sizes: given.series.sizes.map((one) => ({ ...one, size: lengthOf(one.size) })),
-    };
-    const { part, mark, size, measured } = given.fitted;
-    const fitted: Piece = { part, mark, size: optional(size), measured: optional(measured) };
-    const stock = (given.shelf ?? []).flatMap(({ part: of, onHand = 0, odd = [], price, days }): Stock[] => [
-      { part: of, onHand, price, days },
-      ...odd.map((one, i) => ({
-        part: of,
+    if (!basis) throw new Wrong([tooLittle(assessment)]);
+    const stock = (given.shelf ?? []).flatMap(({ part, onHand = 0, odd = [], price, days }): Stock[] => [
+      { part, onHand, price, days },
+      ...odd.map((measured, i) => ({
+        part,
         onHand: 1,
-        piece: { id: `${of} odd ${i + 1}`, measured: lengthOf(one) },
+        piece: { id: `${part} odd ${i + 1}`, measured },
       })),
     ]);
-    const goal = target(spec, given.duty, given.target);
-    const list = candidates({
+    const goal = target(held, duty, school);
+    const all = candidates({
       measured: basis,
-      fitted,
-      series,
+      fitted: given.fitted,
+      series: { id: "given", name: "given", kind: "snap ring", ...given.series },
       stock,
-      spec,
-      rule: given.rule,
+      spec: held,
+      rule,
       target: goal,
     });
     return {
-      measured: estimateOut(basis, given.unit),
-      target:
-        goal.kind === "at" ? { at: show(goal.length, given.unit), words: goal.words } : { at: "anywhere" },
-      candidates: list.map(({ key, piece: of, source, predicted, verdict, chance, off, reason }) => ({
+      measured: estimateOut(basis, shownIn),
+      target: goal.kind === "at" ? { at: show(goal.length, shownIn), words: goal.words } : { at: "anywhere" },
+      candidates: all.map(({ key, piece: of, source, predicted, verdict, chance, off, reason }) => ({
         key,
         mark: of.mark,
-        size: show(of.measured ?? of.size ?? nm(0), given.unit),
+        size: show(of.measured ?? of.size ?? nm(0), shownIn),
         source,
-        predicted: show(predicted.mean, given.unit),
-        uncertainty: show(predicted.expanded, given.unit),
+        predicted: show(predicted.mean, shownIn),
+        uncertainty: show(predicted.expanded, shownIn),
         verdict: verdict.kind,
         chance: Number(chance.toFixed(4)),
-        offTarget: show(off, given.unit),
+        offTarget: show(off, shownIn),
         reason,
       })),
     };
-  },
+  }),
 };
+
+/** Why there is nothing to predict from yet. */
+function tooLittle({ verdict }: Assessment): Problem {
+  const path = "readings";
+  if (verdict.kind === "too few")
+    return { path, message: "too few to predict from", remedy: `take ${verdict.more} more` };
+  const message =
+    verdict.kind === "creeping" ? "the pack still creeps" : "none has two sides in a comparable state";
+  return { path, message, remedy: "read on until they stand" };
+}

@@ -255,19 +255,19 @@ describe("rebuild or replace", () => {
           await field.clear();
           await field.sendKeys(text);
         };
-        await write("price", "twelve hundred");
+        await write("cents", "twelve hundred");
         await write("hours", "1");
         await write("risk", "15");
         await mira.press("//section[@aria-label='Rebuild or replace']//button[.='Used unit']");
         await mira.read("Write the price as 1250 or 1250.00.");
-        expect(await (await mira.see("//input[@name='price']")).getAttribute("value")).toBe("twelve hundred");
-        await write("price", "1200");
+        expect(await (await mira.see("//input[@name='cents']")).getAttribute("value")).toBe("twelve hundred");
+        await write("cents", "1200");
         await mira.press("//section[@aria-label='Rebuild or replace']//button[.='Used unit']");
         // 1200 + 1 h at 90 + 15 % of 3000
         await mira.see("//tr[@data-option='used'][contains(., 'offered') and contains(., '1740.00')]");
         // What nobody offered is by the price list.
         await mira.see("//tr[@data-option='rebuild'][contains(., 'by the price list')]");
-        await write("price", "500,50");
+        await write("cents", "500,50");
         await write("hours", "7.5");
         await write("risk", "10");
         await mira.press("//section[@aria-label='Rebuild or replace']//button[.='Rebuild']");

@@ -1,40 +1,30 @@
-import Joi from "joi";
 import { data } from "react-router";
 import { ground } from "~/server/context";
-import { readForm } from "~/server/form";
+import { readForm, typedIn } from "~/server/form";
+import { field, maybeWords, oneOf, words } from "~core/shape";
 import { mustBe } from "~/server/session";
 import { parseLength, parseMeasure, unitFor, type Nm } from "~core/quantity";
 import { bookById, revisionsOf } from "~store/books";
 import { setHouseValue } from "~store/house-values";
 import type { Route } from "./+types/house-value";
 
-interface Given {
-  intent: "set" | "take";
-  of: "chain" | "fastener";
-  id: string;
-  unit: "mm" | "in";
-  min: string;
-  max: string;
-  torque: string;
-  reason: string;
-}
-const typed = Joi.string().trim().allow("").max(40).default("");
-const schema = Joi.object<Given>({
-  intent: Joi.valid("set", "take").required(),
-  of: Joi.valid("chain", "fastener").required(),
-  id: Joi.string().max(80).required(),
-  unit: Joi.valid("mm", "in").required(),
-  min: typed,
-  max: typed,
-  torque: typed,
-  reason: Joi.string().trim().min(3).max(300).required().messages({ "*": "Say why, in a few words." }),
-});
+const figure = field(maybeWords(40));
+const value = {
+  intent: field(oneOf("set", "take")),
+  of: field(oneOf("chain", "fastener")),
+  id: field(words(1, 80)),
+  unit: field(oneOf("mm", "in")),
+  min: figure,
+  max: figure,
+  torque: figure,
+  reason: field(words(3, 300), "Say why, in a few words."),
+};
 
 /** Puts a house value beside the book's, or takes it back; both with a reason and a name. */
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
   const by = mustBe(context, "lead", "owner");
   const { pool } = context.get(ground);
-  const form = await readForm(request, schema);
+  const form = readForm(value, await typedIn(request));
   if ("problems" in form) return data(form, { status: 400 });
   const { intent, of, id, unit, reason } = form.values;
   const refuse = (problems: Record<string, string>) =>

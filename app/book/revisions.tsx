@@ -1,11 +1,11 @@
 import { useWhen } from "~/look/when";
 import { Download, Copy, Pencil } from "lucide-react";
-import Joi from "joi";
 import { data, Form, Link, redirect, useSearchParams } from "react-router";
 import { v7 as newId } from "uuid";
 import { Field } from "~/look/field";
 import { ground } from "~/server/context";
-import { readForm } from "~/server/form";
+import { readForm, typedIn } from "~/server/form";
+import { field, id as anId, oneOf, suchThat, uuid, words } from "~core/shape";
 import { mustBe } from "~/server/session";
 import { upcastBook, difference, differenceText, holding, within } from "~core/book";
 import { rangeText } from "~core/quantity";
@@ -52,40 +52,36 @@ const withoutNumber = (document: unknown): unknown => {
   return { ...rest, unit: { ...unit, revision: 0 } };
 };
 
-const schema = Joi.object<{ id: string; intent: "edit" | "copy"; unit: string; name: string }>({
-  id: Joi.string().uuid().required(),
-  intent: Joi.valid("edit", "copy").required(),
-  unit: Joi.when("intent", {
-    is: "copy",
-    then: Joi.string()
-      .trim()
-      .pattern(/^[a-z0-9]+(-[a-z0-9]+)*$/)
-      .max(60)
-      .required()
-      .messages({ "*": "Write an id: lower-case words with dashes, such as shop-avocet." }),
-    otherwise: Joi.string().allow("").default(""),
-  }),
-  name: Joi.when("intent", {
-    is: "copy",
-    then: Joi.string().trim().min(2).max(60).required().messages({ "*": "Write the unit’s name." }),
-    otherwise: Joi.string().allow("").default(""),
-  }),
-});
+const edited = { id: field(uuid), intent: field(oneOf("edit")) };
+const A_UNIT = "Write an id: lower-case words with dashes, such as shop-avocet.";
+const copied = {
+  id: field(uuid),
+  intent: field(oneOf("copy")),
+  unit: field(
+    suchThat(anId, { test: (id) => id.length <= 60, message: "too long", remedy: "at most 60 letters" }),
+    A_UNIT,
+  ),
+  name: field(words(2, 60), "Write the unit’s name."),
+};
 
 /** Begins a draft: of the next revision, or of another unit's book with this one as its start. */
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
   const by = mustBe(context, "lead", "owner");
   const { pool } = context.get(ground);
-  const form = await readForm(request, schema);
-  if ("problems" in form) return data(form, { status: 400 });
-  const { id, intent, unit, name } = form.values;
+  const typed = await typedIn(request);
   const newest = (await revisionsOf(pool, params.unit))[0];
   if (!newest) throw new Response("There is no such book here.", { status: 404 });
   const { document } = await bookById(pool, newest.id);
-  if (intent === "edit") {
+  if (typed.intent === "edit") {
+    const form = readForm(edited, typed);
+    if ("problems" in form) return data(form, { status: 400 });
+    const { id } = form.values;
     await beginDraft(pool, { id, unit: params.unit, basedOn: newest.id, document, by: by.name });
     return redirect(`/drafts/${id}`);
   }
+  const form = readForm(copied, typed);
+  if ("problems" in form) return data(form, { status: 400 });
+  const { id, unit, name } = form.values;
   if ((await listBooks(pool)).some((entry) => entry.unit === unit))
     return data(
       { problems: { unit: "A book of this id is here already." }, typed: { unit, name } },

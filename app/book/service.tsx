@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { data, Form } from "react-router";
 import { ground } from "~/server/context";
+import { typedIn } from "~/server/form";
 import { mustBe } from "~/server/session";
 import { measurementWords, shownIn } from "~core/book";
 import { bookById, revisionsOf } from "~store/books";
@@ -12,11 +13,10 @@ import { useBookView } from "./book";
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
   const by = mustBe(context, "builder", "parts", "lead", "owner");
   const { pool } = context.get(ground);
-  const form = await request.formData();
-  const [tool, owned] = [form.get("tool"), form.get("owned")];
+  const { tool, owned } = await typedIn(request);
   const newest = (await revisionsOf(pool, params.unit))[0];
   const book = newest && (await bookById(pool, newest.id)).book;
-  if (typeof tool !== "string" || !book?.tools?.some(({ id }) => id === tool))
+  if (tool === undefined || !book?.tools?.some(({ id }) => id === tool))
     throw new Response("The book names no such tool.", { status: 404 });
   await setToolOwned(pool, { unit: params.unit, tool, owned: owned === "yes", by: by.name });
   return data({ done: tool });

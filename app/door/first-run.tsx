@@ -1,8 +1,9 @@
-import Joi from "joi";
 import { data, Form, redirect } from "react-router";
 import { Field } from "~/look/field";
 import { ground } from "~/server/context";
-import { readForm } from "~/server/form";
+import { readForm, typedIn } from "~/server/form";
+import { newSecret } from "~/server/secret";
+import { field, words } from "~core/shape";
 import { setHouse } from "~store/house";
 import { addFirstLead, listStaff } from "~store/staff";
 import type { Route } from "./+types/first-run";
@@ -12,20 +13,23 @@ export const loader = async ({ context }: Route.LoaderArgs) => {
   return null;
 };
 
-const schema = Joi.object<{ shop: string; name: string; pin: string; again: string }>({
-  shop: Joi.string().trim().max(80).required().messages({ "*": "Name the shop, at most 80 letters." }),
-  name: Joi.string().trim().max(60).required().messages({ "*": "Write your name, at most 60 letters." }),
-  pin: Joi.string()
-    .min(6)
-    .max(200)
-    .required()
-    .messages({ "*": "At least six digits or letters: this account may do everything." }),
-  again: Joi.string().valid(Joi.ref("pin")).required().messages({ "*": "This is not the same as above." }),
-});
+const first = {
+  shop: field(words(1, 80), "Name the shop, at most 80 letters."),
+  name: field(words(1, 60), "Write your name, at most 60 letters."),
+  pin: field(newSecret(6), "At least six digits or letters: this account may do everything.", {
+    asTyped: true,
+  }),
+};
 
 export const action = async ({ context, request }: Route.ActionArgs) => {
-  const form = await readForm(request, schema);
-  if ("problems" in form) return data(form, { status: 400 });
+  const given = await typedIn(request);
+  const form = readForm(first, given);
+  const same = given.again === given.pin;
+  if ("problems" in form || !same) {
+    const problems = "problems" in form ? form.problems : {};
+    if (!same) problems.again = "This is not the same as above.";
+    return data({ problems, typed: { shop: given.shop ?? "", name: given.name ?? "" } }, { status: 400 });
+  }
   const { pool } = context.get(ground);
   const { shop, name, pin } = form.values;
   if (await addFirstLead(pool, name, pin)) await setHouse(pool, { shopName: shop }, name);

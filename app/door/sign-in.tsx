@@ -1,10 +1,11 @@
-import Joi from "joi";
 import { useState } from "react";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { Choice, Field } from "~/look/field";
 import { Pad } from "~/look/pad";
 import { ground } from "~/server/context";
-import { readForm } from "~/server/form";
+import { readForm, typedIn } from "~/server/form";
+import { secret } from "~/server/secret";
+import { field, maybeWords, uuid } from "~core/shape";
 import { sealSession, sessionOf } from "~/server/session";
 import { readHouse } from "~store/house";
 import { beginSession, listStaff, proveSecret, TRY_MINUTES } from "~store/staff";
@@ -26,14 +27,14 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
 /** Only a place of our own: never on to another host. */
 const within = (to: string | null): string => (to && /^\/(?![/\\])/.test(to) ? to : "/");
 
-const schema = Joi.object<{ staff: string; pin: string; to: string }>({
-  staff: Joi.string().uuid().required().messages({ "*": "Choose your name." }),
-  pin: Joi.string().max(200).required().messages({ "*": "Type your PIN or password." }),
-  to: Joi.string().allow("").default("/"),
-});
+const entry = {
+  staff: field(uuid, "Choose your name."),
+  pin: field(secret, "Type your PIN or password.", { asTyped: true }),
+  to: field(maybeWords(2_000), "", { empty: "/" }),
+};
 
 export const action = async ({ context, request }: Route.ActionArgs) => {
-  const form = await readForm(request, schema);
+  const form = readForm(entry, await typedIn(request));
   if ("problems" in form) return data(form, { status: 400 });
   const { pool, log } = context.get(ground);
   const { staff, pin, to } = form.values;

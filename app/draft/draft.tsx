@@ -1,11 +1,11 @@
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from "react";
-import Joi from "joi";
 import { data, Form, isRouteErrorResponse, redirect, useFetcher } from "react-router";
 import { DifferenceList } from "~/book/revisions";
 import { useInside } from "~/door/inside";
 import { useScripted } from "~/look/use-scripted";
 import { ground, visitor } from "~/server/context";
-import { readForm } from "~/server/form";
+import { readForm, typedIn } from "~/server/form";
+import { field, maybeWords, oneOf, whole } from "~core/shape";
 import { mustBe } from "~/server/session";
 import { difference, differenceText, type Problem } from "~core/book";
 import { bookById } from "~store/books";
@@ -40,22 +40,17 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
 /** Typing does not ask the server again: what is typed is this page's until it is saved. */
 export const shouldRevalidate = () => false;
 
-const schema = Joi.object<{
-  intent: "save" | "publish" | "away";
-  seen: number;
-  document: string;
-  note: string;
-}>({
-  intent: Joi.valid("save", "publish", "away").required(),
-  seen: Joi.number().integer().min(1).required(),
-  document: Joi.string().max(5_000_000).allow("").default(""),
-  note: Joi.string().trim().max(300).allow("").default(""),
-});
+const edited = {
+  intent: field(oneOf("save", "publish", "away")),
+  seen: field(whole(1, Number.MAX_SAFE_INTEGER)),
+  document: field(maybeWords(5_000_000)),
+  note: field(maybeWords(300)),
+};
 
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
   const by = mustBe(context, "lead", "owner");
   const { pool } = context.get(ground);
-  const form = await readForm(request, schema);
+  const form = readForm(edited, await typedIn(request));
   const refuse = (problem: string, problems: Problem[] = [], status = 400) =>
     data<Answer>({ kind: "refused", problem, problems }, { status });
   if ("problems" in form) return refuse("This could not be read; nothing was changed.");

@@ -1,17 +1,17 @@
-import Joi from "joi";
 import { ground } from "~/server/context";
+import { nanometres, object, words } from "~core/shape";
 import type { Route } from "./+types/take";
 import { pass } from "./pass";
 
 /** What the simulated bench is asked to read: of what, with which gauge, and what the book has for it. */
-const schema = Joi.object({
-  bench: Joi.string().max(80).required(),
-  what: Joi.string().max(200).required(),
-  gauge: Joi.string().max(40).required(),
-  nominal: Joi.number().integer().min(-10_000_000_000).max(10_000_000_000).required(),
-}).required();
+const asked = object({
+  bench: words(1, 80),
+  what: words(1, 200),
+  gauge: words(1, 40),
+  nominal: nanometres(),
+});
 
 export const action = ({ context, request }: Route.ActionArgs): Promise<Response> =>
-  pass(`${context.get(ground).gaugeUrl ?? ""}/take`, request, schema);
+  pass(`${context.get(ground).gaugeUrl ?? ""}/take`, request, asked);
 
 export const loader = (): Response => new Response("Only for sending.", { status: 405 });

@@ -1,17 +1,17 @@
-import Joi from "joi";
 import { ground } from "~/server/context";
+import { flag, maybeWords, nanometres, object, optional, words } from "~core/shape";
 import type { Route } from "./+types/valve";
 import { pass } from "./pass";
 
 /** What the simulated bench can be told: what lies in the drum, and air on or off. A real gauge ignores all of it. */
-const schema = Joi.object({
-  bench: Joi.string().max(80).required(),
-  drum: Joi.string().max(160),
-  gap: Joi.number().integer(),
-  air: Joi.boolean(),
-}).required();
+const set = object({
+  bench: words(1, 80),
+  drum: optional(maybeWords(160)),
+  gap: optional(nanometres()),
+  air: optional(flag),
+});
 
 export const action = ({ context, request }: Route.ActionArgs): Promise<Response> =>
-  pass(`${context.get(ground).gaugeUrl ?? ""}/set`, request, schema);
+  pass(`${context.get(ground).gaugeUrl ?? ""}/set`, request, set);
 
 export const loader = (): Response => new Response("Only for sending.", { status: 405 });

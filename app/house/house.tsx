@@ -1,14 +1,16 @@
-import Joi from "joi";
 import { data, Form } from "react-router";
 import { useInside } from "~/door/inside";
 import { Choice, Field } from "~/look/field";
 import { ground } from "~/server/context";
-import { readForm } from "~/server/form";
+import { readForm, typedIn } from "~/server/form";
+import { newSecret } from "~/server/secret";
+import { field, oneOf, suchThat, words, written } from "~core/shape";
 import { mustBe } from "~/server/session";
-import { moneyText, parseMoney } from "~core/quantity";
+import { ROLES, type Role } from "~core/fact";
+import { moneyOf, moneyText } from "~core/quantity";
 import { UNIQUE_VIOLATION, sqlState } from "~store/database";
 import { setHouse, type HouseSettings } from "~store/house";
-import { addStaff, listStaff, type Role } from "~store/staff";
+import { addStaff, listStaff } from "~store/staff";
 import type { Route } from "./+types/house";
 
 export const meta: Route.MetaFunction = () => [{ title: "House · Yard Key" }];
@@ -27,57 +29,33 @@ function isZone(zone: string): boolean {
   }
 }
 
-/** An amount as people write it, as whole cents. */
-const money = (message: string) =>
-  Joi.string()
-    .required()
-    .custom((text: string, helpers) => parseMoney(text) ?? helpers.error("any.invalid"))
-    .messages({ "*": message });
-
-const settings = Joi.object<
-  Pick<
-    HouseSettings,
-    | "rule"
-    | "target"
-    | "steels"
-    | "bushings"
-    | "hourCents"
-    | "comebackCents"
-    | "shopName"
-    | "footKey"
-    | "timeZone"
-  >
->({
-  rule: Joi.valid("proven", "plain").required(),
-  target: Joi.valid("middle", "low end").required(),
-  steels: Joi.valid("reuse if flat", "always new").required(),
-  bushings: Joi.valid("on measurement", "always new").required(),
-  hourCents: money("Write what an hour costs: 90 or 90.00."),
-  comebackCents: money("Write what a comeback costs: 1200."),
-  shopName: Joi.string().trim().max(80).required().messages({ "*": "Name the shop, at most 80 letters." }),
-  timeZone: Joi.string()
-    .required()
-    .custom((zone: string, helpers) => (isZone(zone) ? zone : helpers.error("any.invalid")))
-    .messages({ "*": "Write a time zone by its name: Europe/Oslo, America/Halifax, UTC." }),
-  footKey: Joi.string()
-    .trim()
-    .min(2)
-    .max(20)
-    .required()
-    .messages({ "*": "Write the name of a key such as F8 or PageDown." }),
-});
-const person = Joi.object<{ name: string; role: Role; secret: string }>({
-  name: Joi.string().trim().max(60).required().messages({ "*": "Write the name, at most 60 letters." }),
-  role: Joi.valid("builder", "parts", "lead", "owner").required().messages({ "*": "Choose what they do." }),
-  secret: Joi.string().min(4).max(200).required().messages({ "*": "At least four digits or letters." }),
-});
+const money = written(moneyOf, "90.00");
+const settings = {
+  rule: field(oneOf("proven", "plain")),
+  target: field(oneOf("middle", "low end")),
+  steels: field(oneOf("reuse if flat", "always new")),
+  bushings: field(oneOf("on measurement", "always new")),
+  hourCents: field(money, "Write what an hour costs: 90 or 90.00."),
+  comebackCents: field(money, "Write what a comeback costs: 1200."),
+  shopName: field(words(1, 80), "Name the shop, at most 80 letters."),
+  timeZone: field(
+    suchThat(words(1, 80), { test: isZone, message: "no time zone", remedy: "write UTC" }),
+    "Write a time zone by its name: Europe/Oslo, America/Halifax, UTC.",
+  ),
+  footKey: field(words(2, 20), "Write the name of a key such as F8 or PageDown."),
+};
+const person = {
+  name: field(words(1, 60), "Write the name, at most 60 letters."),
+  role: field(oneOf(...ROLES), "Choose what they do."),
+  secret: field(newSecret(4), "At least four digits or letters.", { asTyped: true }),
+};
 
 export const action = async ({ context, request }: Route.ActionArgs) => {
   const by = mustBe(context, "lead", "owner");
   const { pool } = context.get(ground);
-  const intent = (await request.clone().formData()).get("intent");
-  if (intent === "person") {
-    const form = await readForm(request, person);
+  const typed = await typedIn(request);
+  if (typed.intent === "person") {
+    const form = readForm(person, typed);
     if ("problems" in form) return data(form, { status: 400 });
     try {
       await addStaff(pool, form.values);
@@ -90,7 +68,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
     }
     return data({ problems: {}, typed: {}, done: "person" });
   }
-  const form = await readForm(request, settings);
+  const form = readForm(settings, typed);
   if ("problems" in form) return data(form, { status: 400 });
   await setHouse(pool, form.values, by.name);
   return data({ problems: {}, typed: {}, done: "settings" });

@@ -69,9 +69,9 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
               <>
                 <Field
                   label="Price"
-                  name="price"
+                  name="cents"
                   inputMode="decimal"
-                  problem={problems.price}
+                  problem={problems.cents}
                   autoComplete="off"
                 />
                 <Field

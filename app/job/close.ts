@@ -1,9 +1,10 @@
 import { data, type RouterContextProvider } from "react-router";
 import { pricedParts } from "~/inspect/worth-of";
 import { ground, visitor } from "~/server/context";
+import { readForm, typedIn } from "~/server/form";
 import { jobContext, lastSeen, type JobContext } from "~/server/job-context";
 import { recordClosing } from "~/server/record";
-import { UUID } from "~core/shape";
+import { field, uuid } from "~core/shape";
 import { pricesOf } from "~store/prices";
 import type { Staff } from "~store/staff";
 
@@ -19,8 +20,9 @@ export async function closeJob(
   hinders: (at: JobContext, staff: Staff) => string,
 ) {
   const { staff } = context.get(visitor);
-  const id = (await request.formData()).get("id");
-  if (typeof id !== "string" || !UUID.test(id)) throw new Response("There is no such job.", { status: 404 });
+  const form = readForm({ id: field(uuid) }, await typedIn(request));
+  if ("problems" in form) throw new Response("There is no such job.", { status: 404 });
+  const { id } = form.values;
   const at = await jobContext(context, number);
   if (at.job.closed) return data({ problem: "" });
   const problem = hinders(at, staff);

@@ -1,10 +1,10 @@
 import { KEPT } from "~/offline/keys";
-import Joi from "joi";
 import { data, isRouteErrorResponse, redirect } from "react-router";
 import { whenItMatters } from "~/look/revalidate";
 import { ground, visitor } from "~/server/context";
-import { readForm } from "~/server/form";
-import { parseLength, type LengthUnit, type Nm } from "~core/quantity";
+import { readForm, typedIn } from "~/server/form";
+import { field, maybeWords, oneOf, uuid, whole, words, type Fields } from "~core/shape";
+import { parseLength, type Nm } from "~core/quantity";
 import { readHouse } from "~store/house";
 import type { JobRecord } from "~store/jobs";
 import type { Route } from "./+types/pack";
@@ -31,49 +31,32 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
 
 export const shouldRevalidate = whenItMatters;
 
-const id = Joi.string().uuid().required();
-
-const chooseForm = Joi.object<{
-  id: string;
-  key: string;
-  fit: number;
-  reason: string;
-  removed: string;
-  going: string;
-  scrap: string;
-  byMark: string;
-  unit: LengthUnit;
-}>({
-  id,
-  key: Joi.string().max(80).required().messages({ "*": "Pick one." }),
-  fit: Joi.number().integer().min(0).required(),
-  reason: Joi.string().trim().allow("").max(500).default(""),
-  removed: Joi.string().allow("").max(40).default(""),
-  going: Joi.string().allow("").max(40).default(""),
-  scrap: Joi.string().allow("").default(""),
-  byMark: Joi.string().allow("").default(""),
-  unit: Joi.valid("mm", "in").required(),
-});
-const readingForm = Joi.object<{
-  id: string;
-  phase: "found" | "built";
-  value: string;
-  sure: string;
-  unit: LengthUnit;
-}>({
-  id,
-  phase: Joi.valid("found", "built").required(),
-  value: Joi.string().max(40).required().messages({ "*": "Type the reading." }),
-  sure: Joi.string().allow("").default(""),
-  unit: Joi.valid("mm", "in").required(),
-});
+const chosen = {
+  id: field(uuid),
+  key: field(words(1, 80), "Pick one."),
+  fit: field(whole(0, 1000)),
+  reason: field(maybeWords(500)),
+  removed: field(maybeWords(40)),
+  going: field(maybeWords(40)),
+  scrap: field(maybeWords(10)),
+  byMark: field(maybeWords(10)),
+  unit: field(oneOf("mm", "in")),
+};
+const taken = {
+  id: field(uuid),
+  phase: field(oneOf("found", "built")),
+  value: field(words(1, 40), "Type the reading."),
+  sure: field(maybeWords(10)),
+  unit: field(oneOf("mm", "in")),
+};
 
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
   const at = await jobRecord(context, params.number);
-  const intent = (await request.clone().formData()).get("intent");
-  if (intent === "choose") return choose(context, request, at, params.chain);
+  const typed = await typedIn(request);
+  const { intent } = typed;
+  if (intent === "choose") return choose(context, typed, at, params.chain);
   if (intent === "waive") return waive(context, request, at, params.chain);
-  if (intent === "read") return readWithoutScript(context, request, at, params.chain);
+  if (intent === "read") return readWithoutScript(context, typed, at, params.chain);
   throw new Response("Nothing was asked for.", { status: 400 });
 };
 
@@ -94,8 +77,8 @@ export const clientAction = async ({ request, serverAction }: Route.ClientAction
 
 type Context = Route.ActionArgs["context"];
 
-async function choose(context: Context, request: Request, record: JobRecord, chain: string) {
-  const form = await readForm(request, chooseForm);
+async function choose(context: Context, given: Fields, record: JobRecord, chain: string) {
+  const form = readForm(chosen, given);
   if ("problems" in form) return data({ intent: "choose", ...form }, { status: 400 });
   const { pool } = context.get(ground);
   const { unit, removed, going, scrap, byMark, ...decision } = form.values;
@@ -158,8 +141,8 @@ async function waive(context: Context, request: Request, at: JobRecord, chain: s
 }
 
 /** A typed reading from a page whose script has not loaded: the same checks as at the bench. */
-async function readWithoutScript(context: Context, request: Request, at: JobRecord, chain: string) {
-  const form = await readForm(request, readingForm);
+async function readWithoutScript(context: Context, typed: Fields, at: JobRecord, chain: string) {
+  const form = readForm(taken, typed);
   if ("problems" in form) return data({ intent: "read", ...form }, { status: 400 });
   const { pool } = context.get(ground);
   const { id: factId, phase, value, sure, unit } = form.values;

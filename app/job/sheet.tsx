@@ -14,6 +14,7 @@ import type { Route } from "./+types/sheet";
 import { ground } from "~/server/context";
 import { jobContext, lastSeen } from "~/server/job-context";
 import { record } from "~/server/record";
+import { typedIn } from "~/server/form";
 import { readSignature } from "~/server/signature";
 import { listStaff } from "~store/staff";
 import { closeJob } from "./close";
@@ -38,8 +39,7 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
   }));
 
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
-  const intent = (await request.clone().formData()).get("intent");
-  if (intent === "sign") return signOff(context, request, params.number);
+  if ((await typedIn(request)).intent === "sign") return signOff(context, request, params.number);
   return closeJob(context, request, Number(params.number), ({ job, applied, house }) => {
     const open = hinders(job, applied, houseOf(job, house));
     return open.length === 0

@@ -1,12 +1,12 @@
-import Joi from "joi";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { v7 as newId } from "uuid";
 import { useState } from "react";
+import { bookingFields } from "~/intake/intake-form";
 import { ToolsNeeded } from "~/book/tools-needed";
 import { Choice, Choices, Field } from "~/look/field";
 import { ground, visitor } from "~/server/context";
-import { readForm } from "~/server/form";
-import { severalOf } from "~/look/several";
+import { readForm, typedIn } from "~/server/form";
+import { BETWEEN, field, uuid, words, type Fields } from "~core/shape";
 import type { Fact } from "~core/fact";
 import { bookById, listBooks } from "~store/books";
 import type { Pool } from "~store/database";
@@ -37,39 +37,18 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
   return { books, asked, owned, id: newId() };
 };
 
-interface NewJob {
-  id: string;
-  book: string;
-  vehicle: string;
-  customer: string;
-  words: string;
-  odometer: string;
-  depth: string;
-  [trait: `trait-${string}`]: string;
-}
-
-const said = (least: number, most: number, message: string) =>
-  Joi.string().trim().min(least).max(most).required().messages({ "*": message });
-const schema = Joi.object<NewJob>({
-  id: Joi.string().uuid().required(),
-  book: Joi.string().uuid().required().messages({ "*": "Choose the unit." }),
-  vehicle: said(2, 120, "Write the vehicle: maker, model, plate or what you go by."),
-  customer: Joi.string().trim().allow("").max(120).default(""),
-  words: said(3, 4000, "Write what the customer says, in their words."),
-  odometer: Joi.string()
-    .trim()
-    .allow("")
-    .pattern(/^\d[\d .,]{0,9}\s*(km|mi)?$/)
-    .default("")
-    .messages({ "*": "Write the odometer as a number, with km or mi: 148 200 km." }),
-  depth: said(1, 400, "Choose how deep the work goes."),
-}).pattern(/^trait-/, Joi.string().allow("").max(60));
+const opening = {
+  id: field(uuid),
+  book: field(uuid, "Choose the unit."),
+  ...bookingFields,
+  depth: field(words(1, 400), "Choose how deep the work goes."),
+};
 
 export const action = async ({ context, request }: Route.ActionArgs) => {
   const { pool } = context.get(ground);
   const { staff } = context.get(visitor);
-  const form = await readForm(request, schema);
-  const typed = "problems" in form ? form.typed : (form.values as unknown as Record<string, string>);
+  const typed = await typedIn(request);
+  const form = readForm(opening, typed);
   // What the book asks is checked together with the rest, so that everything wrong is told at once.
   const unit = await unitProblems(pool, typed);
   const problems = { ...("problems" in form ? form.problems : {}), ...unit.problems };
@@ -97,7 +76,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
 /** The configuration as seen and the depth of work, held against the book chosen. */
 async function unitProblems(
   pool: Pool,
-  typed: Record<string, string>,
+  typed: Fields,
 ): Promise<{
   ok: boolean;
   problems: Record<string, string>;
@@ -109,7 +88,7 @@ async function unitProblems(
   const entry = (await listBooks(pool)).find(({ id }) => id === typed.book);
   if (!entry) return { ok: false, problems: { book: "Choose the unit." }, traits, depths: [] };
   const { book } = await bookById(pool, entry.id);
-  const depths = severalOf(typed.depth).filter((depth) => book.depths.includes(depth));
+  const depths = (typed.depth ?? "").split(BETWEEN).filter((depth) => book.depths.includes(depth));
   if (depths.length === 0) problems.depth = "Choose how deep the work goes.";
   for (const trait of book.traits) {
     const value = typed[`trait-${trait.id}`] ?? "";
@@ -129,7 +108,7 @@ export default function NewJobPage({
   const only = books.length === 1 ? books[0] : books.find(({ unit }) => unit === asked);
   const [bookId, setBookId] = useState(typed.book ?? only?.id ?? "");
   const book = books.find((entry) => entry.id === bookId);
-  const [depths, setDepths] = useState<readonly string[]>(severalOf(typed.depth));
+  const [depths, setDepths] = useState<readonly string[]>((typed.depth ?? "").split(BETWEEN));
   const busy = useNavigation().state !== "idle";
   if (books.length === 0)
     return <p className="p-8 text-xl">No unit’s book is kept here yet. Import a job or a book first.</p>;

@@ -1,13 +1,13 @@
 import { useWhen } from "~/look/when";
-import Joi from "joi";
 import { useId } from "react";
 import { data, Form, Link } from "react-router";
 import { useInside } from "~/door/inside";
 import { Field } from "~/look/field";
 import { ground } from "~/server/context";
-import { readForm } from "~/server/form";
+import { readForm, typedIn } from "~/server/form";
+import { field, maybeWords, words, written } from "~core/shape";
 import { mustBe } from "~/server/session";
-import { moneyText, parseMoney } from "~core/quantity";
+import { moneyOf, moneyText } from "~core/quantity";
 import { addPrices, listPrices } from "~store/prices";
 import type { Route } from "./+types/prices";
 import { readPriceList } from "./read-list";
@@ -23,31 +23,21 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
   return { rows, begins, more: rows.length === PAGE };
 };
 
-const supplier = Joi.string().trim().max(60).required().messages({ "*": "Say whose prices these are." });
-const listed = Joi.object<{ supplier: string; list: string }>({
+const supplier = field(words(1, 60), "Say whose prices these are.");
+const listed = { supplier, list: field(maybeWords(MOST_BYTES), "Over 4 MB; take it in as several.") };
+const one = {
   supplier,
-  list: Joi.string()
-    .allow("")
-    .max(MOST_BYTES)
-    .default("")
-    .messages({ "*": "Over 4 MB; take it in as several." }),
-});
-const one = Joi.object<{ supplier: string; part: string; price: number }>({
-  supplier,
-  part: Joi.string().trim().max(80).required(),
-  price: Joi.string()
-    .required()
-    .custom((text: string, helpers) => parseMoney(text) ?? helpers.error("any.invalid"))
-    .messages({ "*": "Write the price as 12.50." }),
-});
+  part: field(words(1, 80)),
+  price: field(written(moneyOf, "12.50"), "Write the price as 12.50."),
+};
 
 /** Takes in a whole list, pasted or as a file, or one price typed where it was missing. */
 export const action = async ({ context, request }: Route.ActionArgs) => {
   const staff = mustBe(context, "parts", "lead", "owner");
   const { pool } = context.get(ground);
-  const given = await request.clone().formData();
-  if (given.get("intent") === "one") {
-    const form = await readForm(request, one);
+  const typed = await typedIn(request);
+  if (typed.intent === "one") {
+    const form = readForm(one, typed);
     if ("problems" in form) return data({ ...form, added: null }, { status: 400 });
     const { part, price, supplier: whose } = form.values;
     const added = await addPrices(pool, [{ part, cents: price, days: null }], {
@@ -56,9 +46,9 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
     });
     return data({ problems: {}, typed: {}, added });
   }
-  const form = await readForm(request, listed);
+  const form = readForm(listed, typed);
   if ("problems" in form) return data({ ...form, added: null }, { status: 400 });
-  const file = given.get("file");
+  const file = (await request.formData()).get("file");
   const text = file instanceof File && file.size > 0 ? await file.text() : form.values.list;
   const read = readPriceList(text);
   if (!read.ok) {

@@ -1,11 +1,18 @@
 import Papa from "papaparse";
-import { parseMoney } from "~core/quantity";
+import { moneyOf } from "~core/quantity";
+import { field, orNothing, readFields, whole, words, written } from "~core/shape";
 import type { Price } from "~store/prices";
 
 export type ReadList = { ok: true; prices: Price[] } | { ok: false; problems: string[] };
 
 const MOST_LINES = 20_000;
 const SHOWN = 8;
+
+const LINE = {
+  part: field(words(1, 80), "no part number of at most 80 letters."),
+  price: field(written(moneyOf, "12.50"), "is no price; write 12.50."),
+  days: field(orNothing(whole(0, 999)), "is no number of days; write 3, or nothing."),
+};
 
 /**
  * A supplier's price list: a table with the columns `part`, `price` and, where it is known, `days`; whatever else it has is passed over.
@@ -34,15 +41,17 @@ export function readPriceList(text: string): ReadList {
     return { ok: false, problems: [`Over ${MOST_LINES} lines; take it in as several lists.`] };
   const problems: string[] = [];
   const prices = new Map<string, Price>();
-  data.forEach(({ part = "", price = "", days = "" }, i) => {
+  data.forEach((typed, i) => {
+    const read = readFields(LINE, typed);
+    if (read.ok) {
+      const { part, price, days } = read.values;
+      prices.set(part, { part, cents: price, days });
+      return;
+    }
+    const [column = "", says] = Object.entries(read.problems)[0] ?? [];
+    const of = column === "part" ? "" : `, ${typed.part}: “${typed[column] ?? ""}”`;
     // The first line names the columns.
-    const line = i + 2;
-    const cents = parseMoney(price);
-    if (part === "" || part.length > 80) problems.push(`Line ${line}: no part number of at most 80 letters.`);
-    else if (cents === null) problems.push(`Line ${line}, ${part}: “${price}” is no price; write 12.50.`);
-    else if (days !== "" && !/^\d{1,3}$/.test(days))
-      problems.push(`Line ${line}, ${part}: “${days}” is no number of days; write 3, or nothing.`);
-    else prices.set(part, { part, cents, days: days === "" ? null : Number(days) });
+    problems.push(`Line ${i + 2}${of}${of ? " " : ": "}${says}`);
   });
   if (problems.length === 0) return { ok: true, prices: [...prices.values()] };
   const more = problems.length - SHOWN;

@@ -1,8 +1,9 @@
-import Joi from "joi";
 import type { RouterContextProvider } from "react-router";
 import { proveSecret, type Staff } from "~store/staff";
 import { ground } from "./context";
-import { readForm, type FormProblems } from "./form";
+import { readForm, typedIn, type FormProblems } from "./form";
+import { field, uuid, words } from "~core/shape";
+import { secret } from "./secret";
 
 /** A lead's name under something, with their reason. */
 export interface Signature {
@@ -22,7 +23,7 @@ export async function readSignature(
   request: Request,
   why: string,
 ): Promise<{ ok: true; signature: Signature } | ({ ok: false; status: 400 | 403 } & FormProblems)> {
-  const form = await readForm(request, schemaFor(why));
+  const form = readForm(signatureOf(why), await typedIn(request));
   if ("problems" in form) return { ok: false, status: 400, ...form };
   const { pool, log } = context.get(ground);
   const { id, reason, lead, pin } = form.values;
@@ -41,10 +42,9 @@ export async function readSignature(
   return { ok: true, signature: { id, reason, lead: proof.staff } };
 }
 
-const schemaFor = (why: string) =>
-  Joi.object<{ id: string; reason: string; lead: string; pin: string }>({
-    id: Joi.string().uuid().required(),
-    reason: Joi.string().trim().min(2).max(500).required().messages({ "*": why }),
-    lead: Joi.string().uuid().required().messages({ "*": "Choose the lead who signs." }),
-    pin: Joi.string().max(200).required().messages({ "*": "The lead’s PIN is the signature." }),
-  });
+const signatureOf = (why: string) => ({
+  id: field(uuid),
+  reason: field(words(2, 500), why),
+  lead: field(uuid, "Choose the lead who signs."),
+  pin: field(secret, "The lead’s PIN is the signature.", { asTyped: true }),
+});

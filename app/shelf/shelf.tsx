@@ -1,9 +1,9 @@
-import Joi from "joi";
 import { data, Form, Link } from "react-router";
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
 import { ground } from "~/server/context";
-import { readForm } from "~/server/form";
+import { readForm, typedIn } from "~/server/form";
+import { field, uuid, whole, words } from "~core/shape";
 import { mustBe } from "~/server/session";
 import { lengthText, nm } from "~core/quantity";
 import { FOREIGN_KEY_VIOLATION, sqlState } from "~store/database";
@@ -19,21 +19,16 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
   return { rows: rows.map((row) => ({ ...row, movement: newId() })), more: rows.length === PAGE };
 };
 
-const schema = Joi.object<{ id: string; part: string; quantity: number }>({
-  id: Joi.string().uuid().required(),
-  part: Joi.string().max(80).required(),
-  quantity: Joi.number()
-    .integer()
-    .min(1)
-    .max(1000)
-    .required()
-    .messages({ "*": "A whole number from 1 to 1000." }),
-});
+const bought = {
+  id: field(uuid),
+  part: field(words(1, 80)),
+  quantity: field(whole(1, 1000), "A whole number from 1 to 1000."),
+};
 
 /** Books in what was bought. */
 export const action = async ({ context, request }: Route.ActionArgs) => {
   const staff = mustBe(context, "parts", "lead", "owner");
-  const form = await readForm(request, schema);
+  const form = readForm(bought, await typedIn(request));
   if ("problems" in form) return data(form, { status: 400 });
   try {
     await receive(context.get(ground).pool, { ...form.values, by: staff.name });

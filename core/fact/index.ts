@@ -72,3 +72,4 @@ export {
 } from "./kinds/inspected";
 export { WAYS_ON, type Way } from "./kinds/ways";
 export { DRIVEN, OPENED_BEFORE, type EarlierFigure, type HouseKept } from "./kinds/booking";
+export { fieldsOf, readFact, type Empty, type ReadFact, type Says } from "./form";

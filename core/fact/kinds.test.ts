@@ -4,6 +4,7 @@ import { Ajv2020 } from "ajv/dist/2020.js";
 import { bookOf } from "../../demo/units";
 import { arbitraryOf } from "../testing/arbitrary";
 import { nm } from "../quantity";
+import { upcastBody } from "./upcast";
 import {
   aboutOf,
   againstBook,
@@ -46,6 +47,8 @@ describe.each(NAMES)("%s at the door", (name) => {
   it("is taken as its declaration has it, and is the same afterwards", () => {
     fc.assert(
       fc.property(bodyOf(name), (body) => {
+        // What an earlier Yard Key said is turned into today's: that is held in its own test.
+        fc.pre(upcastBody(body as FactBody) === body);
         expect(check(body)).toEqual({ ok: true, facts: [said(body)] });
         // The JSON Schema is another reader of the same declaration.
         expect([schema(document(body)), schema.errors]).toEqual([true, null]);

@@ -16,7 +16,7 @@ export {
   type ParsedLength,
   type ShownLength,
 } from "./length";
-export { moneyText, parseMoney } from "./money";
+export { moneyOf, moneyText, parseMoney } from "./money";
 export {
   parsePressure,
   pascalsOf,

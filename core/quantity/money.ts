@@ -10,5 +10,12 @@ export function parseMoney(text: string): number | null {
   return Number(whole) * 100 + Number(part.padEnd(2, "0"));
 }
 
+/** An amount as whole cents. @throws RangeError where it is none. */
+export function moneyOf(text: string): number {
+  const cents = parseMoney(text);
+  if (cents === null) throw new RangeError(`“${text}” is no amount of money`);
+  return cents;
+}
+
 /** @param cents whole cents. @returns the amount with two digits after the point, as it is typed. */
 export const moneyText = (cents: number): string => (cents / 100).toFixed(2);

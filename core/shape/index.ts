@@ -41,6 +41,17 @@ export {
   type Shape,
 } from "./shape";
 export { check, type Checked } from "./check";
+export {
+  BETWEEN,
+  field,
+  fits,
+  readFields,
+  type Field,
+  type Fields,
+  type Form,
+  type ReadFields,
+  type Values,
+} from "./form";
 export { join, type Problem } from "./place";
 export { gather, Gathered, nearest, type Condition, type Names } from "./gather";
 export { jsonSchemaOf, type JsonSchema } from "./json-schema";

@@ -1,5 +1,5 @@
 import Joi from "joi";
-import { ofKey, type Keys, type Node, type Shape } from "./shape";
+import { ofKey, STORABLE, type Keys, type Node, type Shape } from "./shape";
 
 const made = new WeakMap<Node, Joi.Schema>();
 
@@ -26,8 +26,10 @@ function schemaOf(node: Node): Joi.Schema {
       const text = Joi.string().max(node.most).pattern(STORABLE);
       return node.least === 0 ? text.allow("") : text.custom(tested(atLeast(node.least)));
     }
-    case "pattern":
-      return Joi.string().pattern(node.pattern);
+    case "pattern": {
+      const text = Joi.string().pattern(node.pattern);
+      return node.pattern.test("") ? text.allow("") : text;
+    }
     case "day":
       return Joi.string().custom(tested(isDay));
     case "time":
@@ -99,9 +101,6 @@ const keysSchema = (keys: Keys): Joi.SchemaMap =>
       return [key, mayMiss ? joiOf(shape) : required(shape)];
     }),
   );
-
-/** What a database can keep as text: no NUL, no half of a pair. */
-const STORABLE = /^(?:[^\0\ud800-\udfff]|[\ud800-\udbff][\udc00-\udfff])*$/;
 
 const atLeast = (least: number) => (value: string) => value.trim().length >= least;
 

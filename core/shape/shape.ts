@@ -58,6 +58,9 @@ export type Node =
 
 const shape = <T>(is: Node): Shape<T> => ({ is });
 
+/** What a database can keep as text: no NUL, no half of a pair. */
+export const STORABLE = /^(?:[^\0\ud800-\udfff]|[\ud800-\udbff][\udc00-\udfff])*$/;
+
 /** Words: not empty, and no more than `most` characters. */
 export const words = (least: number, most: number): Shape<string> => shape({ kind: "text", least, most });
 /** A text of a document, which is not empty. */

@@ -9,7 +9,9 @@ export function arbitraryOf({ is }: Shape<unknown>): fc.Arbitrary<unknown> {
         .constantFrom("", "ok", "two words", "43 µm, ’é “x”", "日本", "a".repeat(20))
         .filter((text) => text.trim().length >= is.least && text.length <= is.most);
     case "pattern":
-      return is.pattern === UUID ? fc.uuid() : fc.constantFrom("d1", "front-drum");
+      return is.pattern === UUID
+        ? fc.uuid()
+        : fc.constantFrom("d1", "front-drum", "148 200 km", "").filter((one) => is.pattern.test(one));
     case "day":
       return fc.constantFrom("2026-05-04", "2024-02-29");
     case "time":

@@ -2,6 +2,7 @@ import {
   about,
   list,
   map,
+  matching,
   maybeWords,
   nanometres,
   object,
@@ -37,7 +38,11 @@ export const booking = kind(
     vehicle: words(2, 120),
     customer: maybeWords(120),
     words: words(3, 4000),
-    odometer: maybeWords(40),
+    odometer: matching(
+      /^(\d[\d .,]{0,9}\s*(km|mi)?)?$/,
+      "an odometer",
+      "write it as 148 200 km, or leave it empty",
+    ),
     use: about("How it is driven, in words: towing, taxi, short trips.", optional(maybeWords(500))),
     driven: optional(coded(DRIVEN)),
     earlier: about(

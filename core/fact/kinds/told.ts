@@ -139,7 +139,7 @@ export const code = kind(
 
 export const speeds = kind(
   "speeds",
-  object({ range: refersTo("range", text), input: rpm, output: rpm, there }),
+  object({ range: refersTo("range", text), input: whole(1, 20_000), output: rpm, there }),
   {
     onCard: false,
     means: "input and output speed read while driving in a range",
