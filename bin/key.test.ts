@@ -52,6 +52,14 @@ describe("the door itself", () => {
     expect(JSON.parse(stdout)).toMatchObject({ nm: 1_090_000 });
   });
 
+  it("says on standard error what is wrong, and exits with 2", () => {
+    const { status, stdout, stderr } = key("length", "{");
+    expect([status, stdout]).toEqual([2, ""]);
+    expect(JSON.parse(stderr)).toMatchObject({ errors: [{ path: "", message: "the input is not JSON" }] });
+  });
+});
+
+describe("what is wrong", () => {
   it.each([
     ["length", "{", "not JSON"],
     ["lenght", "{}", "no verb"],
@@ -103,10 +111,9 @@ describe("the door itself", () => {
     ["constructor", "{}", "no verb"],
     ["toString", "{}", "no verb"],
     ["check-book", "[]", "expected { }"],
-  ])("%s with %s exits with 2 and says why on standard error", (verb, input, words) => {
-    const { status, stdout, stderr } = key(verb, input);
-    expect([status, stdout]).toEqual([2, ""]);
-    const { errors } = JSON.parse(stderr) as { errors: { path: string; message: string; remedy: string }[] };
+  ])("is told of %s with %s, and what to do", (verb, input, words) => {
+    const answer = run(verb, input);
+    const errors = answer.ok ? [] : answer.errors;
     expect(errors[0]?.message).toContain(words);
     expect(errors[0]?.remedy).toBeTruthy();
   });

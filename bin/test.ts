@@ -57,16 +57,17 @@ async function jest(
 
 rmSync("test-results", { recursive: true, force: true });
 mkdirSync("test-results", { recursive: true });
-if (only.length === 0) {
-  say("checking types, lint and format …");
-  count(await check());
-}
 say("starting a database for the tests …");
 const cluster = await startCluster("test", { fresh: true, careless: true });
 try {
   const env = { TEST_DATABASE_URL: cluster.url };
+  // The linter uses one core and no more: the units go on beside it.
+  const whole = only.length === 0;
+  if (whole) say("checking types, lint and format …");
+  const checked = whole ? check() : null;
   say("testing core, store and server …");
   await jest("units", ["core", "store"], ["--maxWorkers=2", "--passWithNoTests"], env);
+  if (checked) count(await checked);
   build();
   say("going through the journeys in the browser …");
   await jest("journeys", ["e2e"], ["--maxWorkers=2", "--passWithNoTests"], env);

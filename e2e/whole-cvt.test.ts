@@ -1,7 +1,6 @@
 import { wholeJourneys } from "./whole-journey";
 
 wholeJourneys([
-  { told: "a CVT by keyboard", by: "keyboard", unit: "selwyn-turnstone", name: "Selwyn Turnstone" },
   {
     told: "a CVT by touch, the network gone in the middle",
     by: "touch",
