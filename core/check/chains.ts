@@ -1,19 +1,23 @@
 import { thicknessOf } from "../pack";
-import { lengthText, nm, type Nm } from "../quantity";
+import { compareMeasures, lengthText, measureText, nm, type Nm } from "../quantity";
 import { METHODS } from "../reading";
 import type { Book } from "../book";
 import type { Chain, ChainLink } from "../book";
 import { once, versions, type Check } from "./check";
-import { eachOnce } from "./parts";
+import { eachOnce, loopFrom } from "./parts";
 
 const shower =
   ({ unit }: Book) =>
   (length: Nm): string =>
     lengthText(length, unit.lengthUnit);
 
+/** A groove takes what springs into it; a plate or a shim lies elsewhere. */
+const isRing = ({ series }: Book, id: string): boolean =>
+  series.find((one) => one.id === id)?.kind === "snap ring";
+
 /** What a chain says about itself. */
 export const chains: Check = {
-  reads: ["unit", "chains", "packs", "series", "parts"],
+  reads: ["unit", "chains", "packs", "series", "parts", "fasteners"],
   check(book, _conditions, say) {
     const { chains: all } = book;
     const show = shower(book);
@@ -41,6 +45,32 @@ export const chains: Check = {
             `use one of: ${known.slice(0, 20).join(", ")}`,
           );
       });
+      const pack = chain.kind === "pack clearance" && book.packs.find(({ element }) => element === chain.of);
+      const [, , ring] = chain.links.find(([, kind]) => kind === "series") ?? [];
+      if (pack && pack.grooves?.length && ring !== undefined && isRing(book, ring)) {
+        const rings = pack.grooves.map((groove) => groove.ring);
+        if (!rings.includes(ring))
+          say(
+            `${path}.links`,
+            `${ring} closes it, and the pack’s groove takes ${rings.join(" or ")}`,
+            "correct the chain, or the groove",
+          );
+      }
+      const group = book.fasteners?.find(({ id }) => id === chain.read.bolts?.group);
+      if (group && chain.read.bolts) {
+        if (chain.read.bolts.count > group.count)
+          say(
+            `${path}.read.bolts.count`,
+            `${chain.read.bolts.count} bolts of a group of ${group.count}`,
+            "correct the count",
+          );
+        if (group.torque && compareMeasures(chain.read.bolts.torque, group.torque) > 0)
+          say(
+            `${path}.read.bolts.torque`,
+            "tighter than they are ever tightened",
+            `write ${measureText(group.torque)} or less`,
+          );
+      }
       if (chain.links.filter(([, kind]) => kind === "series").length > 1)
         say(`${path}.links`, "two series close it", "one selective closes a chain; measure the other");
       if (chain.kind === "pack clearance") {
@@ -132,6 +162,8 @@ export const orders: Check = {
       if (a === b) return say(`orders[${i}]`, "a chain against itself", "name the other one");
       const least = Math.min(...a.spec.map(({ min }) => min));
       const most = Math.max(...b.spec.map(({ max }) => max));
+      const round = loopFrom(less, (id) => all.filter(([from]) => from === id).map(([, , to]) => to));
+      if (round) say(`orders[${i}]`, `goes round in a circle: ${round.join(" ≤ ")}`, "take one of them out");
       if (least > most)
         say(
           `orders[${i}]`,

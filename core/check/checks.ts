@@ -3,25 +3,33 @@ import type { Check } from "./check";
 import { conditions } from "./conditions";
 import { packs, series } from "./packs";
 import { fasteners, measurements, parts } from "./parts";
-import { elements, gearSets, ranges, stations } from "./train";
+import { pistons, plausible } from "./plausible";
+import { ballPlaces, takenOut, versionsReach } from "./reach";
+import { elements, family, gearSets, ranges, stations } from "./train";
 import { chainSteps, packsBuilt, service, steps } from "./work";
 
 /** What the trade would refuse, in the order a book is read. */
 export const checks: readonly Check[] = [
   conditions,
   stations,
+  family,
   gearSets,
   elements,
   ranges,
   series,
   packs,
+  pistons,
   chains,
   closing,
   orders,
   parts,
   fasteners,
   measurements,
+  ballPlaces,
+  versionsReach,
+  plausible,
   steps,
+  takenOut,
   packsBuilt,
   chainSteps,
   service,

@@ -3,7 +3,7 @@ import { once, versions, type Check } from "./check";
 
 /** Plates that may lie against each other, in every version; sizes of facing and piston. */
 export const packs: Check = {
-  reads: ["packs", "chains"],
+  reads: ["packs", "chains", "series"],
   check(book, conditions, say) {
     const tell = once(say);
     for (const { unit, words } of versions(book, conditions, ["packs"])) {
@@ -34,6 +34,13 @@ export const packs: Check = {
       if (piston && piston.inner >= piston.outer)
         say(`${path}.piston.outer`, "the outer diameter is not above the inner", "swap or correct them");
       grooves.forEach(({ ring, alsoTakes = [] }, g) => {
+        const kind = book.series.find(({ id }) => id === ring)?.kind;
+        if (kind !== undefined && kind !== "snap ring")
+          say(
+            `${path}.grooves[${g}].ring`,
+            `a ${kind} does not spring into a groove`,
+            "name a series of rings",
+          );
         if (alsoTakes.includes(ring))
           say(`${path}.grooves[${g}].alsoTakes`, "its own ring is no mistake", "take it out of the list");
       });

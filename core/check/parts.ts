@@ -59,7 +59,7 @@ function captured(book: Book, conditions: readonly Condition[], say: Say): void 
 }
 
 /** The way round from an id back to itself, or null. */
-function loopFrom(start: string, next: (id: string) => readonly string[]): string[] | null {
+export function loopFrom(start: string, next: (id: string) => readonly string[]): string[] | null {
   const seen = new Set<string>();
   const walk = (id: string, way: readonly string[]): string[] | null => {
     for (const other of next(id)) {

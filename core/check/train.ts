@@ -1,4 +1,5 @@
-import { solveRanges, teethDoubt } from "../gears";
+import { pinionsCollide, solveRanges, teethDoubt } from "../gears";
+import type { Book, GearSet } from "../book";
 import { once, versions, type Check } from "./check";
 
 export const stations: Check = {
@@ -11,11 +12,47 @@ export const stations: Check = {
   },
 };
 
+const membersOf = (set: GearSet): string[] =>
+  set.kind === "gear pair"
+    ? [set.driver[0], set.driven[0]]
+    : set.kind === "pulley pair"
+      ? [set.primary, set.secondary]
+      : [set.sun[0], set.ring[0], set.carrier];
+
+/** What the trade calls a unit by: an automatic has planetary gears and no pulleys, a CVT has pulleys, a dual-clutch has gear pairs and forks. */
+export const family: Check = {
+  reads: ["unit", "gearSets", "elements"],
+  check({ unit, gearSets: all, elements: held }: Book, _conditions, say) {
+    const has = (kind: GearSet["kind"]): boolean => all.some((set) => set.kind === kind);
+    const planetary = has("simple") || has("double-pinion");
+    const synchronised = held.some(({ kind }) => kind === "synchroniser");
+    const seems: Record<string, string | false> = {
+      automatic:
+        (has("pulley pair") && "its ratio comes from pulleys") || (!planetary && "it has no planetary gears"),
+      cvt: !has("pulley pair") && "it has no pulleys",
+      "dual-clutch": !(has("gear pair") && synchronised) && "it has no gear pairs with synchronisers",
+    };
+    const not = seems[unit.family];
+    if (not) say("unit.family", `${unit.family}, and ${not}`, "correct the family, or the gear sets");
+  },
+};
+
 /** Teeth that go together. */
 export const gearSets: Check = {
   reads: ["gearSets"],
   check({ gearSets: all }, _conditions, say) {
     all.forEach((set, i) => {
+      const members = membersOf(set);
+      const twice = members.find((member, j) => members.indexOf(member) !== j);
+      if (twice) say(`gearSets[${i}]`, `${twice} is in it twice`, "name a member for each of its gears");
+      if (set.kind === "pulley pair" && set.low <= set.high)
+        say(
+          `gearSets[${i}].low`,
+          "the low end is not the lower one: it turns the primary more often for one turn of the secondary",
+          "swap `low` and `high`",
+        );
+      const collide = pinionsCollide(set);
+      if (collide) say(`gearSets[${i}].pinions`, collide, "count pinions and teeth again");
       const doubt = teethDoubt(set);
       if (doubt)
         say(`gearSets[${i}]`, doubt, "count the teeth again; corrected gears may be a tooth off", true);
@@ -69,7 +106,16 @@ export const ranges: Check = {
         );
       }
     }
-    book.ranges.forEach(({ applied, braking = [] }, i) => {
+    book.ranges.forEach(({ id, applied, braking = [] }, i) => {
+      const twin = book.ranges.findIndex(
+        (other) => other.applied.toSorted().join() === applied.toSorted().join(),
+      );
+      if (twin < i && twin >= 0)
+        say(
+          `ranges[${i}].applied`,
+          `range ${id} applies what range ${book.ranges[twin]?.id} does`,
+          "correct one of the two",
+        );
       const outside = [...applied, ...braking].find((id) => book.elements.find((e) => e.id === id)?.outside);
       if (outside)
         say(`ranges[${i}]`, `${outside} is outside the ranges`, "take it out here, or its `outside`");

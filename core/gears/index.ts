@@ -1,3 +1,3 @@
 export { ratioText, solveRanges, type SolvedRange } from "./ranges";
-export { teethDoubt } from "./teeth";
+export { pinionsCollide, teethDoubt } from "./teeth";
 export { baseOfTrain, behave, slipAt, type Behaviour, type PulleyEnd, type Train } from "./train";

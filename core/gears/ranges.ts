@@ -1,5 +1,5 @@
 import type { Book, Range } from "../book";
-import { parseDecimal, subtract, toDecimal, toNumber, ZERO, type Rational } from "../quantity";
+import { compare, parseDecimal, subtract, toDecimal, toNumber, ZERO, type Rational } from "../quantity";
 import { baseOfTrain, behave, type Behaviour, type Train } from "./train";
 
 export interface SolvedRange {
@@ -38,6 +38,8 @@ function faultOf(unit: Train, range: Range, found: Behaviour, braked: Behaviour 
   if (idle) return `${idle} is listed and does not hold here`;
   if (braked && braked.kind !== "gear")
     return `${range.braking?.join(" + ")} under engine braking gives ${KIND[braked.kind]}`;
+  if (braked?.ratio && compare(braked.ratio, found.ratio) !== 0)
+    return `${range.braking?.join(" + ")} under engine braking gives another gear, ${ratioText(braked.ratio)}`;
   return null;
 }
 
