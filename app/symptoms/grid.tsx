@@ -26,6 +26,7 @@ export function Grid({
   onTick: (question: string, outcome: string) => void;
 }) {
   const rows = questions.filter(({ kind, id }) => kind === "range" && /^(range|manual):/.test(id));
+  const changes = questions.filter(({ kind }) => kind === "change");
   const others = questions.filter(({ id }) => ["neutral", "standing", "whole"].includes(id));
   const columns = rows.reduce<readonly string[]>(
     (longest, { outcomes }) => (outcomes.length > longest.length ? outcomes : longest),
@@ -97,23 +98,60 @@ export function Grid({
           ))}
         </tbody>
       </table>
+      {changes.length > 0 && (
+        <details className="mt-2" open={changes.some(({ id }) => answers.some((one) => one.question === id))}>
+          <summary className="touch flex cursor-pointer items-center text-lg font-semibold">
+            At a change: flares, binds, comes late
+          </summary>
+          {changes.map(({ id, outcomes }) => (
+            <Outcomes key={id} {...{ number, closed, id, outcomes, onTick }} said={(one) => said(id, one)}>
+              {questionWords(id)}
+            </Outcomes>
+          ))}
+        </details>
+      )}
       {others.map(({ id, name, outcomes }) => (
-        <fieldset key={id} className="mt-2">
-          <legend className="stamp quiet">{OTHER_NAMES[id] ?? name}</legend>
-          <div className="flex flex-wrap gap-1.5">
-            {outcomes.map((outcome, i) => (
-              <Chip
-                key={outcome}
-                {...{ number, closed, question: id, outcome }}
-                normal={i === 0}
-                said={said(id, outcome)}
-                onTick={() => onTick(id, outcome)}
-              />
-            ))}
-          </div>
-        </fieldset>
+        <Outcomes key={id} {...{ number, closed, id, outcomes, onTick }} said={(one) => said(id, one)}>
+          {OTHER_NAMES[id] ?? name}
+        </Outcomes>
       ))}
     </section>
+  );
+}
+
+/** One question with everything that can be answered to it. */
+function Outcomes({
+  id,
+  outcomes,
+  number,
+  closed,
+  said,
+  onTick,
+  children,
+}: {
+  id: string;
+  outcomes: readonly string[];
+  number: number;
+  closed: boolean;
+  said: (outcome: string) => Answer | undefined;
+  onTick: (question: string, outcome: string) => void;
+  children: string;
+}) {
+  return (
+    <fieldset className="mt-2">
+      <legend className="stamp quiet">{children}</legend>
+      <div className="flex flex-wrap gap-1.5">
+        {outcomes.map((outcome, i) => (
+          <Chip
+            key={outcome}
+            {...{ number, closed, question: id, outcome }}
+            normal={i === 0}
+            said={said(outcome)}
+            onTick={() => onTick(id, outcome)}
+          />
+        ))}
+      </div>
+    </fieldset>
   );
 }
 

@@ -1,4 +1,4 @@
-import { pinionsCollide, solveRanges, teethDoubt } from "../gears";
+import { membersOf, pinionsCollide, solveRanges, teethDoubt } from "../gears";
 import type { Book, GearSet } from "../book";
 import { once, versions, type Check } from "./check";
 
@@ -11,13 +11,6 @@ export const stations: Check = {
     });
   },
 };
-
-const membersOf = (set: GearSet): string[] =>
-  set.kind === "gear pair"
-    ? [set.driver[0], set.driven[0]]
-    : set.kind === "pulley pair"
-      ? [set.primary, set.secondary]
-      : [set.sun[0], set.ring[0], set.carrier];
 
 /** What the trade calls a unit by: an automatic has planetary gears and no pulleys, a CVT has pulleys, a dual-clutch has gear pairs and forks. */
 export const family: Check = {

@@ -1,4 +1,5 @@
 import type { Book, Element } from "../book";
+import { Mechanics } from "./mechanics";
 
 /** The parts of a book that a diagnosis is made from: those that hold for this very unit. */
 export type Unit = Pick<
@@ -19,9 +20,22 @@ export interface ElementFault {
   kind: "element";
   id: string;
   element: Element;
-  /** `off`: does not apply or does not hold; `on`: does not let go. */
-  fault: "off" | "on";
+  /** `off`: does not apply or does not hold; `unfed`: is sound and gets no pressure or no push; `on`: does not let go. */
+  fault: "off" | "unfed" | "on";
 }
+
+/** What lies between elements and gears is broken: a shaft sheared, a hub stripped, the shell round a sun. */
+export interface MemberFault {
+  kind: "member";
+  id: string;
+  /** The member of the train that no longer carries. */
+  member: string;
+}
+
+/** What the gear train knows the consequences of. */
+export type MechanicalFault = ElementFault | MemberFault;
+export const isMechanical = (cause: Cause): cause is MechanicalFault =>
+  cause.kind === "element" || cause.kind === "member";
 
 export type Common = "pressure" | "converter" | "control" | "mechanics" | "variator" | "gears" | "elsewhere";
 
@@ -31,16 +45,31 @@ export interface CommonFault {
   id: Common;
 }
 
-export type Cause = ElementFault | CommonFault;
+export type Cause = MechanicalFault | CommonFault;
 
-/** Every cause this unit can have, elements first, in the order of its book. */
-export function causesOf(unit: Unit): Cause[] {
+/** How each kind of element can fail. A one-way clutch is fed by nothing; what hangs at a synchroniser is the change mechanism’s doing. */
+const FAULTS: Readonly<Record<Element["kind"], readonly ElementFault["fault"][]>> = {
+  clutch: ["off", "unfed", "on"],
+  brake: ["off", "unfed", "on"],
+  band: ["off", "unfed", "on"],
+  "one-way clutch": ["off", "on"],
+  synchroniser: ["off"],
+};
+
+/** Every cause this unit can have: elements first, in the order of its book, then what lies between them. */
+export function causesOf(unit: Unit, mechanics = new Mechanics(unit)): Cause[] {
   const elements = unit.elements.flatMap((element): Cause[] =>
-    (["off", "on"] as const)
-      // A synchroniser that hangs on is the change mechanism's doing: forks and drums hold it there.
-      .filter((fault) => element.kind !== "synchroniser" || fault === "off")
-      .map((fault) => ({ kind: "element", id: `${element.id}:${fault}`, element, fault })),
+    FAULTS[element.kind].map((fault) => ({
+      kind: "element",
+      id: `${element.id}:${fault}`,
+      element,
+      fault,
+    })),
   );
+  const members = unit.members
+    .filter((member) => member !== unit.train.held)
+    .map((member): MemberFault => ({ kind: "member", id: `${member}:broken`, member }))
+    .filter((fault) => mechanics.rows.some((row) => mechanics.effect(row, [fault]).kind !== "drives"));
   const has: Record<Common, boolean> = {
     pressure: true,
     converter: unit.stations.some(({ kind }) => kind === "converter"),
@@ -51,7 +80,7 @@ export function causesOf(unit: Unit): Cause[] {
     elsewhere: true,
   };
   const commons = (Object.keys(has) as Common[]).filter((id) => has[id]);
-  return [...elements, ...commons.map((id): Cause => ({ kind: id, id }))];
+  return [...elements, ...members, ...commons.map((id): Cause => ({ kind: id, id }))];
 }
 
 const COMMON_NAMES: Readonly<Record<Common, string>> = {
@@ -68,13 +97,21 @@ const COMMON_NAMES: Readonly<Record<Common, string>> = {
 export const elementName = ({ id, name }: Pick<Element, "id" | "name">): string =>
   id.length <= 2 ? id.toUpperCase() : (name ?? id.replaceAll("-", " "));
 
+/** A member of the train in words. */
+export const memberName = (member: string): string => {
+  const words = member.replaceAll("-", " ");
+  return words.charAt(0).toUpperCase() + words.slice(1);
+};
+
 /** A cause in a few words: `D3 does not apply`. */
 export function causeName(cause: Cause): string {
+  if (cause.kind === "member") return `${memberName(cause.member)} is broken`;
   if (cause.kind !== "element") return COMMON_NAMES[cause.kind];
   const { element, fault } = cause;
   const name = elementName(element);
   if (element.kind === "one-way clutch")
     return `${name} ${fault === "off" ? "does not hold" : "is locked both ways"}`;
   if (element.kind === "synchroniser") return `${name} does not engage`;
+  if (fault === "unfed") return `${name} is not worked: solenoid, valve or passage`;
   return `${name} ${fault === "off" ? "does not apply" : "does not let go"}`;
 }

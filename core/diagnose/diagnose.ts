@@ -1,5 +1,5 @@
 import type { Condition } from "../fact";
-import { causesOf, type Cause, type ElementFault, type Unit } from "./cause";
+import { causesOf, isMechanical, type Cause, type Unit } from "./cause";
 import { Mechanics } from "./mechanics";
 import { conditionChance, prior, type Distribution } from "./model";
 import { questionsOf, type Question } from "./question";
@@ -69,8 +69,9 @@ export class Diagnostician {
 
   /** @param unit what holds for this very unit; see `resolve`. */
   constructor(readonly unit: Unit) {
-    this.causes = causesOf(unit);
-    this.questions = questionsOf(unit, new Mechanics(unit));
+    const mechanics = new Mechanics(unit);
+    this.causes = causesOf(unit, mechanics);
+    this.questions = questionsOf(unit, mechanics);
     this.byId = new Map(this.questions.map((question) => [question.id, question]));
     this.sets = setsOf(this.causes);
     const place = new Map(this.causes.map((cause, i) => [cause, i]));
@@ -218,7 +219,7 @@ const mean = (values: readonly number[]): number => total(values) / values.lengt
 const entropy = (chances: readonly number[]): number =>
   chances.reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0);
 
-/** Every cause alone and every pair, but not an element that both hangs and does not apply. */
+/** Every cause alone and every pair, but not an element with itself: it is not sound and burnt at once. */
 export function setsOf(causes: readonly Cause[]): CauseSet[] {
   const odds = (cause: Cause): number => prior(cause) / (1 - prior(cause));
   const sets: CauseSet[] = causes.map((cause) => ({ causes: [cause], weight: odds(cause) }));
@@ -239,8 +240,8 @@ export function partsOf(
   const { mechanical } = question;
   const alone = (cause: Cause) => ({ distribution: question.alone(cause), causes: [cause] });
   if (!mechanical) return causes.map(alone);
-  const elements = causes.filter((cause): cause is ElementFault => cause.kind === "element");
-  const others = causes.filter(({ kind }) => kind !== "element").map(alone);
+  const elements = causes.filter(isMechanical);
+  const others = causes.filter((cause) => !isMechanical(cause)).map(alone);
   return elements.length === 0
     ? others
     : [{ distribution: mechanical(elements), causes: elements }, ...others];

@@ -1,7 +1,7 @@
 import type { Element } from "../book";
-import { baseOfTrain, behave, type Behaviour } from "../gears";
+import { baseOfTrain, behave, membersOf, renamed, type Behaviour, type Train } from "../gears";
 import { compare, type Rational } from "../quantity";
-import type { ElementFault, Unit } from "./cause";
+import type { ElementFault, MechanicalFault, MemberFault, Unit } from "./cause";
 
 /**
  * A place of the lever, or a way of driving, that is asked about: a range, the same with its engine braking, neutral, or standing still with
@@ -97,6 +97,37 @@ function readyBeside(unit: Unit, at: number): string[] {
 const binds = ({ kind, fighting }: Behaviour): boolean =>
   fighting.length > 0 || kind === "tie-up" || kind === "output held";
 
+/**
+ * The train with a member parted: what is driven through it no longer is. The input and the output part from everything; another between its elements
+ * and its gears; one that no element joins between its gears; one without gears from each of its elements.
+ */
+function parted<U extends Train>(unit: U, member: string): U {
+  const at = (name: string, end: string): string => (name === member ? `${member}~${end}` : name);
+  const { train, elements, gearSets } = unit;
+  if (member === train.input || member === train.output)
+    return {
+      ...unit,
+      members: [...unit.members, `${member}~end`],
+      train: { ...train, input: at(train.input, "end"), output: at(train.output, "end") },
+    };
+  const joining = elements.filter(({ joins }) => joins.includes(member));
+  if (joining.length > 0)
+    return {
+      ...unit,
+      members: [...unit.members, ...joining.map(({ id }) => `${member}~${id}`)],
+      elements: elements.map((element) => ({
+        ...element,
+        joins: [at(element.joins[0], element.id), at(element.joins[1], element.id)] as Element["joins"],
+      })),
+    };
+  const [, ...others] = gearSets.filter((set) => membersOf(set).includes(member));
+  return {
+    ...unit,
+    members: [...unit.members, ...others.map(({ id }) => `${member}~${id}`)],
+    gearSets: gearSets.map((set) => (others.includes(set) ? renamed(set, (name) => at(name, set.id)) : set)),
+  };
+}
+
 /** Solves rows with faults in, remembering what it has solved: most sets of faults leave the same elements on. */
 export class Mechanics {
   private readonly base;
@@ -110,9 +141,9 @@ export class Mechanics {
   }
 
   /** What a row does when these elements are at fault. */
-  effect(row: Row, faults: readonly ElementFault[]): Effect {
+  effect(row: Row, faults: readonly MechanicalFault[]): Effect {
     // What is applied outside the ranges, as the lock-up is, changes no range.
-    const inside = faults.filter(({ element }) => element.outside === undefined);
+    const inside = faults.filter((one) => one.kind === "member" || one.element.outside === undefined);
     if (inside.length === 0) return { kind: "drives" };
     const found = this.behaviour(row.applied, inside);
     const drives = found.kind === "gear" && found.ratio !== null;
@@ -123,7 +154,9 @@ export class Mechanics {
     // A clutch that hangs drives whatever gear stands ready on its shaft.
     if (row.ready.some((gear) => binds(this.behaviour([...row.applied, gear], inside))))
       return { kind: "bind" };
-    const off = inside.some(({ fault, element }) => fault === "off" && row.braking.includes(element.id));
+    const off = inside.some(
+      (one) => one.kind === "element" && one.fault !== "on" && row.braking.includes(one.element.id),
+    );
     return { kind: off ? "coasts" : "drives" };
   }
 
@@ -134,8 +167,13 @@ export class Mechanics {
     return same?.range ?? null;
   }
 
-  private behaviour(applied: readonly string[], faults: readonly ElementFault[]): Behaviour {
-    const off = new Set(faults.filter(({ fault }) => fault === "off").map(({ element }) => element.id));
+  private behaviour(applied: readonly string[], all: readonly MechanicalFault[]): Behaviour {
+    const faults = all.filter((one): one is ElementFault => one.kind === "element");
+    const broken = all
+      .filter((one): one is MemberFault => one.kind === "member")
+      .map(({ member }) => member)
+      .sort();
+    const off = new Set(faults.filter(({ fault }) => fault !== "on").map(({ element }) => element.id));
     const on = faults.filter(({ fault }) => fault === "on").map(({ element }) => element);
     const elements = [
       ...new Set([...applied.filter((id) => !off.has(id)), ...on.map(({ id }) => id)]),
@@ -144,11 +182,12 @@ export class Mechanics {
       .filter(({ element: { kind } }) => kind === "one-way clutch")
       .map(({ id }) => id)
       .sort();
-    const key = `${elements.join()} ${oneWay.join()}`;
+    const key = `${elements.join()} ${oneWay.join()} ${broken.join()}`;
     const known = this.solved.get(key);
     if (known) return known;
-    const unit = oneWay.length === 0 ? this.unit : { ...this.unit, elements: this.elementsWith(off, on) };
-    const found = behave(unit, elements, this.base);
+    const whole = oneWay.length === 0 ? this.unit : { ...this.unit, elements: this.elementsWith(off, on) };
+    const unit = broken.reduce(parted, whole);
+    const found = behave(unit, elements, broken.length === 0 ? this.base : baseOfTrain(unit));
     this.solved.set(key, found);
     return found;
   }

@@ -1,5 +1,5 @@
 import { CONDITIONS, type Condition } from "../fact";
-import type { Cause, ElementFault } from "./cause";
+import type { Cause, Common, ElementFault, MechanicalFault } from "./cause";
 import type { Effect } from "./mechanics";
 
 /*
@@ -39,6 +39,19 @@ export const IN_RANGE = [
   "noise",
   "shudders",
 ] as const;
+/** Besides, where the ratio moves without steps. */
+export const OF_A_MOVING_RATIO = ["stays-low", "stays-high", "judders-at-one-ratio"] as const;
+/** What can be said of the change from one range to the next. */
+export const AT_A_CHANGE = [
+  "fine",
+  "flares",
+  "binds",
+  "no-upshift",
+  "slips",
+  "harsh",
+  "delayed",
+  "shudders",
+] as const;
 export const HELD_BY_HAND = [...IN_RANGE, "no-engine-braking"] as const;
 export const IN_NEUTRAL = ["stays", "moves-when-revved", "noise", "grinds"] as const;
 export const STANDING = ["stays", "pulls-or-stalls", "noise"] as const;
@@ -56,9 +69,12 @@ type Table = Readonly<Record<string, number>>;
 
 /** How often a cause is the one, before anything is known; for elements by their kind. */
 export function prior(cause: Cause): number {
+  // A shaft or hub breaks seldom: less than one element fails, oftener than two at once.
+  if (cause.kind === "member") return 0.005;
   if (cause.kind !== "element") return COMMON_PRIOR[cause.kind];
   const { element, fault } = cause;
   if (fault === "on") return 0.012;
+  if (fault === "unfed") return 0.016;
   if (element.outside) return 0.02;
   return { clutch: 0.05, brake: 0.05, band: 0.06, "one-way clutch": 0.025, synchroniser: 0.03 }[element.kind];
 }
@@ -92,6 +108,24 @@ const ONE_WAY_LOST: Table = {
   "clunks-on-and-off": 0.02,
   harsh: 0.03,
   noise: 0.03,
+};
+/** A solenoid that does not open, a valve that hangs: nothing comes, where worn facings would still drag along. */
+const UNFED: Table = {
+  fine: 0.05,
+  "no-drive": 0.62,
+  slips: 0.1,
+  "no-upshift": 0.1,
+  flares: 0.05,
+  delayed: 0.05,
+};
+const BROKEN: Table = {
+  fine: 0.02,
+  "no-drive": 0.75,
+  slips: 0.06,
+  noise: 0.06,
+  "no-upshift": 0.05,
+  grinds: 0.02,
+  "clunks-on-and-off": 0.01,
 };
 const GEAR_LOST: Table = {
   fine: 0.03,
@@ -128,11 +162,14 @@ const OTHER_GEAR: Table = {
 const DRIVES: Table = { fine: 0.9 };
 
 /** What a row's lever does under faults of elements. */
-export function effectTable(effect: Effect, faults: readonly ElementFault[]): Table {
+export function effectTable(effect: Effect, all: readonly MechanicalFault[]): Table {
+  const faults = all.filter((one): one is ElementFault => one.kind === "element");
   switch (effect.kind) {
     case "drives":
       return { ...DRIVES, stays: 0.9 };
     case "lost":
+      if (faults.length < all.length) return BROKEN;
+      if (faults.length > 0 && faults.every(({ fault }) => fault === "unfed")) return UNFED;
       if (faults.some(({ element }) => element.kind === "synchroniser")) return GEAR_LOST;
       return faults.some(({ element }) => element.kind === "one-way clutch") ? ONE_WAY_LOST : FRICTION_LOST;
     case "bind":
@@ -157,6 +194,8 @@ export const COMMON_TABLES: Readonly<
     delayed: 0.17,
     flares: 0.1,
     shudders: 0.05,
+    "stays-low": 0.05,
+    "judders-at-one-ratio": 0.02,
     noise: 0.04,
     stays: 0.9,
     nothing: 0.75,
@@ -184,6 +223,8 @@ export const COMMON_TABLES: Readonly<
     "no-upshift": 0.1,
     delayed: 0.06,
     "stuck-in-it": 0.05,
+    "stays-low": 0.07,
+    "stays-high": 0.05,
     slips: 0.02,
     "no-drive": 0.02,
     "grabs-at-take-off": 0.03,
@@ -212,6 +253,9 @@ export const COMMON_TABLES: Readonly<
     noise: 0.12,
     "no-upshift": 0.08,
     "stuck-in-it": 0.04,
+    "stays-low": 0.12,
+    "stays-high": 0.08,
+    "judders-at-one-ratio": 0.16,
     stays: 0.93,
     nothing: 0.75,
     "noise-in-every-range": 0.15,
@@ -243,25 +287,51 @@ export const COMMON_TABLES: Readonly<
   },
 };
 
+/** What is heard at a change into a range that does so, from one that drives or does not. */
+export function changeTable(into: Effect["kind"], from: Effect["kind"]): Table {
+  const drove = from === "drives" || from === "coasts";
+  if (into === "lost" || into === "other")
+    return drove
+      ? { fine: 0.06, flares: 0.48, "no-upshift": 0.26, slips: 0.1, delayed: 0.04 }
+      : { fine: 0.35, flares: 0.1, "no-upshift": 0.2, slips: 0.2 };
+  if (into === "bind")
+    return drove
+      ? { fine: 0.06, binds: 0.6, harsh: 0.13, "no-upshift": 0.1, shudders: 0.04 }
+      : { fine: 0.3, binds: 0.35, harsh: 0.1, "no-upshift": 0.1 };
+  return { fine: 0.9, flares: 0.01, harsh: 0.02 };
+}
+/** What the causes that are no element do at every change. */
+export const COMMON_AT_CHANGE: Readonly<Record<Common, Table>> = {
+  pressure: { fine: 0.22, flares: 0.32, slips: 0.14, delayed: 0.18, shudders: 0.04 },
+  converter: { fine: 0.75, shudders: 0.12, harsh: 0.03 },
+  control: { fine: 0.34, harsh: 0.22, flares: 0.12, "no-upshift": 0.14, delayed: 0.08, binds: 0.04 },
+  mechanics: { fine: 0.55, "no-upshift": 0.25, harsh: 0.05, delayed: 0.05 },
+  variator: { fine: 0.7, shudders: 0.1, slips: 0.08 },
+  gears: { fine: 0.88, harsh: 0.03 },
+  elsewhere: { fine: 0.84, harsh: 0.04, shudders: 0.05 },
+};
+
 /** What a fault of an element outside the ranges does as a whole: a lock-up, a clutch to a second axle. */
 export function outsideTable({ element, fault }: ElementFault): Table | null {
   if (!element.outside) return null;
   if (element.outside === "converter")
-    return fault === "off"
-      ? { nothing: 0.15, "revs-high-at-cruise": 0.8 }
-      : { nothing: 0.08, "stalls-at-standstill": 0.87 };
-  return fault === "off"
-    ? { nothing: 0.15, "second-axle-not-driven": 0.8 }
-    : { nothing: 0.1, "binds-in-tight-turns": 0.85 };
+    return fault === "on"
+      ? { nothing: 0.08, "stalls-at-standstill": 0.87 }
+      : { nothing: 0.15, "revs-high-at-cruise": 0.8 };
+  return fault === "on"
+    ? { nothing: 0.1, "binds-in-tight-turns": 0.85 }
+    : { nothing: 0.15, "second-axle-not-driven": 0.8 };
 }
 
 type CauseKind =
-  "friction" | "one-way" | "synchroniser" | "outside" | "stuck" | Exclude<Cause["kind"], "element">;
+  | ("friction" | "one-way" | "synchroniser" | "outside" | "stuck" | "unfed")
+  | Exclude<Cause["kind"], "element">;
 
 /** What decides the tables of checks: what an element is made of, or that it hangs. */
 export function kindOf(cause: Cause): CauseKind {
   if (cause.kind !== "element") return cause.kind;
   if (cause.fault === "on") return "stuck";
+  if (cause.fault === "unfed") return "unfed";
   if (cause.element.outside) return "outside";
   if (cause.element.kind === "one-way clutch") return "one-way";
   return cause.element.kind === "synchroniser" ? "synchroniser" : "friction";
@@ -274,6 +344,8 @@ const WHEN: Readonly<Record<CauseKind, readonly [cold: number, hot: number, ligh
   synchroniser: [0.45, 0.25, 0.15, 0.15],
   outside: [0.15, 0.3, 0.3, 0.25],
   stuck: [0.35, 0.35, 0.15, 0.15],
+  unfed: [0.25, 0.35, 0.15, 0.25],
+  member: [0.2, 0.25, 0.2, 0.35],
   pressure: [0.07, 0.58, 0.08, 0.27],
   converter: [0.08, 0.27, 0.5, 0.15],
   control: [0.3, 0.35, 0.2, 0.15],
@@ -294,6 +366,8 @@ export const SCAN: CheckTable = {
   synchroniser: { "ratio-or-slip-code": 0.2, "electrical-code": 0.05, "place-or-travel-code": 0.5 },
   outside: { "ratio-or-slip-code": 0.3, "electrical-code": 0.1 },
   stuck: { "ratio-or-slip-code": 0.4, "electrical-code": 0.08 },
+  unfed: { "electrical-code": 0.4, "ratio-or-slip-code": 0.35 },
+  member: { "ratio-or-slip-code": 0.5 },
   pressure: { "ratio-or-slip-code": 0.5, "electrical-code": 0.05 },
   converter: { "ratio-or-slip-code": 0.25 },
   control: { "electrical-code": 0.55, "ratio-or-slip-code": 0.12 },
@@ -307,6 +381,8 @@ export const FLUID: CheckTable = {
   "one-way": { dark: 0.15 },
   outside: { burnt: 0.1, dark: 0.3 },
   stuck: { burnt: 0.3, dark: 0.25 },
+  unfed: { burnt: 0.1, dark: 0.2 },
+  member: { dark: 0.15 },
   pressure: { burnt: 0.25, dark: 0.3, milky: 0.03 },
   converter: { burnt: 0.12, dark: 0.35 },
   variator: { burnt: 0.1, dark: 0.4 },
@@ -317,12 +393,14 @@ export const DEBRIS: Readonly<Record<"friction" | "steel" | "brass" | "aluminium
     friction: { found: 0.65 },
     outside: { found: 0.4 },
     stuck: { found: 0.5 },
+    unfed: { found: 0.2 },
     pressure: { found: 0.3 },
     converter: { found: 0.35 },
   },
   steel: {
     "one-way": { found: 0.6 },
     synchroniser: { found: 0.35 },
+    member: { found: 0.7 },
     mechanics: { found: 0.3 },
     pressure: { found: 0.15 },
     converter: { found: 0.15 },
@@ -345,7 +423,7 @@ export const DEBRIS: Readonly<Record<"friction" | "steel" | "brass" | "aluminium
 /** What speaks for a fault outside this unit. */
 export const OUTSIDE: Readonly<Record<"engine" | "wiring" | "driveline" | "neighbour", CheckTable>> = {
   engine: { elsewhere: { found: 0.55 } },
-  wiring: { elsewhere: { found: 0.3 }, control: { found: 0.2 } },
+  wiring: { elsewhere: { found: 0.3 }, control: { found: 0.2 }, unfed: { found: 0.12 } },
   driveline: { elsewhere: { found: 0.45 }, gears: { found: 0.08 } },
   neighbour: { elsewhere: { found: 0.35 } },
 };

@@ -1,7 +1,10 @@
 import { CODE_SORTS, ratioOf } from "../fact";
-import { elementName, type Cause, type ElementFault, type Unit } from "./cause";
+import { elementName, isMechanical, type Cause, type MechanicalFault, type Unit } from "./cause";
 import { Mechanics, type Effect, type Row } from "./mechanics";
 import {
+  AT_A_CHANGE,
+  changeTable,
+  COMMON_AT_CHANGE,
   COMMON_TABLES,
   DEBRIS,
   effectTable,
@@ -10,6 +13,7 @@ import {
   IN_NEUTRAL,
   IN_RANGE,
   kindOf,
+  OF_A_MOVING_RATIO,
   OF_THE_WHOLE,
   OUTSIDE,
   outsideTable,
@@ -21,7 +25,7 @@ import {
 } from "./model";
 
 export type QuestionKind =
-  "range" | "whole" | "air" | "tap" | "scan" | "speeds" | "fluid" | "debris" | "outside";
+  "range" | "change" | "whole" | "air" | "tap" | "scan" | "speeds" | "fluid" | "debris" | "outside";
 
 /** Something that can be asked of a unit before it is opened. */
 export interface Question {
@@ -34,7 +38,7 @@ export interface Question {
   /** What it costs, in minutes of one person. */
   minutes: number;
   /** What a set of element faults answers together: what one does to a range depends on the other. */
-  mechanical: ((faults: readonly ElementFault[]) => Distribution) | null;
+  mechanical: ((faults: readonly MechanicalFault[]) => Distribution) | null;
   /** What one cause answers by itself. */
   alone: (cause: Cause) => Distribution;
 }
@@ -42,6 +46,7 @@ export interface Question {
 /** Minutes of one person, as the shop counts them. */
 const MINUTES: Readonly<Record<QuestionKind, number>> = {
   range: 6,
+  change: 6,
   whole: 6,
   scan: 8,
   speeds: 12,
@@ -58,6 +63,7 @@ const NORMAL_CHECK = "nothing";
 export function questionsOf(unit: Unit, mechanics = new Mechanics(unit)): Question[] {
   const questions: Question[] = [
     ...mechanics.rows.map((row) => rowQuestion(row, mechanics)),
+    ...changeQuestions(mechanics),
     wholeQuestion(unit),
     check("scan", "scan", "Read the codes", [NORMAL_CHECK, ...SCAN_OUTCOMES(unit)], SCAN),
     check("fluid", "fluid", "Look at the fluid and smell it", ["clear", "dark", "burnt", "milky"], FLUID),
@@ -88,7 +94,7 @@ function remembered<K, V>(keyOf: (given: K) => unknown, work: (given: K) => V): 
     return found;
   };
 }
-const faultsKey = (faults: readonly ElementFault[]): string => faults.map(({ id }) => id).join();
+const faultsKey = (faults: readonly MechanicalFault[]): string => faults.map(({ id }) => id).join();
 
 export const DEBRIS_NAMES: Readonly<Record<keyof typeof DEBRIS, string>> = {
   friction: "Friction material",
@@ -149,8 +155,9 @@ const DRIVE: Readonly<Record<Row["kind"], (name: string) => string>> = {
 };
 
 function rowQuestion(row: Row, mechanics: Mechanics): Question {
-  const outcomes = OUTCOMES[row.kind];
-  const mechanical = (faults: readonly ElementFault[]): Distribution =>
+  const moves = mechanics.unit.gearSets.some(({ kind }) => kind === "pulley pair") && row.kind === "range";
+  const outcomes = [...OUTCOMES[row.kind], ...(moves ? OF_A_MOVING_RATIO : [])];
+  const mechanical = (faults: readonly MechanicalFault[]): Distribution =>
     spread(outcomes, effectTable(mechanics.effect(row, faults), faults.filter(touches(row, mechanics))));
   return {
     id: row.id,
@@ -160,14 +167,38 @@ function rowQuestion(row: Row, mechanics: Mechanics): Question {
     minutes: MINUTES.range,
     mechanical,
     alone: (cause) =>
-      cause.kind === "element" ? mechanical([cause]) : spread(outcomes, COMMON_TABLES[cause.kind]),
+      isMechanical(cause) ? mechanical([cause]) : spread(outcomes, COMMON_TABLES[cause.kind]),
   };
+}
+
+/** What is heard when the next range is to come on: a flare belongs to a change and not to a range. */
+function changeQuestions(mechanics: Mechanics): Question[] {
+  const forward = mechanics.rows.filter(({ kind, ratio }) => kind === "range" && ratio && ratio.n > 0n);
+  const outcomes = [...AT_A_CHANGE];
+  return forward.slice(1).flatMap((into, i): Question[] => {
+    const from = forward[i];
+    if (!from) return [];
+    const mechanical = (faults: readonly MechanicalFault[]): Distribution =>
+      spread(outcomes, changeTable(mechanics.effect(into, faults).kind, mechanics.effect(from, faults).kind));
+    return [
+      {
+        id: `change:${from.range}-${into.range}`,
+        kind: "change",
+        name: `Drive the change from ${from.name} to ${into.name}`,
+        outcomes,
+        minutes: MINUTES.change,
+        mechanical,
+        alone: (cause) =>
+          isMechanical(cause) ? mechanical([cause]) : spread(outcomes, COMMON_AT_CHANGE[cause.kind]),
+      },
+    ];
+  });
 }
 
 /** Of two faults, the one that takes the range away gives it its manner. */
 const touches =
   (row: Row, mechanics: Mechanics) =>
-  (fault: ElementFault): boolean =>
+  (fault: MechanicalFault): boolean =>
     mechanics.effect(row, [fault]).kind !== "drives";
 
 function wholeQuestion(unit: Unit): Question {
@@ -180,7 +211,11 @@ function wholeQuestion(unit: Unit): Question {
   ]);
   const outcomes = OF_THE_WHOLE.filter((outcome) => !dropped.has(outcome));
   const table = (cause: Cause): Readonly<Record<string, number>> =>
-    cause.kind === "element" ? (outsideTable(cause) ?? { nothing: 0.9 }) : COMMON_TABLES[cause.kind];
+    cause.kind === "element"
+      ? (outsideTable(cause) ?? { nothing: 0.9 })
+      : cause.kind === "member"
+        ? { nothing: 0.85, "noise-in-every-range": 0.08 }
+        : COMMON_TABLES[cause.kind];
   return {
     id: "whole",
     kind: "whole",
@@ -204,7 +239,7 @@ function tapQuestions(unit: Unit): Question[] {
       if (element === undefined)
         return cause.fault === "off" && kindOf(cause) === "friction" ? { low: 0.1 } : {};
       if (element !== cause.element.id) return {};
-      return cause.fault === "off" ? { low: 0.62 } : { high: 0.45 };
+      return cause.fault === "on" ? { high: 0.45 } : { low: cause.fault === "off" ? 0.62 : 0.8 };
     };
     return check(`tap:${id}`, "tap", `${name} on a gauge`, outcomes, {}, odd);
   });
@@ -219,6 +254,8 @@ function airQuestions(unit: Unit): Question[] {
     const odd = (cause: Cause): Readonly<Record<string, number>> => {
       if (cause.kind === "pressure") return { leaks: 0.05 };
       if (cause.kind !== "element" || cause.element.id !== id) return {};
+      // Air goes in behind the solenoid and the valve: an element that is only not fed holds it.
+      if (cause.fault === "unfed") return { "does-not-move": 0.04 };
       return cause.fault === "off" ? { leaks: 0.72, "does-not-move": 0.12 } : { "does-not-let-go": 0.6 };
     };
     const outcomes = ["holds-and-lets-go", "leaks", "does-not-move", "does-not-let-go"];
@@ -249,7 +286,7 @@ function speedsQuestion(row: Row, mechanics: Mechanics): Question[] {
     gears: 0.02,
     elsewhere: 0.02,
   };
-  const mechanical = (faults: readonly ElementFault[]): Distribution =>
+  const mechanical = (faults: readonly MechanicalFault[]): Distribution =>
     spread(outcomes, of(mechanics.effect(row, faults)));
   return [
     {
@@ -260,7 +297,7 @@ function speedsQuestion(row: Row, mechanics: Mechanics): Question[] {
       minutes: MINUTES.speeds,
       mechanical,
       alone: (cause) =>
-        cause.kind === "element"
+        isMechanical(cause)
           ? mechanical([cause])
           : spread(outcomes, { "as-listed": 0.96 - COMMON[cause.kind], slips: COMMON[cause.kind] }),
     },

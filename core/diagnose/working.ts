@@ -1,6 +1,6 @@
 import { OUTSIDE } from "../book";
 import { CONDITIONS, outcomeWords } from "../fact";
-import { type Cause, type Unit, elementName } from "./cause";
+import { elementName, isMechanical, memberName, type Cause, type Common, type Unit } from "./cause";
 import type { Told } from "./diagnose";
 import { Mechanics, type Effect, type Row } from "./mechanics";
 
@@ -40,10 +40,14 @@ export function workingOf(
     const words = [outcomeWords(outcome), ...(when.length > 0 ? [list(when)] : [])].join(" ");
     said.set(question, [...(said.get(question) ?? []), words]);
   }
-  if (cause.kind !== "element") return { would: COMMON[cause.kind], ...sides(rows, said, () => true, cause) };
+  if (!isMechanical(cause)) return { would: COMMON[cause.kind], ...sides(rows, said, () => true, cause) };
   const effects = new Map(rows.map((row) => [row.id, mechanics.effect(row, [cause])]));
   const touched = (row: Row): boolean => effects.get(row.id)?.kind !== "drives";
-  return { would: wouldOf(unit, cause, rows, effects), ...sides(rows, said, touched, cause) };
+  const would =
+    cause.kind === "element"
+      ? wouldOf(unit, cause, rows, effects)
+      : `${memberName(cause.member)} carries more than one range. Broken: ${felt(rows, effects)}.`;
+  return { would, ...sides(rows, said, touched, cause) };
 }
 
 function wouldOf(
@@ -60,14 +64,26 @@ function wouldOf(
   const place = element.outside
     ? `${name} works ${OUTSIDE[element.outside]} and changes no range.`
     : `${name} is on in ${list(on) || "no range"}.`;
-  const kinds = (["lost", "bind", "other", "coasts", "creeps"] as const).flatMap((kind) => {
-    const names = rows.filter(({ id }) => effects.get(id)?.kind === kind).map((row) => row.name);
-    return names.length > 0 ? [`${EFFECT[kind]} ${list(names)}`] : [];
-  });
+  const kinds = felt(rows, effects);
   const what =
-    fault === "on" ? "Not let go" : element.kind === "one-way clutch" ? "Not holding" : "Without it";
-  return kinds.length > 0 ? `${place} ${what}: ${kinds.join("; ")}.` : place;
+    fault === "on"
+      ? "Not let go"
+      : fault === "unfed"
+        ? "Not worked"
+        : element.kind === "one-way clutch"
+          ? "Not holding"
+          : "Without it";
+  return kinds ? `${place} ${what}: ${kinds}.` : place;
 }
+
+/** What is felt where: `no drive in 3 and R; two gears at once in 5`. */
+const felt = (rows: readonly Row[], effects: ReadonlyMap<string, Effect>): string =>
+  (["lost", "bind", "other", "coasts", "creeps"] as const)
+    .flatMap((kind) => {
+      const names = rows.filter(({ id }) => effects.get(id)?.kind === kind).map((row) => row.name);
+      return names.length > 0 ? [`${EFFECT[kind]} ${list(names)}`] : [];
+    })
+    .join("; ");
 
 function sides(
   rows: readonly Row[],
@@ -84,10 +100,11 @@ function sides(
   const spared = known.filter((row) => !touched(row) && normal(row));
   const unexplained = known.filter((row) => !touched(row) && !normal(row));
   // What feeds or carries every range would be felt in each; the other common causes may spare some.
-  const everywhere = cause.kind === "element" || cause.kind === "pressure" || cause.kind === "variator";
+  const mechanical = isMechanical(cause);
+  const everywhere = mechanical || cause.kind === "pressure" || cause.kind === "variator";
   const idle = (row: Row): boolean => row.kind === "neutral" || row.kind === "standing";
   const missed = everywhere
-    ? known.filter((row) => touched(row) && normal(row) && (cause.kind === "element" || !idle(row)))
+    ? known.filter((row) => touched(row) && normal(row) && (mechanical || !idle(row)))
     : [];
   return {
     told: [
@@ -101,7 +118,7 @@ function sides(
   };
 }
 
-const COMMON: Readonly<Record<Exclude<Cause["kind"], "element">, string>> = {
+const COMMON: Readonly<Record<Common, string>> = {
   pressure: "Every element is fed by it: all ranges slip, come late or do not come, mostly hot.",
   converter: "It sits before all ranges: shudder, noise or weak pull in every one, whatever is applied.",
   control:

@@ -1,3 +1,12 @@
 export { ratioText, solveRanges, type SolvedRange } from "./ranges";
 export { pinionsCollide, teethDoubt } from "./teeth";
-export { baseOfTrain, behave, slipAt, type Behaviour, type PulleyEnd, type Train } from "./train";
+export {
+  baseOfTrain,
+  behave,
+  membersOf,
+  renamed,
+  slipAt,
+  type Behaviour,
+  type PulleyEnd,
+  type Train,
+} from "./train";

@@ -16,6 +16,32 @@ import { combine, equation, isPossible, System, tied, type Equation } from "./sy
 /** The parts of a book that decide how it turns. */
 export type Train = Pick<Book, "members" | "gearSets" | "elements" | "train">;
 
+/** The members that gears of a set sit on. */
+export const membersOf = (set: GearSet): string[] =>
+  set.kind === "gear pair"
+    ? [set.driver[0], set.driven[0]]
+    : set.kind === "pulley pair"
+      ? [set.primary, set.secondary]
+      : [set.sun[0], set.ring[0], set.carrier];
+
+/** The same gears on members of other names. */
+export function renamed(set: GearSet, name: (member: string) => string): GearSet {
+  if (set.kind === "gear pair")
+    return {
+      ...set,
+      driver: [name(set.driver[0]), set.driver[1]],
+      driven: [name(set.driven[0]), set.driven[1]],
+    };
+  if (set.kind === "pulley pair")
+    return { ...set, primary: name(set.primary), secondary: name(set.secondary) };
+  return {
+    ...set,
+    sun: [name(set.sun[0]), set.sun[1]],
+    ring: [name(set.ring[0]), set.ring[1]],
+    carrier: name(set.carrier),
+  };
+}
+
 /** Where a variable pulley pair stands between its two ends, if the unit has one. */
 export type PulleyEnd = "low" | "high";
 

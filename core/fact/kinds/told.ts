@@ -51,6 +51,10 @@ export const OUTCOMES = codes({
   noise: "noise",
   shudders: "shudders",
   "no-engine-braking": "no engine braking",
+  // Of a ratio without steps.
+  "stays-low": "stays low",
+  "stays-high": "stays high",
+  "judders-at-one-ratio": "judders at one ratio",
   // In neutral, and standing in gear.
   stays: "stays",
   "moves-when-revved": "moves when revved",
@@ -96,7 +100,10 @@ export const outcomeCode = (words: string): string =>
     : (OUTCOMES.codes.find((code) => OUTCOMES.words[code] === words) ?? words);
 /** A question's id as one says it: the range, by hand or not. */
 export const questionWords = (question: string): string =>
-  question.replace(/^range:/, "").replace(/^manual:(.*)/, "$1 by hand");
+  question
+    .replace(/^range:/, "")
+    .replace(/^manual:(.*)/, "$1 by hand")
+    .replace(/^change:(.*)-(.*)/, "$1 to $2");
 
 export const answer = kind(
   "answer",
