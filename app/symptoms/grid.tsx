@@ -138,7 +138,7 @@ function Outcomes({
   children: string;
 }) {
   return (
-    <fieldset className="mt-2">
+    <fieldset className="mt-2 w-0 min-w-full">
       <legend className="stamp quiet">{children}</legend>
       <div className="flex flex-wrap gap-1.5">
         {outcomes.map((outcome, i) => (

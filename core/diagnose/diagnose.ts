@@ -260,13 +260,17 @@ function answersOf(question: Question, causes: readonly Cause[]): Distribution {
   const [only] = parts;
   if (only && parts.length === 1) return only;
   const normal = question.outcomes[0] ?? "";
-  return new Map(
-    question.outcomes.map((outcome) => {
-      if (outcome === normal) return [outcome, parts.reduce((p, part) => p * (part.get(normal) ?? 0), 1)];
-      return [
-        outcome,
-        together(parts.map((part) => ({ normal: part.get(normal) ?? 0, chance: part.get(outcome) ?? 0 }))),
-      ];
-    }),
-  );
+  let [fine, odd] = [1, 0];
+  for (const part of parts) {
+    const chance = part.get(normal) ?? 0;
+    fine *= chance;
+    odd += 1 - chance;
+  }
+  const answers = new Map<string, number>();
+  for (const outcome of question.outcomes) {
+    let sum = 0;
+    for (const part of parts) sum += part.get(outcome) ?? 0;
+    answers.set(outcome, outcome === normal ? fine : ((1 - fine) * sum) / odd);
+  }
+  return answers;
 }

@@ -1,7 +1,7 @@
 import type { Element } from "../book";
 import { baseOfTrain, behave, membersOf, renamed, type Behaviour, type Train } from "../gears";
 import { compare, type Rational } from "../quantity";
-import type { ElementFault, MechanicalFault, MemberFault, Unit } from "./cause";
+import type { MechanicalFault, Unit } from "./cause";
 
 /**
  * A place of the lever, or a way of driving, that is asked about: a range, the same with its engine braking, neutral, or standing still with
@@ -128,23 +128,45 @@ function parted<U extends Train>(unit: U, member: string): U {
   };
 }
 
+const WORSE: Readonly<Record<Effect["kind"], number>> = {
+  drives: 0,
+  creeps: 1,
+  coasts: 2,
+  other: 3,
+  bind: 4,
+  lost: 5,
+};
+
 /** Solves rows with faults in, remembering what it has solved: most sets of faults leave the same elements on. */
 export class Mechanics {
-  private readonly base;
+  private readonly parted = new Map<string, { unit: Unit; base: ReturnType<typeof baseOfTrain> }>();
+  private readonly effects = new Map<string, Map<string, Effect>>();
   private readonly solved = new Map<string, Behaviour>();
 
   constructor(
     readonly unit: Unit,
     readonly rows: readonly Row[] = rowsOf(unit),
-  ) {
-    this.base = baseOfTrain(unit);
-  }
+  ) {}
 
   /** What a row does when these elements are at fault. */
   effect(row: Row, faults: readonly MechanicalFault[]): Effect {
+    const known = this.effects.get(row.id) ?? new Map<string, Effect>();
+    this.effects.set(row.id, known);
+    const key = faults.map(({ id }) => id).join();
+    const found = known.get(key) ?? this.found(row, faults);
+    known.set(key, found);
+    return found;
+  }
+
+  private found(row: Row, faults: readonly MechanicalFault[]): Effect {
     // What is applied outside the ranges, as the lock-up is, changes no range.
     const inside = faults.filter((one) => one.kind === "member" || one.element.outside === undefined);
     if (inside.length === 0) return { kind: "drives" };
+    // A broken member and something else: the worse of the two. Solved together they would seldom differ, and each member would multiply the work.
+    if (inside.length > 1 && inside.some(({ kind }) => kind === "member"))
+      return inside
+        .map((one) => this.effect(row, [one]))
+        .reduce((a, b) => (WORSE[b.kind] > WORSE[a.kind] ? b : a));
     const found = this.behaviour(row.applied, inside);
     const drives = found.kind === "gear" && found.ratio !== null;
     if (row.ratio === null) return { kind: drives && found.fighting.length === 0 ? "creeps" : "drives" };
@@ -167,38 +189,50 @@ export class Mechanics {
     return same?.range ?? null;
   }
 
-  private behaviour(applied: readonly string[], all: readonly MechanicalFault[]): Behaviour {
-    const faults = all.filter((one): one is ElementFault => one.kind === "element");
-    const broken = all
-      .filter((one): one is MemberFault => one.kind === "member")
-      .map(({ member }) => member)
-      .sort();
-    const off = new Set(faults.filter(({ fault }) => fault !== "on").map(({ element }) => element.id));
-    const on = faults.filter(({ fault }) => fault === "on").map(({ element }) => element);
+  private behaviour(applied: readonly string[], faults: readonly MechanicalFault[]): Behaviour {
+    const off: string[] = [];
+    const on: string[] = [];
+    const oneWay: string[] = [];
+    const broken: string[] = [];
+    for (const fault of faults) {
+      if (fault.kind === "member") {
+        broken.push(fault.member);
+        continue;
+      }
+      (fault.fault === "on" ? on : off).push(fault.element.id);
+      if (fault.element.kind === "one-way clutch") oneWay.push(fault.id);
+    }
     const elements = [
-      ...new Set([...applied.filter((id) => !off.has(id)), ...on.map(({ id }) => id)]),
-    ].sort();
-    const oneWay = faults
-      .filter(({ element: { kind } }) => kind === "one-way clutch")
-      .map(({ id }) => id)
-      .sort();
-    const key = `${elements.join()} ${oneWay.join()} ${broken.join()}`;
+      ...applied.filter((id) => !off.includes(id)),
+      ...on.filter((id) => !applied.includes(id)),
+    ];
+    const key = [elements.sort(), oneWay.sort(), broken.sort()].join(" ");
     const known = this.solved.get(key);
     if (known) return known;
-    const whole = oneWay.length === 0 ? this.unit : { ...this.unit, elements: this.elementsWith(off, on) };
-    const unit = broken.reduce(parted, whole);
-    const found = behave(unit, elements, broken.length === 0 ? this.base : baseOfTrain(unit));
+    const { unit: whole, base } = this.trainWith(broken);
+    const unit = oneWay.length === 0 ? whole : { ...whole, elements: elementsWith(whole, off, on) };
+    const found = behave(unit, elements, base);
     this.solved.set(key, found);
     return found;
   }
 
-  /** A one-way clutch that does not hold is as good as not there; one locked both ways is a brake that is always on. */
-  private elementsWith(off: ReadonlySet<string>, on: readonly Element[]): Element[] {
-    const locked = new Set(on.map(({ id }) => id));
-    return this.unit.elements
-      .filter(({ id, kind }) => kind !== "one-way clutch" || !off.has(id))
-      .map((element) =>
-        element.kind === "one-way clutch" && locked.has(element.id) ? { ...element, kind: "brake" } : element,
-      );
+  /** The train with these members parted, and what it is before any element is applied; made once each. */
+  private trainWith(broken: readonly string[]): { unit: Unit; base: ReturnType<typeof baseOfTrain> } {
+    const key = broken.join();
+    const known = this.parted.get(key);
+    if (known) return known;
+    const unit = broken.reduce<Unit>(parted, this.unit);
+    const made = { unit, base: baseOfTrain(unit) };
+    this.parted.set(key, made);
+    return made;
   }
+}
+
+/** A one-way clutch that does not hold is as good as not there; one locked both ways is a brake that is always on. */
+function elementsWith({ elements }: Unit, off: readonly string[], on: readonly string[]): Element[] {
+  return elements
+    .filter(({ id, kind }) => kind !== "one-way clutch" || !off.includes(id))
+    .map((element) =>
+      element.kind === "one-way clutch" && on.includes(element.id) ? { ...element, kind: "brake" } : element,
+    );
 }

@@ -159,14 +159,17 @@ const OTHER_GEAR: Table = {
   delayed: 0.02,
 };
 /** A gear that is found where it should not be grows when its own range is the one asked for. */
-const DRIVES: Table = { fine: 0.9 };
+const DRIVES: Table = { fine: 0.9, stays: 0.9 };
+
+const COASTS: Table = { fine: 0.3, "no-engine-braking": 0.6, slips: 0.03 };
+const CREEPS: Table = { stays: 0.1, "moves-when-revved": 0.85, "pulls-or-stalls": 0.85 };
 
 /** What a row's lever does under faults of elements. */
 export function effectTable(effect: Effect, all: readonly MechanicalFault[]): Table {
   const faults = all.filter((one): one is ElementFault => one.kind === "element");
   switch (effect.kind) {
     case "drives":
-      return { ...DRIVES, stays: 0.9 };
+      return DRIVES;
     case "lost":
       if (faults.length < all.length) return BROKEN;
       if (faults.length > 0 && faults.every(({ fault }) => fault === "unfed")) return UNFED;
@@ -177,9 +180,9 @@ export function effectTable(effect: Effect, all: readonly MechanicalFault[]): Ta
     case "other":
       return OTHER_GEAR;
     case "coasts":
-      return { fine: 0.3, "no-engine-braking": 0.6, slips: 0.03 };
+      return COASTS;
     case "creeps":
-      return { stays: 0.1, "moves-when-revved": 0.85, "pulls-or-stalls": 0.85 };
+      return CREEPS;
   }
 }
 

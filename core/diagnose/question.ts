@@ -157,8 +157,13 @@ const DRIVE: Readonly<Record<Row["kind"], (name: string) => string>> = {
 function rowQuestion(row: Row, mechanics: Mechanics): Question {
   const moves = mechanics.unit.gearSets.some(({ kind }) => kind === "pulley pair") && row.kind === "range";
   const outcomes = [...OUTCOMES[row.kind], ...(moves ? OF_A_MOVING_RATIO : [])];
+  // The same table gives the same chances: most sets of faults share one.
+  const spreadOut = remembered(
+    (table: Readonly<Record<string, number>>) => table,
+    (table) => spread(outcomes, table),
+  );
   const mechanical = (faults: readonly MechanicalFault[]): Distribution =>
-    spread(outcomes, effectTable(mechanics.effect(row, faults), faults.filter(touches(row, mechanics))));
+    spreadOut(effectTable(mechanics.effect(row, faults), faults.filter(touches(row, mechanics))));
   return {
     id: row.id,
     kind: "range",

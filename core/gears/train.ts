@@ -118,24 +118,38 @@ export function behave(unit: Train, applied: readonly string[], base = baseOfTra
   const driven = elements.filter((e) => on.has(e.id) && !isOneWay(e)).reduce(ties, base);
   const holding = heldBy(driven, elements.filter(isOneWay), unit);
   const system = elements.filter(({ id }) => holding.includes(id)).reduce(ties, driven);
-  // Without a prototype: an element may name what is no member, in a book that is being looked at.
-  const speeds = Object.assign(
-    Object.create(null) as Record<string, Rational | null>,
-    Object.fromEntries(unit.members.map((m) => [m, system.speedPer(m, train.input)])),
-  );
+  // Asked one by one: whoever tries hundreds of faults wants the output and not every member.
+  const members = new Set(unit.members);
+  const known = new Map<string, Rational | null>();
+  const speedOf = (member: string): Rational | null => {
+    // An element may name what is no member, in a book that is being looked at.
+    if (!members.has(member)) return null;
+    const speed = known.get(member);
+    if (speed !== undefined) return speed;
+    const found = system.speedPer(member, train.input);
+    known.set(member, found);
+    return found;
+  };
   const slipOf = ({ joins: [a, b] }: Element): Rational | null => {
-    const [x, y] = [speeds[a], speeds[b]];
+    const [x, y] = [speedOf(a), speedOf(b)];
     return x && y ? subtract(x, y) : null;
   };
   const released = elements.filter((e) => !on.has(e.id) && !holding.includes(e.id));
-  const output = speeds[train.output] ?? null;
+  const output = speedOf(train.output);
   const stuck = system.row(train.input).size === 0;
   const kind = stuck ? "tie-up" : output === null ? "neutral" : isZero(output) ? "output held" : "gear";
   return {
     kind,
     ratio: kind === "gear" && output ? rational(output.d, output.n) : null,
-    speeds,
-    slips: Object.fromEntries(released.map((e) => [e.id, slipOf(e)])),
+    get speeds() {
+      return Object.assign(
+        Object.create(null) as Record<string, Rational | null>,
+        Object.fromEntries(unit.members.map((member) => [member, speedOf(member)])),
+      );
+    },
+    get slips() {
+      return Object.fromEntries(released.map((e) => [e.id, slipOf(e)]));
+    },
     holding,
     fighting: released
       .filter((e) => isOneWay(e) && sign(slipOf(e) ?? ZERO) === blocked(e))
