@@ -27,6 +27,23 @@ interface Taken {
   reading: { kind: string; value?: number; passes?: number; refuses?: number };
 }
 
+it("every station of the unit says how much is open there, and leads to it", () =>
+  journey("stations", [mira], async () => {
+    const open = async (id: string): Promise<number> =>
+      Number(await (await mira.see(`//*[@data-station='${id}']`)).getAttribute("data-open"));
+    await mira.go(`${shop.url}/jobs/1026`);
+    await mira.ready();
+    expect(await open("differential")).toBeGreaterThan(0);
+    expect(await open("outer-clutch")).toBe(0);
+    await mira.press("//*[@data-station='differential']");
+    await mira.see("//tr[@data-row='diff-preload'] | //*[contains(., 'Differential preload')]");
+    await mira.until("return location.pathname", (path) => path === "/jobs/1026/measure");
+    // What the work does not reach is drawn, and is neither done nor open.
+    await mira.go(`${shop.url}/jobs/1025`);
+    await mira.see("//*[@data-station='pump']");
+    expect(await mira.driver.findElements({ css: "[data-station=front-drum]" })).toEqual([]);
+  }));
+
 describe("a bushing by its points", () => {
   it(
     "gives the largest clearance, out of round and taper as one types, and the verdict on the sheet",

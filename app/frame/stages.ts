@@ -48,7 +48,7 @@ export const entryOf = (stage: StageId, firstPack: string | undefined): string =
   stage === "choose" ? `pack/${firstPack ?? ""}` : (PAGES[stage][0]?.path ?? "");
 
 /** Where the next thing is done, within the job. */
-export function placeOf({ what, of, stage }: Next): string {
+export function placeOf({ what, of, stage }: Pick<Next, "what" | "of" | "stage">): string {
   switch (what) {
     case "symptoms":
       return "symptoms";

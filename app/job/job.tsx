@@ -14,6 +14,7 @@ import { BESIDE, NextThing, Pages } from "~/frame/pages";
 import { Rail } from "~/frame/rail";
 import { SlimAxis } from "~/frame/slim-axis";
 import { pagesOf, stageOf } from "~/frame/stages";
+import { stationWays } from "~/frame/stations";
 import { TakePhoto } from "~/photos/take";
 import { OWN_FRAME, useInside } from "~/door/inside";
 import { Axis, type AxisPack } from "~/look/axis";
@@ -145,12 +146,21 @@ export default function JobPage({
           {place !== "" && <StageHead view={framed} place={place} packs={packs} />}
           {newer && !view.job.closed && <NewerRevision view={view} newer={newer} />}
           <Disagreements job={view.job} book={book} number={number} />
-          {place === "" && <Axis stations={view.applied.unit.stations} packs={packs} tall />}
+          {place === "" && <UnitMap view={framed} packs={packs} />}
           <Outlet context={view} />
         </main>
       </div>
     </>
   );
+}
+
+/** The unit as the job's map: every station with what is open there. */
+function UnitMap({ view: { number, applied, standing, job }, packs }: Omit<Framed, "place">) {
+  const ways = useMemo(
+    () => (job.closed ? undefined : stationWays(number, applied, standing)),
+    [number, applied, standing, job],
+  );
+  return <Axis stations={applied.unit.stations} packs={packs} ways={ways} tall />;
 }
 
 interface BarProps {

@@ -100,7 +100,7 @@ export function Grid({
       </table>
       {changes.length > 0 && (
         <details className="mt-2" open={changes.some(({ id }) => answers.some((one) => one.question === id))}>
-          <summary className="touch flex cursor-pointer items-center text-lg font-semibold">
+          <summary className="touch flex cursor-pointer items-center underline underline-offset-4">
             At a change: flares, binds, comes late
           </summary>
           {changes.map(({ id, outcomes }) => (
