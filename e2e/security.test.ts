@@ -1,4 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
+import { voucherFor } from "../app/server/voucher";
+import type { JobDocument } from "../core/fact";
+import { cookieKey } from "../store/house";
 import { openShop, type Shop } from "./shop";
 
 let shop: Shop;
@@ -229,6 +232,180 @@ describe("every action", () => {
     expect((await send("1.25")).status).toBe(200);
     const { rowCount } = await shop.pool.query("select from fact where id = $1", [id]);
     expect(rowCount).toBe(1);
+  });
+});
+
+describe("nobody speaks for another", () => {
+  const send = (
+    path: string,
+    cookie: string,
+    body: unknown,
+    more: Record<string, string> = {},
+  ): Promise<Response> =>
+    fetch(`${shop.url}${path}`, {
+      method: "POST",
+      headers: {
+        cookie,
+        origin: shop.url,
+        "content-type": "application/json",
+        accept: "application/json",
+        ...more,
+      },
+      body: JSON.stringify(body),
+    });
+  const fact = (body: object, more: object = {}): object => ({
+    id: crypto.randomUUID(),
+    at: new Date().toISOString(),
+    by: "anyone",
+    body,
+    ...more,
+  });
+  const exported = async (number: number, cookie: string): Promise<JobDocument> =>
+    (await (
+      await fetch(`${shop.url}/jobs/${number}/export.json`, { headers: { cookie } })
+    ).json()) as JobDocument;
+  async function take(document: unknown, cookie: string): Promise<{ status: number; text: string }> {
+    const form = new FormData();
+    form.set("file", new File([JSON.stringify(document)], "job.json", { type: "application/json" }));
+    const response = await fetch(`${shop.url}/jobs/import`, {
+      method: "POST",
+      redirect: "manual",
+      headers: { cookie, origin: shop.url },
+      body: form,
+    });
+    return { status: response.status, text: await response.text() };
+  }
+  const factCount = async (number: number): Promise<number> =>
+    (
+      await shop.pool.query<{ n: number }>(
+        "select count(*)::int as n from fact f join job j on j.id = f.job where j.number = $1",
+        [number],
+      )
+    ).rows[0]?.n ?? 0;
+
+  it("a job of this shop takes nothing by a file that it does not have; only a lead brings jobs in", async () => {
+    const [builder, lead] = [await cookieOf("Mira K."), await cookieOf("Edda L.")];
+    const document = await exported(1028, lead);
+    const before = await factCount(1028);
+    expect((await take(document, builder)).status).toBe(403);
+    expect((await take(document, lead)).status).toBe(302);
+    const signed = { kind: "waiver", chain: "d1-clearance", reason: "as it is", signedBy: "Edda L." };
+    for (const more of [
+      signed,
+      { kind: "closed", rule: "proven" },
+      { kind: "holder", name: "Mira K.", staff: null },
+    ]) {
+      const forged = { ...document, facts: [...document.facts, fact(more, { by: "Edda L." })] };
+      const answer = await take(forged, lead);
+      expect([more.kind, answer.status]).toEqual([more.kind, 400]);
+      expect(answer.text).toContain("is here already, as 1028");
+    }
+    expect(await factCount(1028)).toBe(before);
+  });
+
+  it("one from elsewhere keeps its names and who brought it in; its book is its own and offered to nobody", async () => {
+    const lead = await cookieOf("Edda L.");
+    const document = await exported(1027, lead);
+    const book = document.book as { unit: { revision: number; source: string } };
+    const foreign = {
+      ...document,
+      id: crypto.randomUUID(),
+      number: 77,
+      facts: document.facts
+        .filter(
+          ({ replaces, body }) =>
+            replaces === undefined && body.kind !== "photo" && body.kind !== "photo-mark",
+        )
+        .map(({ at, by, body }) => ({ id: crypto.randomUUID(), at, by, body }))
+        .filter(({ body }) => body.kind !== "leave-out"),
+      book: { ...book, unit: { ...book.unit, revision: 40, source: "another shop’s own" } },
+      pictures: [],
+    };
+    expect(await take(foreign, lead)).toMatchObject({ status: 302 });
+    const { rows } = await shop.pool.query<{ number: number; by: string; offered: boolean }>(
+      `select distinct j.number, f.by_name as by, b.offered from job j join fact f on f.job = j.id join book b on b.id = j.book where j.id = $1`,
+      [foreign.id],
+    );
+    expect(rows.map(({ offered }) => offered)).not.toContain(true);
+    for (const { by } of rows) expect(by).toMatch(/^.+, brought in by Edda L\.$/);
+    const page = async (path: string): Promise<string> =>
+      (await fetch(`${shop.url}${path}`, { headers: { cookie: lead } })).text();
+    expect(await page("/books/marram-dunlin")).not.toContain("another shop’s own");
+    expect(await page("/jobs/1030")).not.toContain("Revision 40 of this book is out");
+    expect(await page(`/jobs/${rows[0]?.number}`)).toContain("another shop’s own");
+  });
+
+  it("a correction stands only in the place of its own like", async () => {
+    const cookie = await cookieOf("Mira K.");
+    const { rows } = await shop.pool.query<{ id: string; kind: string }>(
+      `select f.id, f.kind from fact f join job j on j.id = f.job where j.number = 1029 and f.kind in ('booking', 'choice', 'holder')`,
+    );
+    expect(new Set(rows.map(({ kind }) => kind))).toEqual(new Set(["booking", "choice", "holder"]));
+    for (const { id, kind } of rows) {
+      const body = { kind: "fluid", look: "black", smell: "burnt", note: "" };
+      const response = await send("/jobs/1029/facts", cookie, [fact(body, { replaces: id })]);
+      expect([kind, response.status]).toEqual([kind, 409]);
+    }
+  });
+
+  it("a voucher speaks for nobody who may more, not for ever, and not for one who is not vouched for", async () => {
+    const [builder, key] = [await cookieOf("Mira K."), await cookieKey(shop.pool)];
+    const [edda, tomas] = [await staffId("Edda L."), await staffId("Tomas B.")];
+    const decision = { kind: "way-on", way: "rebuild", reason: "says the lead" };
+    const count = { kind: "fluid", look: "black", smell: "burnt", note: "" };
+    const sent = async (body: object, voucher: string): Promise<number> =>
+      (await send("/jobs/1026/facts", builder, [fact(body)], { "x-said-by": voucher })).status;
+    expect(await sent(decision, voucherFor(key, edda))).toBe(403);
+    expect(await sent(count, voucherFor("another key", tomas))).toBe(403);
+    expect(await sent(count, voucherFor(key, tomas, Date.now() - 8 * 24 * 3600 * 1000))).toBe(403);
+    expect((await send("/jobs/1026/facts", builder, [fact(count)], { "x-said-by": "nonsense" })).status).toBe(
+      403,
+    );
+    const { rowCount } = await shop.pool.query(
+      "select from fact f join job j on j.id = f.job where j.number = 1026 and f.kind in ('way-on')",
+    );
+    expect(rowCount).toBe(0);
+  });
+
+  it("less work on a unit that is open is a lead’s to decide", async () => {
+    const [builder, lead] = [await cookieOf("Mira K."), await cookieOf("Edda L.")];
+    const less = { kind: "scope", depths: ["pan and body"] };
+    expect((await send("/jobs/1029/facts", builder, [fact(less)])).status).toBe(403);
+    expect(
+      (await send("/jobs/1029/facts", builder, [fact({ kind: "scope", depths: ["full"] })])).status,
+    ).toBe(200);
+    expect((await send("/jobs/1029/facts", lead, [fact(less)])).status).toBe(200);
+    expect((await send("/jobs/1029/facts", lead, [fact({ kind: "scope", depths: ["full"] })])).status).toBe(
+      200,
+    );
+  });
+
+  it("a form that has opened a job opens no other, and adds nothing to it", async () => {
+    const cookie = await cookieOf("Mira K.");
+    const { rows } = await shop.pool.query<{ id: string }>(
+      "select id from book where unit = 'marram-dunlin' and offered order by revision desc limit 1",
+    );
+    const form = {
+      id: crypto.randomUUID(),
+      book: rows[0]?.id ?? "",
+      vehicle: "Skerry 300 van",
+      customer: "",
+      words: "slips in third",
+      odometer: "",
+      depth: "full",
+      "trait-body": "late",
+      "trait-plate": "two",
+    };
+    const first = await post("/jobs/new", form, { cookie });
+    expect(first.status).toBe(302);
+    const number = Number(first.headers.get("location")?.split("/").at(-1));
+    const before = await factCount(number);
+    const again = await post("/jobs/new", form, { cookie });
+    expect([again.status, again.headers.get("location")]).toEqual([302, `/jobs/${number}`]);
+    const other = await post("/jobs/new", { ...form, vehicle: "Linnet estate" }, { cookie });
+    expect(other.status).toBe(409);
+    expect(await other.text()).toContain(`opened job ${number} already`);
+    expect(await factCount(number)).toBe(before);
   });
 });
 

@@ -28,7 +28,7 @@ export type AddedBook =
  * Keeps a valid book. The same document again is found, not stored twice; another one takes the next free revision.
  *
  * @param published who lets it out and what for, when it was written here.
- * @param as "kept" for the book of a job that was done by it: {@link readBook}.
+ * @param as "kept" for the book of a job that was done by it: {@link readBook}. It is that job's and not offered; taken in by itself later, it is.
  */
 export async function addBook(
   db: Queryable,
@@ -42,9 +42,9 @@ export async function addBook(
   const digest = createHash("sha256").update(canonical(document)).digest("hex");
   const { rows } = await db.query<{ id: string; revision: number }>(
     `with added as (
-       insert into book (id, unit, revision, digest, document, published_by, note)
-       values ($1, $2, greatest($3, (select coalesce(max(revision), 0) + 1 from book where unit = $2)), $4, $5, $6, $7)
-       on conflict (digest) do nothing returning id, revision)
+       insert into book (id, unit, revision, digest, document, published_by, note, offered)
+       values ($1, $2, greatest($3, (select coalesce(max(revision), 0) + 1 from book where unit = $2)), $4, $5, $6, $7, $8)
+       on conflict (digest) do update set offered = true where excluded.offered and not book.offered returning id, revision)
      select id, revision from added union all select id, revision from book where digest = $4`,
     [
       newId(),
@@ -54,6 +54,7 @@ export async function addBook(
       JSON.stringify(document),
       published?.by ?? null,
       published?.note ?? null,
+      as === "written",
     ],
   );
   const row = rows[0];
@@ -67,7 +68,7 @@ export async function listBooks(db: Queryable): Promise<BookEntry[]> {
     name: "book-list",
     text: `select distinct on (unit) id, unit, revision, document #>> '{unit,maker}' as maker,
                   document #>> '{unit,name}' as name, document #>> '{unit,family}' as family
-             from book order by unit, revision desc`,
+             from book where offered order by unit, revision desc`,
   });
   return rows;
 }
@@ -80,11 +81,11 @@ export interface Revision {
   note: string | null;
 }
 
-/** Every revision of a unit, newest first. */
+/** Every revision of a unit, newest first; behind them those that only came along with a job. */
 export async function revisionsOf(db: Queryable, unit: string): Promise<Revision[]> {
   const { rows } = await db.query<Omit<Revision, "added"> & { added: Date }>({
     name: "book-revisions",
-    text: `select id, revision, added, published_by as by, note from book where unit = $1 order by revision desc`,
+    text: `select id, revision, added, published_by as by, note from book where unit = $1 order by offered desc, revision desc`,
     values: [unit],
   });
   return rows.map((row) => ({ ...row, added: row.added.toISOString() }));

@@ -153,6 +153,16 @@ const joined = (list: string, later: string): string =>
 export const factsOf = async (db: Queryable, job: string): Promise<Fact[]> =>
   (await factsSince(db, job, 0)).facts;
 
+/** Those of these facts that a job has. */
+export async function factsById(db: Queryable, job: string, ids: readonly string[]): Promise<Fact[]> {
+  const { rows } = await db.query<FactRow>({
+    name: "fact-by-id",
+    text: `select id, at, by_name, replaces, said_after, body from fact where job = $1 and id = any ($2::uuid[])`,
+    values: [job, ids],
+  });
+  return rows.map(toFact);
+}
+
 /** The facts of several jobs at once, for cards that are behind. */
 export async function factsOfMany(
   db: Queryable,

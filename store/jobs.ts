@@ -28,33 +28,61 @@ export interface JobRecord {
 /** Thrown when a job is opened with facts that another job has; nothing is opened then. */
 export class FactsElsewhere extends Error {}
 
-/** Opens a job with its first facts. The same id again leaves the job as it is: a form sent twice opens one. */
-export async function openJob(
-  pool: Pool,
-  {
-    id,
-    bookId,
-    facts,
-    author,
-    opened,
-    origin,
-  }: { id: string; bookId: string; facts: Fact[]; author: Author; opened?: string; origin?: string },
+/** Thrown when a job is opened a second time with something else; it is left as it is. */
+export class JobThere extends Error {
+  constructor(readonly number: number) {
+    super(`job ${number} is there already`);
+  }
+}
+
+interface NewJob {
+  id: string;
+  bookId: string;
+  facts: readonly Fact[];
+  author: Author;
+  opened?: string;
+  origin?: string;
+}
+
+/** Opens a job with its first facts. The same again leaves the job as it is: a form sent twice opens one. */
+export const openJob = (pool: Pool, job: NewJob): Promise<number> =>
+  inTransaction(pool, (db) => openJobIn(db, job));
+
+/** The same within a transaction. @throws JobThere, FactsElsewhere; nothing is kept then. */
+export async function openJobIn(
+  db: Queryable,
+  { id, bookId, facts, author, opened, origin }: NewJob,
 ): Promise<number> {
-  return inTransaction(pool, async (db) => {
-    await db.query(
-      `insert into job (id, book, opened, origin) values ($1, $2, coalesce($3, now()), $4) on conflict (id) do nothing`,
-      [id, bookId, opened ?? null, origin ?? null],
-    );
-    const { rows } = await db.query<{ number: number }>("select number from job where id = $1", [id]);
-    const number = rows[0]?.number ?? 0;
-    await db.query("insert into job_card (job, number) values ($1, $2) on conflict (job) do nothing", [
-      id,
-      number,
-    ]);
-    const added = await addFacts(db, id, facts, author);
-    if (!added.ok && added.why === "elsewhere") throw new FactsElsewhere("these facts belong to another job");
-    return number;
+  const { rowCount: made } = await db.query(
+    `insert into job (id, book, opened, origin) values ($1, $2, coalesce($3, now()), $4) on conflict (id) do nothing`,
+    [id, bookId, opened ?? null, origin ?? null],
+  );
+  const { rows } = await db.query<{ number: number }>("select number from job where id = $1", [id]);
+  const number = rows[0]?.number ?? 0;
+  if (!made) {
+    if (await isSame(db, id, bookId, facts)) return number;
+    throw new JobThere(number);
+  }
+  await db.query("insert into job_card (job, number) values ($1, $2) on conflict (job) do nothing", [
+    id,
+    number,
+  ]);
+  const added = await addFacts(db, id, facts, author);
+  if (!added.ok && added.why === "elsewhere") throw new FactsElsewhere("these facts belong to another job");
+  return number;
+}
+
+/** Whether a job was opened with this book and says all of this already, whichever ids it was said under. */
+async function isSame(db: Queryable, job: string, bookId: string, facts: readonly Fact[]): Promise<boolean> {
+  const { rows } = await db.query<{ same: boolean }>({
+    name: "job-same",
+    text: `select j.book = $2 and not exists (
+             select from jsonb_to_recordset($3::jsonb) as g (id uuid, body jsonb)
+              where not exists (select from fact f where f.job = $1 and (f.id = g.id or f.body = g.body))) as same
+             from job j where j.id = $1`,
+    values: [job, bookId, JSON.stringify(facts)],
   });
+  return rows[0]?.same ?? false;
 }
 
 /** A job by its number: one query for the job, one for its facts; the book is read once per process. */
@@ -70,9 +98,9 @@ export async function jobByNumber(db: Queryable, number: number): Promise<JobRec
     revision: number;
   }>({
     name: "job-by-number",
-    text: `select j.id, j.number, j.opened, j.origin, j.book, n.id as newest, n.revision
+    text: `select j.id, j.number, j.opened, j.origin, j.book, coalesce(n.id, b.id) as newest, coalesce(n.revision, b.revision) as revision
              from job j join book b on b.id = j.book
-             join lateral (select id, revision from book where unit = b.unit order by revision desc limit 1) n on true
+             left join lateral (select id, revision from book where unit = b.unit and offered and revision > b.revision order by revision desc limit 1) n on true
             where j.number = $1`,
     values: [number],
   });
@@ -272,7 +300,7 @@ export async function openJobStates(db: Queryable, most = 60): Promise<{ number:
     text: `select c.number, concat(f.seq, '/', n.revision) as state
              from job_card c join job j on j.id = c.job join book b on b.id = j.book
              left join lateral (select seq from fact where job = c.job order by seq desc limit 1) f on true
-             join lateral (select revision from book where unit = b.unit order by revision desc limit 1) n on true
+             left join lateral (select revision from book where unit = b.unit and offered order by revision desc limit 1) n on true
             where c.open order by c.number desc limit $1`,
     values: [most],
   });

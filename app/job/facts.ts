@@ -9,20 +9,30 @@ import type { Route } from "./+types/facts";
 
 const refuse = (status: number, problem: string): Response => Response.json({ problem }, { status });
 
-/** Who said it: whoever is signed in, or whoever was when it was said, as their voucher proves. */
-async function speakerOf(context: Route.ActionArgs["context"], request: Request): Promise<Speaker> {
+/**
+ * Who said it: whoever is signed in, or whoever was when it was said, as their voucher proves.
+ *
+ * @returns null where that cannot be told: then nobody is said to have said it.
+ */
+async function speakerOf(context: Route.ActionArgs["context"], request: Request): Promise<Speaker | null> {
   const { pool, cookieKey } = context.get(ground);
   const { staff } = context.get(visitor);
-  const said = vouchedFor(cookieKey, request.headers.get("x-said-by"));
-  const other = said && said !== staff.id ? await staffById(pool, said) : null;
-  return other ? { id: other.id, name: other.name, role: other.role, sentBy: staff.id } : staff;
+  const voucher = request.headers.get("x-said-by");
+  if (voucher === null) return staff;
+  const said = vouchedFor(cookieKey, voucher);
+  if (said?.staff === staff.id) return staff;
+  const other = said?.holds ? await staffById(pool, said.staff) : null;
+  // Somebody else sends it: it says what anybody may, and no more.
+  return other ? { id: other.id, name: other.name, role: "builder", sentBy: staff.id } : null;
 }
 
 /** Where the outbox sends. Each fact is stored once however often it comes; 4xx means it never will be. */
 export const action = async ({ context, request, params }: Route.ActionArgs): Promise<Response> => {
   const read = checkFacts(await request.json().catch(() => null), BENCH);
   if (!read.ok) return refuse(400, read.problems.slice(0, 5).map(problemText).join("; "));
-  const kept = await record(context, Number(params.number), read.facts, await speakerOf(context, request));
+  const speaker = await speakerOf(context, request);
+  if (!speaker) return refuse(403, "nobody can be told to have said it; sign in as whoever did");
+  const kept = await record(context, Number(params.number), read.facts, speaker);
   return kept.ok ? Response.json({ stored: read.facts.length }) : refuse(kept.status, kept.problem);
 };
 

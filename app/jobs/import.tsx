@@ -1,9 +1,8 @@
 import { data, Form, Link, redirect } from "react-router";
 import { ground } from "~/server/context";
-import { addBook } from "~store/books";
 import { scaled } from "~/photos/picture";
-import { addPhoto } from "~store/photos";
-import { FactsElsewhere, openJob } from "~store/jobs";
+import { mustBe } from "~/server/session";
+import { importJob } from "~store/imports";
 import type { Route } from "./+types/import";
 import { readJobDocument } from "./job-document";
 
@@ -13,36 +12,36 @@ const MOST_BYTES = 95_000_000;
 
 export const loader = () => null;
 
-/** Takes a job in as it is: same id, same facts, its book revision with it. A second time changes nothing. */
+/** Takes a job in as it is: same id, same facts, its book revision with it. A second time changes nothing. A lead answers for it. */
 export const action = async ({ context, request }: Route.ActionArgs) => {
-  const { pool } = context.get(ground);
+  const by = mustBe(context, "lead", "owner");
   const file = (await request.formData()).get("file");
   const refuse = (problems: string[]) => data({ problems }, { status: 400 });
   if (!(file instanceof File) || file.size === 0) return refuse(["Choose the file of an exported job."]);
   if (file.size > MOST_BYTES) return refuse(["The file is over 95 MB; that is no exported job."]);
   const read = readJobDocument(await file.text());
   if (!read.ok) return refuse(read.problems);
-  const { id, number, opened, book, facts, pictures = [] } = read.document;
+  const { id, number, opened, book, facts, pictures: packed = [] } = read.document;
   const scaledAnew = await Promise.all(
-    pictures.map(async (one) => ({ id: one.id, picture: await scaled(Buffer.from(one.large, "base64")) })),
+    packed.map(async (one) => ({ id: one.id, picture: await scaled(Buffer.from(one.large, "base64")) })),
   );
   const wrong = scaledAnew.find(({ picture }) => !picture.ok);
   if (wrong) return refuse([`The picture ${wrong.id} in it cannot be read; nothing was imported.`]);
-  const added = await addBook(pool, book, undefined, "kept");
-  if (!added.ok)
-    return refuse(
-      added.problems.slice(0, 10).map(({ path, message, remedy }) => `book ${path}: ${message}; ${remedy}`),
-    );
-  try {
-    const author = { id: null, name: "" };
-    const here = await openJob(pool, { id, bookId: added.id, facts, opened, origin: `${number}`, author });
-    for (const { id: photo, picture } of scaledAnew)
-      if (picture.ok) await addPhoto(pool, id, { id: photo, ...picture });
-    return redirect(`/jobs/${here}`);
-  } catch (error) {
-    if (error instanceof FactsElsewhere)
-      return refuse(["Some of its facts belong to another job here; nothing was imported."]);
-    throw error;
+  const pictures = scaledAnew.flatMap(({ id: of, picture }) => (picture.ok ? [{ id: of, ...picture }] : []));
+  const job = { id, origin: `${number}`, opened, book, facts, pictures };
+  const done = await importJob(context.get(ground).pool, job, by);
+  if (done.ok) return redirect(`/jobs/${done.number}`);
+  switch (done.why) {
+    case "book":
+      return refuse(
+        done.problems.slice(0, 10).map(({ path, message, remedy }) => `book ${path}: ${message}; ${remedy}`),
+      );
+    case "more":
+      return refuse([
+        `This job is here already, as ${done.number}, and the file says more of it. Nothing was imported: what is new is said at the job itself.`,
+      ]);
+    case "elsewhere":
+      return refuse(["Some of it belongs to another job here; nothing was imported."]);
   }
 };
 

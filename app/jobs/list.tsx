@@ -53,9 +53,11 @@ export default function Jobs({ loaderData: { rows, more, filter } }: Route.Compo
           <Tab to="/?which=closed" words="Closed" current={filter.which === "closed"} />
         </nav>
         <span className="grow" />
-        <Link to="/jobs/import" className="btn touch">
-          Import
-        </Link>
+        {(staff.role === "lead" || staff.role === "owner") && (
+          <Link to="/jobs/import" className="btn touch">
+            Import
+          </Link>
+        )}
         <Link to="/jobs/new" className="btn btn-primary btn-lg touch">
           <Plus size={24} aria-hidden="true" /> Open a job
         </Link>

@@ -11,7 +11,7 @@ import type { Fact } from "~core/fact";
 import { bookById, listBooks } from "~store/books";
 import type { Pool } from "~store/database";
 import { toolsOwned } from "~store/house-values";
-import { openJob } from "~store/jobs";
+import { JobThere, openJob } from "~store/jobs";
 import type { Route } from "./+types/new";
 
 export const meta: Route.MetaFunction = () => [{ title: "Open a job · Yard Key" }];
@@ -59,7 +59,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
 
   const at = new Date().toISOString();
   const fact = (body: Fact["body"]): Fact => ({ id: newId(), at, by: staff.name, body });
-  const number = await openJob(pool, {
+  const opened = openJob(pool, {
     id,
     bookId,
     author: staff,
@@ -70,7 +70,20 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
       fact({ kind: "holder", name: staff.name, staff: staff.id }),
     ],
   });
-  return redirect(`/jobs/${number}`);
+  try {
+    return redirect(`/jobs/${await opened}`);
+  } catch (error) {
+    if (!(error instanceof JobThere)) throw error;
+    return data(
+      {
+        problems: {
+          vehicle: `This form has opened job ${error.number} already. Load the page again to open another.`,
+        },
+        typed,
+      },
+      { status: 409 },
+    );
+  }
 };
 
 /** The configuration as seen and the depth of work, held against the book chosen. */

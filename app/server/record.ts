@@ -1,8 +1,8 @@
 import type { RouterContextProvider } from "react-router";
-import { againstBook, notAllowed, problemText, type Fact } from "~core/fact";
+import { againstBook, depthsOf, fold, mayReplace, notAllowed, problemText, type Fact } from "~core/fact";
 import { bookById } from "~store/books";
-import { FOREIGN_KEY_VIOLATION, sqlState, UNIQUE_VIOLATION } from "~store/database";
-import { addFacts, closeJob, type Author } from "~store/facts";
+import { FOREIGN_KEY_VIOLATION, sqlState, UNIQUE_VIOLATION, type Pool } from "~store/database";
+import { addFacts, closeJob, factsById, factsOf, type Author } from "~store/facts";
 import { jobPlace, type JobRecord } from "~store/jobs";
 import type { Role } from "~store/staff";
 import { ground } from "./context";
@@ -40,6 +40,11 @@ export async function record(
   if (!place) return refuse(404, REFUSED["no job"]);
   const forbidden = notAllowed(facts, author.role);
   if (forbidden) return refuse(403, `${FORBIDDEN[forbidden] ?? `a ${author.role} does not say this`}`);
+  const misplaced = await replacesAnother(pool, place.id, facts);
+  if (misplaced) return refuse(409, misplaced);
+  const narrowed =
+    author.role === "builder" || author.role === "parts" ? await narrows(context, place, facts) : "";
+  if (narrowed) return refuse(403, narrowed);
   const [astray] = againstBook(facts, (await bookById(pool, place.book)).book);
   if (astray) return refuse(400, problemText(astray));
   try {
@@ -52,6 +57,39 @@ export async function record(
       return refuse(409, "it corrects something this job does not have");
     throw error;
   }
+}
+
+/** What is wrong with a correction: it may stand only in the place of one of its own kind about the same thing. */
+async function replacesAnother(pool: Pool, job: string, facts: readonly Fact[]): Promise<string> {
+  const correcting = facts.filter(({ replaces }) => replaces !== undefined);
+  if (correcting.length === 0) return "";
+  const stored = await factsById(
+    pool,
+    job,
+    correcting.flatMap(({ replaces }) => replaces ?? []),
+  );
+  const known = new Map([...stored, ...facts].map((fact) => [fact.id, fact]));
+  const wrong = correcting.find((fact) => {
+    const old = known.get(fact.replaces ?? "");
+    return old !== undefined && !mayReplace(fact, old);
+  });
+  return wrong ? `a ${wrong.body.kind} takes only its own like back, about the same thing` : "";
+}
+
+/** Once the unit is being taken apart, less work than was agreed is a lead’s to decide. */
+async function narrows(
+  context: Readonly<RouterContextProvider>,
+  place: { id: string; book: string },
+  facts: readonly Fact[],
+): Promise<string> {
+  const scopes = facts.flatMap(({ body }) => (body.kind === "scope" ? [body.depths] : []));
+  if (scopes.length === 0) return "";
+  const { pool } = context.get(ground);
+  const job = fold(await factsOf(pool, place.id));
+  const begun = [...job.steps.values()].some(({ body }) => body.did === "done");
+  const depths = depthsOf((await bookById(pool, place.book)).book, job);
+  const less = scopes.some((scope) => depths.some((depth) => !scope.includes(depth)));
+  return begun && less ? "the unit is open: a lead decides that less is done to it" : "";
 }
 
 /**

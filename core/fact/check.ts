@@ -1,5 +1,6 @@
 import { type Book, namesOfBook } from "../book";
 import {
+  about,
   anything,
   check,
   isRecord,
@@ -33,7 +34,7 @@ export type CheckedFacts = { ok: true; facts: Fact[] } | { ok: false; problems: 
 export const envelope = object({
   id: uuid,
   at: time,
-  by: words(1, 80),
+  by: about("Who said it; of an imported one also who brought it in.", words(1, 200)),
   replaces: optional(uuid),
   after: optional(uuid),
   body: anything,

@@ -72,4 +72,5 @@ export {
 } from "./kinds/inspected";
 export { WAYS_ON, type Way } from "./kinds/ways";
 export { DRIVEN, OPENED_BEFORE, type EarlierFigure, type HouseKept } from "./kinds/booking";
+export { mayReplace } from "./replace";
 export { fieldsOf, readFact, type Empty, type ReadFact, type Says } from "./form";

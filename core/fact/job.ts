@@ -1,3 +1,4 @@
+import { replacedIn } from "./replace";
 import type { Configuration } from "../book";
 import { isKind, type Fact, type FactKind, type FactOf } from "./fact";
 import type { Phase, ReadingBody } from "./kinds/measured";
@@ -240,7 +241,7 @@ export const chainFacts = (job: Job, chain: string): ChainFacts => job.chains.ge
 export function fold(facts: readonly Fact[]): Job {
   const today = facts.map(upcast);
   const seen = new Set<string>();
-  const replaced = new Set(today.flatMap(({ replaces }) => (replaces ? [replaces] : [])));
+  const replaced = replacedIn(today);
   const once = today.filter(({ id }) => !seen.has(id) && seen.add(id));
   const live = inOrder(once).filter(({ id }) => !replaced.has(id));
   return new Job(live, disagreements(once.filter(({ id }) => !replaced.has(id))));

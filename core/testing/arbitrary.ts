@@ -8,10 +8,12 @@ export function arbitraryOf({ is }: Shape<unknown>): fc.Arbitrary<unknown> {
       return fc
         .constantFrom("", "ok", "two words", "43 µm, ’é “x”", "日本", "a".repeat(20))
         .filter((text) => text.trim().length >= is.least && text.length <= is.most);
-    case "pattern":
-      return is.pattern === UUID
-        ? fc.uuid()
-        : fc.constantFrom("d1", "front-drum", "148 200 km", "").filter((one) => is.pattern.test(one));
+    case "pattern": {
+      const usual = ["d1", "front-drum", "148 200 km", ""].filter((one) => is.pattern.test(one));
+      if (is.pattern === UUID) return fc.uuid();
+      // Filtered beforehand: a generator that filters away all it has never ends.
+      return usual.length > 0 ? fc.constantFrom(...usual) : fc.stringMatching(is.pattern);
+    }
     case "day":
       return fc.constantFrom("2026-05-04", "2024-02-29");
     case "time":
