@@ -1,3 +1,4 @@
+import { request } from "node:http";
 import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
 import { voucherFor } from "../app/server/voucher";
 import type { JobDocument } from "../core/fact";
@@ -232,6 +233,83 @@ describe("every action", () => {
     expect((await send("1.25")).status).toBe(200);
     const { rowCount } = await shop.pool.query("select from fact where id = $1", [id]);
     expect(rowCount).toBe(1);
+  });
+});
+
+describe("a stranger", () => {
+  /** Sends a body piece by piece, without saying how long it will be. */
+  const chunked = (path: string, piece: string, times: number): Promise<number> =>
+    new Promise((resolve, reject) => {
+      const sent = request(
+        `${shop.url}${path}`,
+        {
+          method: "POST",
+          headers: { origin: shop.url, "content-type": "application/x-www-form-urlencoded" },
+        },
+        (response) => {
+          response.resume();
+          resolve(response.statusCode ?? 0);
+        },
+      );
+      // The server hangs up on what it does not want.
+      sent.on("error", (error: NodeJS.ErrnoException) =>
+        error.code === "EPIPE" || error.code === "ECONNRESET" ? undefined : reject(error),
+      );
+      for (let i = 0; i < times; i++) sent.write(piece);
+      sent.end();
+    });
+
+  it("sends nothing without saying how much, and little before the door", async () => {
+    expect(await chunked("/sign-in", "x".repeat(10_000), 20)).toBe(411);
+    expect(await chunked("/jobs/import", "x".repeat(10_000), 20)).toBe(411);
+    const many = Object.fromEntries(Array.from({ length: 3_000 }, (_, i) => [`field-${i}`, "1"]));
+    expect((await post("/sign-in", many)).status).toBe(413);
+    expect((await post("/first-run", { shop: "x".repeat(17_000) })).status).toBe(413);
+    const cookie = await cookieOf("Mira K.");
+    expect(
+      (await post("/jobs/1030/say", { kind: "fluid", note: "x".repeat(400_000) }, { cookie })).status,
+    ).toBe(413);
+  });
+
+  it("who makes a first account again and again keeps nobody waiting", async () => {
+    const cookie = await cookieOf("Mira K.");
+    const form = { shop: "Mine", name: "Me", pin: "123456", again: "123456" };
+    const tries = Array.from({ length: 40 }, () => post("/first-run", form));
+    const page = await fetch(`${shop.url}/shelf`, { headers: { cookie } });
+    expect(page.status).toBe(200);
+    for (const one of await Promise.all(tries))
+      expect([one.status, one.headers.get("location")]).toEqual([302, "/sign-in"]);
+    const { rowCount } = await shop.pool.query("select from staff where name = 'Me'");
+    expect(rowCount).toBe(0);
+  });
+
+  it("what no database keeps is refused with its place, and not tried again for ever", async () => {
+    const cookie = await cookieOf("Mira K.");
+    for (const note of ["a\u0000b", "half \ud83d", "\udd27 half"]) {
+      const body = { kind: "fluid", look: "black", smell: "burnt", note };
+      const response = await fetch(`${shop.url}/jobs/1030/facts`, {
+        method: "POST",
+        headers: { cookie, origin: shop.url, "content-type": "application/json", accept: "application/json" },
+        body: JSON.stringify([{ id: crypto.randomUUID(), at: new Date().toISOString(), by: "x", body }]),
+      });
+      const told = (await response.json()) as { problem: string };
+      expect([response.status, told.problem]).toEqual([400, expect.stringContaining("note")]);
+    }
+  });
+
+  it("asks for places there are not, and is told so", async () => {
+    const cookie = await cookieOf("Mira K.");
+    for (const path of [
+      "/drafts/abc",
+      "/jobs/1e9",
+      "/jobs/-1",
+      "/revisions/a/b",
+      "/books/nothing",
+      "/scan/%00",
+    ]) {
+      const response = await fetch(`${shop.url}${path}`, { headers: { cookie }, redirect: "manual" });
+      expect([path, response.status]).toEqual([path, 404]);
+    }
   });
 });
 

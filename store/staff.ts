@@ -1,7 +1,7 @@
 import { v7 as newId } from "uuid";
 import { inTransaction, type Pool, type Queryable } from "./database";
 import type { Role } from "~core/fact";
-import { hashSecret, secretMatches } from "./secret";
+import { Busy, hashSecret, secretMatches } from "./secret";
 
 export type { Role };
 export interface Staff {
@@ -50,7 +50,8 @@ export async function addFirstLead(pool: Pool, name: string, secret: string): Pr
 export const TRIES = 5;
 export const TRY_MINUTES = 5;
 
-export type SignIn = { ok: true; staff: Staff } | { ok: false; why: "wrong" | "wait" };
+/** `busy`: so many are signing in at once that nothing was tried. */
+export type SignIn = { ok: true; staff: Staff } | { ok: false; why: "wrong" | "wait" | "busy" };
 
 /** Whether a secret is that person's. The try is counted before the slow comparison, so guessing in parallel gains nothing. */
 export async function proveSecret(pool: Pool, staffId: string, secret: string): Promise<SignIn> {
@@ -73,7 +74,12 @@ export async function proveSecret(pool: Pool, staffId: string, secret: string): 
   });
   if (!person) return { ok: false, why: "wrong" };
   if (person.tries >= TRIES) return { ok: false, why: "wait" };
-  if (!(await secretMatches(secret, person.secret))) return { ok: false, why: "wrong" };
+  const matches = await secretMatches(secret, person.secret).catch((error: unknown) => {
+    if (error instanceof Busy) return null;
+    throw error;
+  });
+  if (matches === null) return { ok: false, why: "busy" };
+  if (!matches) return { ok: false, why: "wrong" };
   await pool.query("insert into sign_in_attempt (staff, outcome) values ($1, 'right')", [staffId]);
   return { ok: true, staff: { id: person.id, name: person.name, role: person.role } };
 }

@@ -22,6 +22,8 @@ const first = {
 };
 
 export const action = async ({ context, request }: Route.ActionArgs) => {
+  // Before anything is read or hashed: where somebody is known already, a stranger's form is no work.
+  if ((await listStaff(context.get(ground).pool)).length > 0) return redirect("/sign-in");
   const given = await typedIn(request);
   const form = readForm(first, given);
   const same = given.again === given.pin;

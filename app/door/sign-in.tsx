@@ -33,6 +33,12 @@ const entry = {
   to: field(maybeWords(2_000), "", { empty: "/" }),
 };
 
+const REFUSED = {
+  wrong: { message: "That is not the PIN. Try again.", status: 400 },
+  wait: { message: `Too many tries. Wait ${TRY_MINUTES} minutes, or ask a lead.`, status: 429 },
+  busy: { message: "Many are signing in at this moment. Try again.", status: 503 },
+} as const;
+
 export const action = async ({ context, request }: Route.ActionArgs) => {
   const form = readForm(entry, await typedIn(request));
   if ("problems" in form) return data(form, { status: 400 });
@@ -41,14 +47,8 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   const result = await proveSecret(pool, staff, pin);
   if (!result.ok) {
     log.warn({ staff, why: result.why }, "sign-in refused");
-    const message =
-      result.why === "wait"
-        ? `Too many tries. Wait ${TRY_MINUTES} minutes, or ask a lead.`
-        : "That is not the PIN. Try again.";
-    return data(
-      { problems: { pin: message }, typed: { staff } },
-      { status: result.why === "wait" ? 429 : 400 },
-    );
+    const { message, status } = REFUSED[result.why];
+    return data({ problems: { pin: message }, typed: { staff } }, { status });
   }
   const session = await beginSession(pool, result.staff.id);
   return redirect(within(to), { headers: { "Set-Cookie": await sealSession(context, request, session) } });

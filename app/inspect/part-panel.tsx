@@ -3,10 +3,40 @@ import { SayForm } from "~/intake/say-form";
 import { useJobView } from "~/job/job";
 import { useSay } from "~/job/say";
 import { TakePhoto } from "~/photos/take";
+import type { StackEntry } from "~core/book";
 import { goodOf, wearsOf, type PartState } from "~core/inspect";
 import { wordsOf, DISPOSITIONS } from "~core/fact";
 import { TONES } from "./tones";
 import { WearRow } from "./wear-row";
+
+/** What its pack says of a plate: what only looks like wear in this unit, and how it lies. */
+function OfItsPack({ part }: { part: string }) {
+  const { applied } = useJobView();
+  const pack = applied.unit.packs.find(({ stack }) => stack.some((entry) => entry.part === part));
+  const ways = [
+    ...new Set(pack?.stack.flatMap((entry) => (entry.part === part && entry.lies ? [entry.lies] : []))),
+  ];
+  const judged = pack?.stack.some(({ part: of, role }) => of === part && PLATES.includes(role));
+  const normal = judged ? (pack?.normal ?? []) : [];
+  return (
+    <>
+      {normal.length > 0 && (
+        <p className="text-lg" data-normal>
+          <span className="stamp quiet mr-2">Normal here</span>
+          {normal.join("; ")}
+        </p>
+      )}
+      {ways.length > 0 && (
+        <p>
+          <span className="stamp quiet mr-2">Lies</span>
+          {ways.join("; ")}
+        </p>
+      )}
+    </>
+  );
+}
+/** The plates whose faces are judged. */
+const PLATES: readonly StackEntry["role"][] = ["friction", "steel", "reaction plate", "apply plate"];
 
 /** One part: what good looks like, its kinds of wear with a drawing each, and what becomes of it with the reason. */
 export function PartPanel({ state }: { state: PartState }) {
@@ -32,6 +62,7 @@ export function PartPanel({ state }: { state: PartState }) {
           {looks}
         </p>
       )}
+      <OfItsPack part={part.id} />
       {(part.lookAlikes ?? []).map(({ part: other, tell: what }) => (
         <p key={other}>
           <span className="stamp quiet mr-2">Not the same</span>

@@ -16,6 +16,7 @@ import { FoundRing } from "./found-ring";
 import { useKeys } from "~/look/use-keys";
 import { useJobView } from "./job";
 import { NotAsPredicted } from "./not-as-predicted";
+import { HowItLies } from "./how-it-lies";
 import { Outcome } from "./outcome";
 import { pieceText } from "./piece-text";
 import { Readings } from "./readings";
@@ -211,6 +212,7 @@ function ReadTab({
             caption={applied.pack.element.toUpperCase()}
             selective={selectiveWord(applied.series)}
           />
+          <HowItLies applied={applied} found={tab === "found"} />
         </section>
         {tab === "found" && sheet.fit === 0 && !closed && <FoundRing sheet={sheet} unit={unit} />}
         {tab === "built" && sheet.stage.at !== "done" && !closed && (

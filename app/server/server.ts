@@ -151,15 +151,36 @@ function secured(): RequestHandler {
   };
 }
 
-/** More than any form or file of ours; only a job to import may bring all its pictures along. */
-const MOST_BYTES = 25_000_000;
-const MOST_IMPORT_BYTES = 100_000_000;
+/** What each door takes at most, in bytes; the first that fits the path. A page that asks for nothing more takes a small form. */
+const MOST_BYTES: readonly (readonly [door: RegExp, bytes: number])[] = [
+  // Before anybody is known: a name, a PIN, a place.
+  [/^\/(sign-in|sign-out|first-run|trust)/, 16_000],
+  // A job comes with all its pictures.
+  [/^\/jobs\/import/, 100_000_000],
+  [/^\/jobs\/[^/]+\/photos/, 25_000_000],
+  // Two hundred facts, each with a read-out.
+  [/^\/jobs\/[^/]+\/facts/, 5_000_000],
+  // A book as a form writes it.
+  [/^\/drafts\//, 16_000_000],
+  [/^\/books(\.data)?$/, 16_000_000],
+  [/^\/shelf\/prices/, 10_000_000],
+];
+const MOST_OF_A_FORM = 300_000;
 
+/**
+ * Nothing is read before it is known how much it is. A body without a length could go on for ever, and no browser sends one: it is refused. The
+ * server itself reads no further than the length that was told.
+ */
 const limited: RequestHandler = (request, response, next) => {
+  if (request.get("transfer-encoding") !== undefined) {
+    response.status(411).set("Connection", "close").type("text").send("Say how long it is.");
+    return;
+  }
   const length = Number(request.get("content-length") ?? 0);
-  const most = request.path.startsWith("/jobs/import") ? MOST_IMPORT_BYTES : MOST_BYTES;
-  if (length > most) response.status(413).type("text").send("That is too much at once.");
-  else next();
+  const most = MOST_BYTES.find(([door]) => door.test(request.path))?.[1] ?? MOST_OF_A_FORM;
+  if (length <= most) return next();
+  // What follows is not waited for.
+  response.status(413).set("Connection", "close").type("text").send("That is too much at once.");
 };
 
 /** Whatever changes something must come from a page of ours: a foreign or a missing origin is refused. */

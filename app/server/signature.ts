@@ -32,15 +32,18 @@ export async function readSignature(
   const proof = await proveSecret(pool, lead, pin);
   if (!proof.ok) {
     log.warn({ lead, why: proof.why }, "signature refused");
-    return refuse(
-      { pin: proof.why === "wait" ? "Too many tries. Wait five minutes." : "That is not this lead’s PIN." },
-      400,
-    );
+    return refuse({ pin: NOT_PROVEN[proof.why] }, 400);
   }
   if (proof.staff.role !== "lead" && proof.staff.role !== "owner")
     return refuse({ lead: "Only a lead may sign." }, 403);
   return { ok: true, signature: { id, reason, lead: proof.staff } };
 }
+
+const NOT_PROVEN = {
+  wrong: "That is not this lead’s PIN.",
+  wait: "Too many tries. Wait five minutes.",
+  busy: "Many are signing in at this moment. Try again.",
+} as const;
 
 const signatureOf = (why: string) => ({
   id: field(uuid),

@@ -13,12 +13,22 @@ type Holds = ReadonlyMap<string, ReadonlySet<string>>;
 export const versionsReach: Check = {
   reads: ["stations", "elements", "parts", "packs", "chains", "fasteners", "ranges", "measurements"],
   check(book, conditions, say) {
+    if (conditions.length === 0) return;
     const { referred, named } = gather(bookShape, book);
+    const owned = ownersOf(conditions);
+    // What holds always can be named from anywhere; most things do.
+    const at = new Map<string, Holds>();
+    const holdsOf = (place: string): Holds => {
+      const known = at.get(place) ?? holdsAt(place, owned);
+      at.set(place, known);
+      return known;
+    };
     for (const { things, id, path } of referred) {
       if (!isNeeded(path)) continue;
       const to = things.map((thing) => named.get(thing)?.get(id)).find((at) => at !== undefined);
       if (to === undefined) continue;
-      const missing = unmet(holdsAt(path, conditions), holdsAt(to, conditions), book);
+      const there = holdsOf(to);
+      const missing = there.size === 0 ? null : unmet(holdsAt(path, owned), there, book);
       if (missing)
         say(
           path,
@@ -34,12 +44,18 @@ const isNeeded = (path: string): boolean =>
   !/lookAlikes|alsoTakes|heldBy|onlyIf|relearns|\.of$/.test(path) &&
   (!path.endsWith("]") || /^ranges\[\d+\]\.(applied|braking)|^elements\[\d+\]\.joins/.test(path));
 
-const OWNER = /\.?when$/;
+/** A condition with the place of what it is said of. */
+interface Owned {
+  owner: string;
+  when: Condition["when"];
+}
+const ownersOf = (conditions: readonly Condition[]): Owned[] =>
+  conditions.map(({ path, when }) => ({ owner: path.replace(/\.?when$/, ""), when }));
+
 /** Under which conditions a place of the document stands, all around it taken together. */
-function holdsAt(path: string, conditions: readonly Condition[]): Holds {
+function holdsAt(path: string, owned: readonly Owned[]): Holds {
   const holds = new Map<string, Set<string>>();
-  for (const { path: at, when } of conditions) {
-    const owner = at.replace(OWNER, "");
+  for (const { owner, when } of owned) {
     if (!path.startsWith(`${owner}.`) && path !== owner) continue;
     for (const [trait, values] of Object.entries(when)) {
       const before = holds.get(trait);
@@ -96,7 +112,8 @@ const together = (one: Holds, other: Holds): boolean =>
 export const ballPlaces: Check = {
   reads: ["checkBalls"],
   check({ checkBalls = [] }, conditions, say: Say) {
-    const holds = checkBalls.map((_ball, i) => holdsAt(`checkBalls[${i}]`, conditions));
+    const owned = ownersOf(conditions);
+    const holds = checkBalls.map((_ball, i) => holdsAt(`checkBalls[${i}]`, owned));
     checkBalls.forEach(({ id, at: [x, y] }, i) => {
       const other = checkBalls.findIndex(
         ({ at: [a, b] }, j) =>

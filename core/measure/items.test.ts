@@ -1,5 +1,5 @@
 import { describe, expect, it, test } from "@jest/globals";
-import { bookOf, type UnitId } from "../../demo/units";
+import { bookOf, UNITS, type UnitId } from "../../demo/units";
 import { lengthOf, nm } from "../quantity";
 import { appliedTo, fold, type EarlierFigure, type Fact, type FactBody, type ReadingBody } from "../fact";
 import { figures, itemsOf, judgement, leftWith, rows } from "./index";
@@ -182,4 +182,26 @@ test.each<[id: string, text: string, item: { name: string; min?: number } | unde
   const measurement = bookOf(M).measurements?.find((one) => one.id === id);
   if (!measurement) throw new Error(`no ${id}`);
   expect(judgement(measurement, text, item as never)).toBe(is);
+});
+
+test.each(UNITS)("%s: as many readings as are asked for are enough", (unit) => {
+  const book = bookOf(unit);
+  const traits = Object.fromEntries(book.traits.map(({ id, values }) => [id, Object.keys(values)[0] ?? ""]));
+  const begun = [said({ kind: "configuration", traits }), said({ kind: "scope", depths: [...book.depths] })];
+  const of = (facts: readonly Fact[]) => {
+    const job = fold(facts);
+    return rows(job, appliedTo(book, job, []), { rule: "proven", target: "middle" }, book.unit.lengthUnit);
+  };
+  const single = of(begun).filter(({ of: what, items }) => what === "chain" && items.length === 0);
+  expect(single.length).toBeGreaterThan(3);
+  for (const { id, wanted } of single) {
+    const { spec } = book.chains.find((chain) => chain.id === id) ?? { spec: [] };
+    const middle = nm(Math.round(((spec[0]?.min ?? 0) + (spec[0]?.max ?? 0)) / 2));
+    const taken = Array.from({ length: wanted }, (): Fact => {
+      const { body, ...rest } = reading(id, undefined, "1.00 mm");
+      return { ...rest, body: { ...(body as ReadingBody), reading: { kind: "single", value: middle } } };
+    });
+    const row = of([...begun, ...taken]).find((one) => one.id === id);
+    expect([id, row?.found.standing]).not.toEqual([id, "too few"]);
+  }
 });

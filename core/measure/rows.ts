@@ -9,7 +9,7 @@ import {
   type Phase,
 } from "../fact";
 import { lengthText, nm, plusMinusText, rangeText, roundedText, signedText, type Nm } from "../quantity";
-import { isSpread, type Assessment, type Mark, type Verdict } from "../reading";
+import { isSpread, READINGS_NEEDED, type Assessment, type Mark, type Verdict } from "../reading";
 import { figures, type Figure } from "./figures";
 import { DEPTH, type Item, type Judgement } from "./items";
 import { ruleOf, worksheets, type House, type ReadingSet, type Worksheet } from "./worksheet";
@@ -80,6 +80,9 @@ const NOTHING: RowFigure = {
   by: "",
 };
 
+/** How many readings are asked: as many points as the book counts, and never fewer than tell how far readings scatter. */
+const readingsOf = (points = 0): number => Math.max(READINGS_NEEDED.single, points);
+
 /**
  * The whole unit as one table: the clearances of packs, every other chain, every measurement in scope, in the book's order, as it came apart
  * and as it was built.
@@ -105,7 +108,7 @@ export function rows(job: Job, applied: Applied, house: House, unit: System): Ro
         station: stationOf(pack.station),
         spec: specWords(sheet.applied, unit),
         how: methods.join(", "),
-        wanted: chain.read.points ?? 3,
+        wanted: readingsOf(chain.read.points),
         found: ofSet(sheet.found, null, unit),
         built: ofSet(sheet.choice ? sheet.built : sheet.trial, null, unit),
       };
@@ -135,7 +138,7 @@ export function rows(job: Job, applied: Applied, house: House, unit: System): Ro
         station: stationOf(chain.station),
         spec: specWords(one.applied, unit),
         how: [chain.read.with.join(", "), ...(chain.read.places ?? [])].join("; "),
-        wanted: one.items.length > 0 ? one.items.length : (chain.read.points ?? 3),
+        wanted: one.items.length > 0 ? one.items.length : readingsOf(chain.read.points),
       };
     }
     const { measurement } = one;
