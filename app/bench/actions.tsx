@@ -1,6 +1,6 @@
 import { useState } from "react";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { wordsOf, CLEANING_STEPS, SCRAPPED, type Cleanliness, type CleaningStep } from "~core/fact";
 import type { Thing } from "~core/steps";
 

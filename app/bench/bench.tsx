@@ -11,8 +11,8 @@ import {
 import { useEffect, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { targetOf } from "~/scan/code";
 import { onScan } from "~/scan/heard";
 import { placesOf } from "~/teardown/places";

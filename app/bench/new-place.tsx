@@ -1,4 +1,4 @@
-import { SayForm } from "~/intake/say-form";
+import { SayForm } from "~/say/say-form";
 import { Choice, Field } from "~/look/field";
 import { PLACE_SORTS, wordsOf } from "~core/fact";
 

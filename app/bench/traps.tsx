@@ -1,6 +1,6 @@
 import { useWhen } from "~/look/when";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import type { CleaningStep } from "~core/fact";
 
 /** Where metal hides in this unit, and the passages fluid takes: cleaned one by one, and recorded. */

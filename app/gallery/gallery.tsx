@@ -3,7 +3,7 @@ import { Choice, Field } from "~/look/field";
 import { adviceWords, Mark, VerdictMark, type MarkName } from "~/look/mark";
 import { Rule } from "~/look/rule";
 import { Stack } from "~/look/stack";
-import { Dial, GaugeFace, type Needle, type Take } from "~/job/gauge-dock";
+import { Dial, GaugeFace, type Needle, type Take } from "~/reading/gauge-dock";
 import { ground } from "~/server/context";
 import type { Station } from "~core/book";
 import type { Plate } from "~core/pack";

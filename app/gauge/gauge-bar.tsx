@@ -1,6 +1,6 @@
 import { Cable, Gauge, Keyboard } from "lucide-react";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { useJobView } from "~/job/job";
+import { useJobView } from "~/view/view";
 import { useKeys } from "~/look/use-keys";
 import { nm } from "~core/quantity";
 import { serialSource, type Port } from "./serial";

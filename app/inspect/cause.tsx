@@ -1,11 +1,11 @@
 import { KEPT } from "~/offline/keys";
-import { Undecided } from "~/job/undecided";
+import { Undecided } from "~/pack/undecided";
 import { wearKind } from "~core/book";
 import { useMemo } from "react";
 import { Link } from "react-router";
 import { useInside } from "~/door/inside";
-import { SayForm } from "~/intake/say-form";
-import { useJobView } from "~/job/job";
+import { SayForm } from "~/say/say-form";
+import { useJobView } from "~/view/view";
 import { chanceText } from "~/symptoms/suspects";
 import {
   candidateCauses,

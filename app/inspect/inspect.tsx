@@ -1,11 +1,11 @@
-import { Undecided } from "~/job/undecided";
+import { Undecided } from "~/pack/undecided";
 import { DISPOSITIONS, SEVERITIES } from "~core/fact";
 import { Check } from "lucide-react";
 import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { useKeys } from "~/look/use-keys";
 import { wearKind, stationOf } from "~core/book";
 import { dispositions, metalEverywhere, unlooked, type PartState } from "~core/inspect";

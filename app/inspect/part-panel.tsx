@@ -1,7 +1,7 @@
 import { useState } from "react";
-import { SayForm } from "~/intake/say-form";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { SayForm } from "~/say/say-form";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { TakePhoto } from "~/photos/take";
 import type { StackEntry } from "~core/book";
 import { goodOf, wearsOf, type PartState } from "~core/inspect";

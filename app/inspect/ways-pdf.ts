@@ -1,6 +1,6 @@
 import { whenIn } from "~/look/when";
 import { wearKind } from "~core/book";
-import { configurationText } from "~/job/sheet-lines";
+import { configurationText } from "~/sheet/sheet-lines";
 import { draw, handOver } from "~/print/paper";
 import { ground } from "~/server/context";
 import { jobContext } from "~/server/job-context";

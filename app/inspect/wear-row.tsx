@@ -1,6 +1,6 @@
 import { useId } from "react";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { wearKind } from "~core/book";
 import { DEGREES } from "~core/inspect";
 import { SEVERITIES, wordsOf, type FactOf, type Severity } from "~core/fact";

@@ -2,8 +2,8 @@ import { KEPT } from "~/offline/keys";
 import { orKept } from "~/offline/kept";
 import { useState } from "react";
 import type { Route } from "./+types/before";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { ask } from "~/look/ask";
 import { Choice, Field } from "~/look/field";
 import { ground } from "~/server/context";
@@ -20,7 +20,7 @@ import {
 } from "~core/fact";
 import { pointsAt } from "~core/diagnose";
 import { Figures } from "./figures";
-import { SayForm } from "./say-form";
+import { SayForm } from "~/say/say-form";
 
 export const meta: Route.MetaFunction = ({ params }) => [
   { title: `Before opening ${params.number} · Yard Key` },

@@ -4,15 +4,15 @@ import { Link } from "react-router";
 import type { Route } from "./+types/book-in";
 import { ToolsNeeded } from "~/book/tools-needed";
 import { Correct } from "~/job/correct";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { Choice, Field } from "~/look/field";
 import { ground } from "~/server/context";
 import { questionsOf } from "~core/diagnose";
 import { CODE_SORTS, DRIVEN, OPENED_BEFORE, outcomeWords, wordsOf, type Codes } from "~core/fact";
 import { toolsOwned } from "~store/house-values";
 import { jobUnit } from "~store/jobs";
-import { SayForm } from "./say-form";
+import { SayForm } from "~/say/say-form";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Book in ${params.number} · Yard Key` }];
 

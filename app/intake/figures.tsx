@@ -1,7 +1,7 @@
 import { useInside } from "~/door/inside";
 import { GaugeBar } from "~/gauge/gauge-bar";
-import { useJobView } from "~/job/job";
-import { Readings } from "~/job/readings";
+import { useJobView } from "~/view/view";
+import { Readings } from "~/reading/readings";
 import { Field } from "~/look/field";
 import { VerdictMark } from "~/look/mark";
 import { fedBy } from "~/measure/entry";
@@ -10,7 +10,7 @@ import { asFound, ruleOf, type Figure as OneFigure } from "~core/measure";
 import { wordsOf, CANNOT } from "~core/fact";
 import { lengthText, plusMinusText, roundedText } from "~core/quantity";
 import { isEnough, isSpread } from "~core/reading";
-import { SayForm } from "./say-form";
+import { SayForm } from "~/say/say-form";
 
 /** The figures the book wants before the unit is opened; they are what the work is held against afterwards. */
 export function Figures() {

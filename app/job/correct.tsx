@@ -3,8 +3,8 @@ import { ask } from "~/look/ask";
 import { Choice, Choices } from "~/look/field";
 import { useInside } from "~/door/inside";
 import type { FactBody } from "~core/fact";
-import { useJobView } from "./job";
-import { useSay } from "./say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 
 type Picked = { traits: Record<string, string> } | { depths: string[] };
 

@@ -1,7 +1,7 @@
 import { useInside } from "~/door/inside";
 import { nameIn, type Book } from "~core/book";
 import { kindOf, type Disagreement, type Fact, type Job } from "~core/fact";
-import { useSayOf } from "./say";
+import { useSayOf } from "~/say/use-say";
 
 /** Where two people said different things without knowing of each other: until somebody says which holds, both stand here. */
 export function Disagreements({ job, book, number }: { job: Job; book: Book; number: number }) {

@@ -1,7 +1,7 @@
 import { KEPT } from "~/offline/keys";
 import { BookOpen, Images, Tag } from "lucide-react";
 import { memo, useDeferredValue, useEffect, useMemo, type ComponentProps } from "react";
-import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from "react-router";
+import { Link, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { bringBook } from "~/revision/bring";
 import { bookAt as bookOf, revisionPath, type RevisionRef } from "~/revision/kept-books";
 import { Find } from "~/book/find";
@@ -26,10 +26,11 @@ import { useLive } from "~/live/use-live";
 import { whenItMatters } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
 import { type Applied, type Book, type System } from "~core/book";
-import { appliedTo, depthsOf, type Job } from "~core/fact";
+import { appliedTo, depthsOf } from "~core/fact";
 import { stageWords, standingOf, type Standing } from "~core/stage";
 import { houseOf, worksheets, type Worksheet } from "~core/measure";
 import { jobRecord } from "~/server/job-context";
+import { bookAt, bookPage, type JobView } from "~/view/view";
 import type { Route } from "./+types/job";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
@@ -50,21 +51,6 @@ export const handle = OWN_FRAME;
 export const shouldRevalidate = whenItMatters;
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Job ${params.number} · Yard Key` }];
-
-/** A job as the pages within it see it: the server's facts and those still waiting here, folded and resolved. */
-export interface JobView {
-  number: number;
-  opened: string;
-  book: Book;
-  job: Job;
-  depths: readonly string[];
-  applied: Applied;
-  sheets: Worksheet[];
-  /** How its stages stand and what is next. */
-  standing: Standing;
-  unit: System;
-}
-export const useJobView = (): JobView => useOutletContext<JobView>();
 
 export default function JobPage({
   loaderData: { number, opened, book: ref, facts: factsText, seq, houseValues, newer },
@@ -281,13 +267,6 @@ function NewerRevision({ view, newer }: { view: JobView; newer: { revision: numb
     </p>
   );
 }
-
-/** The book's page for this very unit: its revision, its version, its depth. */
-export const bookAt = ({ book, job, depths }: JobView, page: string): string =>
-  bookPage(book, versionSearch(book, job.configuration, depths).toString(), page);
-
-const bookPage = (book: Book, search: string, page: string): string =>
-  `/books/${book.unit.id}${page && `/${page}`}?${search}`;
 
 /** How a pack shows on the axis: a mark, and what it waits for. */
 function axisPack(sheet: Worksheet, number: number, current: string | undefined): AxisPack {

@@ -4,7 +4,7 @@ import { ArrowRight } from "lucide-react";
 import { Link } from "react-router";
 import { placeOf, STAGE_WORDS } from "~/frame/stages";
 import { Correct } from "./correct";
-import { useJobView } from "./job";
+import { useJobView } from "~/view/view";
 
 /** The job's first page: what it is, and the one thing to do next. */
 export default function Overview() {

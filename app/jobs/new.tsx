@@ -1,7 +1,7 @@
 import { data, Form, redirect, useNavigation } from "react-router";
 import { v7 as newId } from "uuid";
 import { useState } from "react";
-import { bookingFields } from "~/intake/intake-form";
+import { bookingFields } from "~/say/form";
 import { ToolsNeeded } from "~/book/tools-needed";
 import { Choice, Choices, Field } from "~/look/field";
 import { ground, visitor } from "~/server/context";

@@ -4,7 +4,7 @@ import { Printer } from "lucide-react";
 import { useState } from "react";
 import type { Route } from "./+types/labels";
 import { NewPlace } from "~/bench/new-place";
-import { useJobView } from "~/job/job";
+import { useJobView } from "~/view/view";
 import { Field } from "~/look/field";
 import { Qr } from "~/look/qr";
 import { useAnchor } from "~/look/use-scripted";

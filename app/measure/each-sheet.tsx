@@ -1,7 +1,7 @@
 import { CornerDownLeft } from "lucide-react";
 import { useRef, useState, type KeyboardEvent } from "react";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import type { Phase } from "~core/fact";
 import type { Row } from "~core/measure";
 import { entryOf, fedBy } from "./entry";

@@ -1,7 +1,7 @@
 import { useWhen } from "~/look/when";
 import { useState, type FormEvent } from "react";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { ask } from "~/look/ask";
 import { Field } from "~/look/field";
 import type { Visit } from "~store/jobs";

@@ -1,6 +1,6 @@
 import type { FormEvent, KeyboardEvent } from "react";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { useHalfTyped } from "~/look/use-half-typed";
 import { fitOf, type Point } from "~core/chain";
 import type { Phase } from "~core/fact";

@@ -1,4 +1,4 @@
-import { configurationText } from "~/job/sheet-lines";
+import { configurationText } from "~/sheet/sheet-lines";
 import { draw, handOver } from "~/print/paper";
 import { fold } from "~core/fact";
 import type { Route } from "./+types/measure-pdf";

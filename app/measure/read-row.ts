@@ -1,5 +1,5 @@
-import { readIntake, type Fields } from "~/intake/intake-form";
-import { readTyped, type TypedReading } from "~/job/typed";
+import { readIntake, type Fields } from "~/say/form";
+import { readTyped, type TypedReading } from "~/reading/typed";
 import type { Book } from "~core/book";
 import { ANSWERS, CLOCKING, DEPTH, type Row, type RowItem } from "~core/measure";
 import { type Cannot, type FactBody, type Phase } from "~core/fact";

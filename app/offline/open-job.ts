@@ -1,5 +1,5 @@
 import { jobPage } from "~/job/job-page";
-import { packPage } from "~/job/pack-page";
+import { packPage } from "~/pack/pack-page";
 import { ground } from "~/server/context";
 import { toolsOwned } from "~store/house-values";
 import { jobRecord } from "~/server/job-context";

@@ -1,5 +1,5 @@
 import { useState, type KeyboardEvent, type PointerEvent } from "react";
-import { useSay } from "~/job/say";
+import { useSay } from "~/say/use-say";
 import type { Photo } from "~core/fact";
 
 type Point = readonly [x: number, y: number];

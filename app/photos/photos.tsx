@@ -2,7 +2,7 @@ import { useWhen } from "~/look/when";
 import { Form, Link, redirect, useSearchParams } from "react-router";
 import { v7 as newId } from "uuid";
 import type { Route } from "./+types/photos";
-import { useJobView } from "~/job/job";
+import { useJobView } from "~/view/view";
 import { ground, visitor } from "~/server/context";
 import { record } from "~/server/record";
 import { jobIdByNumber } from "~store/jobs";
@@ -11,7 +11,7 @@ import { MarkUp } from "./mark-up";
 import { scaled } from "./picture";
 import { usePictures } from "./source";
 import { TakePhoto } from "./take";
-import { useSay } from "~/job/say";
+import { useSay } from "~/say/use-say";
 import { whenItMatters } from "~/look/revalidate";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Photos ${params.number} · Yard Key` }];

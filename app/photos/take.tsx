@@ -2,7 +2,7 @@ import { Camera, ImagePlus } from "lucide-react";
 import { useState } from "react";
 import { v7 as newId } from "uuid";
 import { TOOL } from "~/frame/bar";
-import { useSayOf } from "~/job/say";
+import { useSayOf } from "~/say/use-say";
 
 const MOST = 15_000_000;
 

@@ -1,6 +1,6 @@
-import { SayForm } from "~/intake/say-form";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { SayForm } from "~/say/say-form";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { Field } from "~/look/field";
 import { readSpeeds } from "~core/diagnose";
 import { outcomeWords } from "~core/fact";

@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import type { Route } from "./+types/symptoms";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { questionsOf, toldBy } from "~core/diagnose";
 import { type Condition } from "~core/fact";
 import { Grid } from "./grid";

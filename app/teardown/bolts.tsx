@@ -1,6 +1,6 @@
 import type { FastenerGroup } from "~core/book";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { lengthText } from "~core/quantity";
 
 /** The places of a fastener group as they lie on the face: touched when they are out. */

@@ -1,7 +1,7 @@
 import { FOUND_WRONG } from "~core/fact";
 import { Minus, Plus } from "lucide-react";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { ballCount, otherVersions, type Count } from "~core/steps";
 import { VersionHint } from "./version-hint";
 

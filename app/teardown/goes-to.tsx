@@ -1,6 +1,6 @@
 import { v7 as newId } from "uuid";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { placesOf } from "./places";
 
 /** Where what comes off is laid; the last place is taken until another is picked. */

@@ -1,4 +1,4 @@
-import { useJobView } from "~/job/job";
+import { useJobView } from "~/view/view";
 import type { Notice } from "~core/steps";
 
 /** What doing it now runs into: said, not forbidden. */

@@ -1,6 +1,6 @@
 import type { Part } from "~core/book";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { MATCH_MARKS, type MatchMark } from "~core/fact";
 import { waysOf, wantsMark, type Bench, type Count } from "~core/steps";
 import { Counting } from "./counting";

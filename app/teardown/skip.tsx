@@ -1,4 +1,4 @@
-import { SayForm } from "~/intake/say-form";
+import { SayForm } from "~/say/say-form";
 
 const REASONS = ["already off", "not needed here", "left together on purpose"];
 

@@ -1,4 +1,4 @@
-import { Undecided } from "~/job/undecided";
+import { Undecided } from "~/pack/undecided";
 import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 import type { StepState } from "~core/steps";

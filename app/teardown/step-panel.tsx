@@ -1,14 +1,14 @@
-import { Undecided } from "~/job/undecided";
+import { Undecided } from "~/pack/undecided";
 import { useWhen } from "~/look/when";
 import { AlertTriangle, ArrowRight, Hammer, RotateCw, TriangleRight } from "lucide-react";
 import { useState, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 import { GaugeBar } from "~/gauge/gauge-bar";
 import { Figure } from "~/intake/figures";
-import { SayForm } from "~/intake/say-form";
+import { SayForm } from "~/say/say-form";
 import { useInside } from "~/door/inside";
-import { useJobView } from "~/job/job";
-import { useSay } from "~/job/say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { useKeys } from "~/look/use-keys";
 import { TakePhoto } from "~/photos/take";
 import { asFound, ruleOf } from "~core/measure";

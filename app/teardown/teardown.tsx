@@ -1,7 +1,7 @@
 import { useWhen } from "~/look/when";
 import { useEffect, useMemo, useRef } from "react";
 import { Link, useSearchParams } from "react-router";
-import { useJobView } from "~/job/job";
+import { useJobView } from "~/view/view";
 import { UnitDrawing } from "~/look/unit-drawing";
 import { layoutOf } from "~/look/unit-layout";
 import { planOf, type StepState } from "~core/steps";

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import { useJobView } from "~/job/job";
+import { useJobView } from "~/view/view";
 import type { OtherVersion } from "~core/steps";
 
 /** What was found fits another version: perhaps the unit is that one. Look, then correct the configuration. */

@@ -8,13 +8,13 @@ import { pressureUnit, type LengthUnit, type Nm } from "~core/quantity";
 import { question, type Reading, type Single } from "~core/reading";
 import { ConditionsLine } from "./conditions";
 import { Feeler } from "./feeler";
-import type { FormAnswer } from "./form-answer";
+import type { FormAnswer } from "~/view/form-answer";
 import { GaugeDock } from "./gauge-dock";
 import { useFiguresFindTheirField, useKeys } from "~/look/use-keys";
 import { Numbers } from "./numbers";
 import { Doubt } from "./question";
-import { useJobView } from "./job";
-import { useSay } from "./say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import { bodyOf, usualConditions, type Conditions } from "./typed";
 import { TypedEntry } from "./typed-entry";
 

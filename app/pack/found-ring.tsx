@@ -5,9 +5,9 @@ import { type Worksheet } from "~core/measure";
 import { parseLength, type LengthUnit } from "~core/quantity";
 import { capital, selectiveWord, sizeNear } from "~core/select";
 import type { Piece } from "~core/chain";
-import { useJobView } from "./job";
+import { useJobView } from "~/view/view";
 import { pieceText } from "./piece-text";
-import { useSay } from "./say";
+import { useSay } from "~/say/use-say";
 
 /** Which ring came with the unit: by its mark, by micrometer, or both. */
 export function FoundRing({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit }) {

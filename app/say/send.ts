@@ -4,8 +4,8 @@ import { visitor } from "~/server/context";
 import { jobContext, lastSeen } from "~/server/job-context";
 import { record } from "~/server/record";
 import { BENCH, checkFacts, problemText } from "~core/fact";
-import type { Route } from "./+types/say";
-import { readIntake } from "./intake-form";
+import type { Route } from "./+types/send";
+import { readIntake } from "./form";
 
 const page = (lines: readonly string[], back: string, status: number): Response =>
   new Response(

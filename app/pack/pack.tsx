@@ -10,12 +10,12 @@ import type { JobRecord } from "~store/jobs";
 import type { Route } from "./+types/pack";
 import { orKept } from "~/offline/kept";
 import { decide, worksheetOf } from "./choose";
-import { useJobView } from "./job";
+import { useJobView } from "~/view/view";
 import { packPage } from "./pack-page";
 import { jobRecord, lastSeen } from "~/server/job-context";
 import { record } from "~/server/record";
 import { readSignature } from "~/server/signature";
-import { readTyped } from "./typed";
+import { readTyped } from "~/reading/typed";
 import { Pack } from "./worksheet";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {

@@ -2,7 +2,7 @@ import { describe, expect, it, test } from "@jest/globals";
 import { BENCH, checkFacts } from "~core/fact";
 import { resolve } from "~core/book";
 import { bookOf } from "../../demo/units";
-import { readIntake, type Fields } from "./intake-form";
+import { readIntake, type Fields } from "./form";
 
 const book = resolve(bookOf("marram-dunlin"), { body: "late" }, ["full"]).unit;
 const FRESH = "01900000-0000-7000-8000-0000abcd1234";

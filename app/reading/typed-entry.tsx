@@ -7,7 +7,7 @@ import type { Phase, ReadingBody } from "~core/fact";
 import type { Worksheet } from "~core/measure";
 import type { LengthUnit, Nm } from "~core/quantity";
 import type { Meaning } from "~core/reading";
-import type { FormAnswer } from "./form-answer";
+import type { FormAnswer } from "~/view/form-answer";
 import { Question } from "./question";
 import { readTyped, type Conditions } from "./typed";
 

@@ -1,6 +1,6 @@
 import { Form, Link } from "react-router";
-import { useJobView } from "./job";
-import { useSay } from "./say";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
 import type { Open } from "~core/stage";
 
 /** What is called what, and where it is answered. */

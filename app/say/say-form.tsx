@@ -1,8 +1,8 @@
 import { useState, type FormEvent, type ReactNode } from "react";
 import { v7 as newId } from "uuid";
-import { useSay } from "~/job/say";
-import { useJobView } from "~/job/job";
-import { readIntake } from "./intake-form";
+import { useSay } from "./use-say";
+import { useJobView } from "~/view/view";
+import { readIntake } from "./form";
 
 /**
  * A form that says one fact: at the bench it is kept in the browser and shown at once; without script it goes to the server, which reads it

@@ -1,6 +1,6 @@
 import { Form } from "react-router";
 import { Choice, Field } from "~/look/field";
-import type { FormAnswer } from "./form-answer";
+import type { FormAnswer } from "~/view/form-answer";
 
 /** A lead answers for something as it is: they choose their name and type their PIN here, whoever sits at the bench. */
 export function LeadSigns({

@@ -1,4 +1,4 @@
-import { SayForm } from "~/intake/say-form";
+import { SayForm } from "~/say/say-form";
 import { Field } from "~/look/field";
 import type { Worksheet } from "~core/measure";
 import { isSprung, selectiveWord } from "~core/select";

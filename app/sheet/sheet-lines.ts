@@ -14,7 +14,7 @@ import {
 } from "~core/fact";
 import { plusMinusText, rangeText, roundedText, type LengthUnit } from "~core/quantity";
 import type { DecisionRule } from "~core/reading";
-import { pieceText } from "./piece-text";
+import { pieceText } from "~/pack/piece-text";
 
 /** One pack on the build sheet, in words: the page and the PDF say the same. */
 export interface SheetLine {

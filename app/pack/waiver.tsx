@@ -1,6 +1,6 @@
 import type { FactOf } from "~core/fact";
-import type { FormAnswer } from "./form-answer";
-import { LeadSigns } from "./lead-signs";
+import type { FormAnswer } from "~/view/form-answer";
+import { LeadSigns } from "~/sheet/lead-signs";
 
 /** A lead's signed reason why a pack leaves without an as-built verdict. */
 export function Waiver({

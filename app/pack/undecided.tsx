@@ -1,4 +1,4 @@
-import { useJobView } from "./job";
+import { useJobView } from "~/view/view";
 import { undecidedBy } from "~core/book";
 
 /** Says of an entry of the book that it may not be in this unit: which version it is, nobody has seen yet. */

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { JobReading } from "~core/fact";
 import { lengthText, roundedText, type LengthUnit } from "~core/quantity";
 import type { Mark } from "~core/reading";
-import { useSay } from "./say";
+import { useSay } from "~/say/use-say";
 
 const REASONS = ["mistyped", "drum not turned", "needle slipped", "air leaked", "wrong place"];
 const USE: Record<Mark["use"], string> = {

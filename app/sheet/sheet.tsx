@@ -21,7 +21,7 @@ import { closeJob } from "./close";
 import { BESIDE } from "~/frame/pages";
 import { CloseButton, SignedFor, StillOpen } from "./closing";
 import { LeadSigns } from "./lead-signs";
-import { useJobView } from "./job";
+import { useJobView } from "~/view/view";
 import { configurationText, endedElsewhere, intakeLines, sheetLine } from "./sheet-lines";
 
 /** Ids of what this page may send, so that the same form sent twice is carried out once. */

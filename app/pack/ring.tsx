@@ -10,8 +10,8 @@ import type { Plate } from "~core/pack";
 import { lengthText, moneyText, roundedText, signedText, type LengthUnit } from "~core/quantity";
 import { capital, isSprung, selectiveWord, thickness, type Candidate } from "~core/select";
 import { useOutbox } from "~/outbox/use-outbox";
-import type { FormAnswer } from "./form-answer";
-import { useJobView } from "./job";
+import type { FormAnswer } from "~/view/form-answer";
+import { useJobView } from "~/view/view";
 import { pieceText } from "./piece-text";
 import { ringIn } from "./ring-in";
 

@@ -3,7 +3,7 @@ import { useInside } from "~/door/inside";
 import { seenOf } from "~/live/seen";
 import { outbox } from "~/outbox/outbox";
 import type { FactBody } from "~core/fact";
-import { useJobView } from "./job";
+import { useJobView } from "~/view/view";
 
 type Say = (body: FactBody, more?: { replaces?: string; picture?: Blob }) => void;
 

@@ -1,0 +1,28 @@
+import { useOutletContext } from "react-router";
+import { versionSearch } from "~/book/version-search";
+import type { Applied, Book, System } from "~core/book";
+import type { Job } from "~core/fact";
+import type { Worksheet } from "~core/measure";
+import type { Standing } from "~core/stage";
+
+/** A job as the pages within it see it: the server's facts and those still waiting here, folded and resolved. */
+export interface JobView {
+  number: number;
+  opened: string;
+  book: Book;
+  job: Job;
+  depths: readonly string[];
+  applied: Applied;
+  sheets: Worksheet[];
+  /** How its stages stand and what is next. */
+  standing: Standing;
+  unit: System;
+}
+export const useJobView = (): JobView => useOutletContext<JobView>();
+
+/** The book's page for this very unit: its revision, its version, its depth. */
+export const bookAt = ({ book, job, depths }: JobView, page: string): string =>
+  bookPage(book, versionSearch(book, job.configuration, depths).toString(), page);
+
+export const bookPage = (book: Book, search: string, page: string): string =>
+  `/books/${book.unit.id}${page && `/${page}`}?${search}`;
