@@ -1,4 +1,4 @@
-import { useWhen } from "~/look/when";
+import { useWhen } from "~/door/when";
 import {
   DndContext,
   DragOverlay,

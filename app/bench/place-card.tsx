@@ -1,4 +1,4 @@
-import { useWhen } from "~/look/when";
+import { useWhen } from "~/door/when";
 import { MATCH_MARKS } from "~core/fact";
 import { useDraggable, useDroppable } from "@dnd-kit/core";
 import type { Book } from "~core/book";

@@ -1,4 +1,4 @@
-import { useWhen } from "~/look/when";
+import { useWhen } from "~/door/when";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import type { CleaningStep } from "~core/fact";

@@ -1,4 +1,4 @@
-import { useWhen } from "~/look/when";
+import { useWhen } from "~/door/when";
 import { useState } from "react";
 import { useAnchor } from "~/look/use-scripted";
 import { shownIn, specWords, type AppliedChain, type Book, type Series } from "~core/book";

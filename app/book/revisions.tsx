@@ -1,4 +1,4 @@
-import { useWhen } from "~/look/when";
+import { useWhen } from "~/door/when";
 import { Download, Copy, Pencil } from "lucide-react";
 import { data, Form, Link, redirect, useSearchParams } from "react-router";
 import { v7 as newId } from "uuid";

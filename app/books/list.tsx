@@ -1,4 +1,4 @@
-import { useWhen } from "~/look/when";
+import { useWhen } from "~/door/when";
 import { FileUp } from "lucide-react";
 import { data, Form, Link, redirect } from "react-router";
 import { useInside } from "~/door/inside";

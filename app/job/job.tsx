@@ -8,7 +8,7 @@ import { Find } from "~/book/find";
 import { Disagreements } from "./disagreements";
 import { versionSearch } from "~/book/version-search";
 import { orKept, withSaid } from "~/offline/kept";
-import { factsOfPage, jobOfPage, jobPage } from "./job-page";
+import { factsOfPage, jobOfPage, jobPage } from "~/view/job-page";
 import { Bar, TOOL } from "~/frame/bar";
 import { BESIDE, NextThing, Pages } from "~/frame/pages";
 import { Rail } from "~/frame/rail";

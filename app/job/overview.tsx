@@ -1,5 +1,5 @@
 import { isSprung } from "~core/select";
-import { useWhen } from "~/look/when";
+import { useWhen } from "~/door/when";
 import { ArrowRight } from "lucide-react";
 import { Link } from "react-router";
 import { placeOf, STAGE_WORDS } from "~/frame/stages";

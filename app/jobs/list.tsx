@@ -1,5 +1,5 @@
 import { KEPT } from "~/offline/keys";
-import { useWhen } from "~/look/when";
+import { useWhen } from "~/door/when";
 import { orKept } from "~/offline/kept";
 import { useKept } from "~/offline/use-kept";
 import { Plus } from "lucide-react";

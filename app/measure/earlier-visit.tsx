@@ -1,4 +1,4 @@
-import { useWhen } from "~/look/when";
+import { useWhen } from "~/door/when";
 import { useState, type FormEvent } from "react";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";

@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { bringBook } from "~/revision/bring";
 import type { RevisionRef } from "~/revision/kept-books";
-import { factsOfPage } from "~/job/job-page";
+import { factsOfPage } from "~/view/job-page";
 import { ask } from "~/look/ask";
 import { drop, dropOlder, keep, kept, keptKeys } from "./kept";
 import { KEPT, type JobPage } from "./keys";

@@ -1,6 +1,6 @@
 import { openDB, type IDBPDatabase } from "idb";
 import { isRouteErrorResponse } from "react-router";
-import { factsOfPage } from "~/job/job-page";
+import { factsOfPage } from "~/view/job-page";
 import type { Fact } from "~core/fact";
 import { KEPT, stamped, unstamped, type KeptKey } from "./keys";
 

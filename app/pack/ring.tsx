@@ -13,7 +13,7 @@ import { useOutbox } from "~/outbox/use-outbox";
 import type { FormAnswer } from "~/view/form-answer";
 import { useJobView } from "~/view/view";
 import { pieceText } from "./piece-text";
-import { ringIn } from "./ring-in";
+import { ringIn } from "~/reading/ring-in";
 
 interface Props {
   sheet: Worksheet;

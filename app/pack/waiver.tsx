@@ -1,6 +1,6 @@
 import type { FactOf } from "~core/fact";
 import type { FormAnswer } from "~/view/form-answer";
-import { LeadSigns } from "~/sheet/lead-signs";
+import { LeadSigns } from "~/say/lead-signs";
 
 /** A lead's signed reason why a pack leaves without an as-built verdict. */
 export function Waiver({

@@ -21,7 +21,7 @@ import { Outcome } from "./outcome";
 import { pieceText } from "./piece-text";
 import { Readings } from "~/reading/readings";
 import { Ring } from "./ring";
-import { ringIn } from "./ring-in";
+import { ringIn } from "~/reading/ring-in";
 import { TakeReading } from "~/reading/take-reading";
 import { VerdictPanel } from "./verdict-panel";
 import { Waiver } from "./waiver";

@@ -1,4 +1,4 @@
-import { useWhen } from "~/look/when";
+import { useWhen } from "~/door/when";
 import { useId } from "react";
 import { data, Form, Link } from "react-router";
 import { useInside } from "~/door/inside";

@@ -7,7 +7,7 @@ import { nm, roundedText, type LengthUnit, type Nm } from "~core/quantity";
 import type { Single } from "~core/reading";
 import { inField } from "~/look/use-keys";
 import { useJobView } from "~/view/view";
-import { ringIn } from "~/pack/ring-in";
+import { ringIn } from "./ring-in";
 
 /** What the gauge tells twenty times a second. */
 export interface Needle {

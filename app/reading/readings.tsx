@@ -1,4 +1,4 @@
-import { useWhen } from "~/look/when";
+import { useWhen } from "~/door/when";
 import { useState } from "react";
 import type { JobReading } from "~core/fact";
 import { lengthText, roundedText, type LengthUnit } from "~core/quantity";

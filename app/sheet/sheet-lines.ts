@@ -1,4 +1,4 @@
-import type { When } from "~/look/when";
+import type { When } from "~/door/when";
 import { verdictWords } from "~/look/mark";
 import type { Applied, System } from "~core/book";
 import { asFound, lastAt, readers, type ReadingSet, type Worksheet } from "~core/measure";

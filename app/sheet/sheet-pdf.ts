@@ -1,6 +1,6 @@
 import { openOf } from "~core/stage";
 import { signedWords } from "./closing";
-import { whenIn } from "~/look/when";
+import { whenIn } from "~/door/when";
 import { draw, handOver } from "~/print/paper";
 import { jobContext } from "~/server/job-context";
 import { depthsOf } from "~core/fact";

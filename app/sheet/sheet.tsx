@@ -1,6 +1,6 @@
 import { KEPT } from "~/offline/keys";
 import { useMemo } from "react";
-import { useWhen } from "~/look/when";
+import { useWhen } from "~/door/when";
 import { orKept } from "~/offline/kept";
 import { Download, Printer } from "lucide-react";
 import { data } from "react-router";
@@ -20,7 +20,7 @@ import { listStaff } from "~store/staff";
 import { closeJob } from "./close";
 import { BESIDE } from "~/frame/pages";
 import { CloseButton, SignedFor, StillOpen } from "./closing";
-import { LeadSigns } from "./lead-signs";
+import { LeadSigns } from "~/say/lead-signs";
 import { useJobView } from "~/view/view";
 import { configurationText, endedElsewhere, intakeLines, sheetLine } from "./sheet-lines";
 

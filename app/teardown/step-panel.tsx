@@ -1,5 +1,5 @@
 import { Undecided } from "~/pack/undecided";
-import { useWhen } from "~/look/when";
+import { useWhen } from "~/door/when";
 import { AlertTriangle, ArrowRight, Hammer, RotateCw, TriangleRight } from "lucide-react";
 import { useState, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";

@@ -1,4 +1,4 @@
-import { whenIn } from "~/look/when";
+import { whenIn } from "~/door/when";
 import { wearKind } from "~core/book";
 import { configurationText } from "~/sheet/sheet-lines";
 import { draw, handOver } from "~/print/paper";
@@ -10,7 +10,7 @@ import { ruleOf } from "~core/measure";
 import { moneyText } from "~core/quantity";
 import { pricesOf } from "~store/prices";
 import type { Route } from "./+types/ways-pdf";
-import { percent, pricedParts, WAY_NAMES, worthOf } from "./worth-of";
+import { percent, pricedParts, WAY_NAMES, worthOf } from "~/inspect/worth-of";
 
 const COLUMNS = [
   { words: "Way", part: 0.19 },

@@ -1,11 +1,11 @@
-import { jobPage } from "~/job/job-page";
+import { jobPage } from "~/view/job-page";
 import { packPage } from "~/pack/pack-page";
 import { ground } from "~/server/context";
 import { toolsOwned } from "~store/house-values";
 import { jobRecord } from "~/server/job-context";
 import { listStaff } from "~store/staff";
 import type { Route } from "./+types/open-job";
-import type { KeptJob } from "./keep-jobs";
+import type { KeptJob } from "~/offline/keep-jobs";
 
 /** Everything the pages of one job are made from. */
 export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
