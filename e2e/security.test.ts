@@ -5,6 +5,12 @@ import type { JobDocument } from "../core/fact";
 import { cookieKey } from "../store/house";
 import { openShop, type Shop } from "./shop";
 
+/** One grey point as a PNG. */
+const PIXEL = Buffer.from(
+  "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAAAAAA6fptVAAAACklEQVR4nGNoAAAAggCBd81ytgAAAABJRU5ErkJggg==",
+  "base64",
+);
+
 let shop: Shop;
 beforeAll(async () => {
   shop = await openShop();
@@ -295,6 +301,22 @@ describe("a stranger", () => {
       const told = (await response.json()) as { problem: string };
       expect([response.status, told.problem]).toEqual([400, expect.stringContaining("note")]);
     }
+  });
+
+  it("adds no picture to a closed job, nor under another job’s id", async () => {
+    const cookie = await cookieOf("Mira K.");
+    const put = (job: number, id: string): Promise<Response> =>
+      fetch(`${shop.url}/jobs/${job}/photos/${id}`, {
+        method: "POST",
+        headers: { cookie, origin: shop.url, "content-type": "image/png", accept: "application/json" },
+        body: new Uint8Array(PIXEL),
+      });
+    const id = crypto.randomUUID();
+    expect((await put(1010, id)).status).toBe(409);
+    expect((await put(1030, id)).status).toBe(200);
+    expect((await put(1030, id)).status).toBe(200);
+    expect((await put(1029, id)).status).toBe(409);
+    expect((await put(1030, "abc")).status).toBe(400);
   });
 
   it("asks for places there are not, and is told so", async () => {

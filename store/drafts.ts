@@ -1,3 +1,4 @@
+import { UUID } from "~core/shape";
 import type { Problem } from "~core/book";
 import { addBook } from "./books";
 import { inTransaction, sqlState, UNIQUE_VIOLATION, type Pool, type Queryable } from "./database";
@@ -43,6 +44,7 @@ const draftOf = (row: Row): Draft => ({ ...row, savedAt: row.savedAt.toISOString
 
 /** An open draft by its id; null when it is not there or has ended. */
 export async function draftById(db: Queryable, id: string): Promise<Draft | null> {
+  if (!UUID.test(id)) return null;
   const { rows } = await db.query<Row>(`${NEWEST} and d.id = $1`, [id]);
   return rows[0] ? draftOf(rows[0]) : null;
 }

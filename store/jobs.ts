@@ -256,6 +256,16 @@ export async function jobPlace(db: Queryable, number: number): Promise<{ id: str
 export const jobIdByNumber = async (db: Queryable, number: number): Promise<string | null> =>
   (await jobPlace(db, number))?.id ?? null;
 
+/** Whether a job still takes what is said of it. */
+export async function isOpen(db: Queryable, job: string): Promise<boolean> {
+  const { rows } = await db.query<{ open: boolean }>({
+    name: "job-open",
+    text: "select open from job_card where job = $1",
+    values: [job],
+  });
+  return rows[0]?.open ?? false;
+}
+
 /** The unit that a job is of, by the id of its book; null when there is no such job. */
 export async function jobUnit(db: Queryable, number: number): Promise<string | null> {
   if (!Number.isSafeInteger(number)) return null;

@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import { ask } from "~/look/ask";
 import { Choice, Choices } from "~/look/field";
 import { useInside } from "~/door/inside";
-import type { FactBody } from "~core/fact";
+import { isLessThanAgreed, LEADS, type FactBody } from "~core/fact";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 
@@ -29,6 +29,11 @@ export function Correct() {
       if (mine === asked.current) tell(answer?.lines ?? null);
     });
   };
+  const forALead =
+    picked !== null &&
+    "depths" in picked &&
+    !LEADS.includes(staff.role) &&
+    isLessThanAgreed(book, job, picked.depths);
   const keep = (): void => {
     if (!picked) return;
     const body: FactBody =
@@ -81,14 +86,20 @@ export function Correct() {
               ))}
             </ul>
           )}
-          <button
-            type="button"
-            className="btn btn-primary touch"
-            disabled={"depths" in picked && picked.depths.length === 0}
-            onClick={keep}
-          >
-            Correct it
-          </button>
+          {forALead ? (
+            <p className="mb-1 font-bold" role="alert">
+              The unit is open: a lead decides that less is done to it.
+            </p>
+          ) : (
+            <button
+              type="button"
+              className="btn btn-primary touch"
+              disabled={"depths" in picked && picked.depths.length === 0}
+              onClick={keep}
+            >
+              Correct it
+            </button>
+          )}
           <button type="button" className="btn btn-ghost touch" onClick={() => pick(null)}>
             Leave it
           </button>

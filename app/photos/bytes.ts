@@ -1,18 +1,18 @@
 import { ground } from "~/server/context";
+import { UUID } from "~core/shape";
 import { addPhoto, hasPhoto, photoBytes } from "~store/photos";
-import { jobIdByNumber } from "~store/jobs";
+import { isOpen, jobIdByNumber } from "~store/jobs";
 import type { Route } from "./+types/bytes";
 import { MOST_PICTURE_BYTES, scaled, TOO_LARGE } from "./picture";
 
 const refuse = (status: number, problem: string): Response => Response.json({ problem }, { status });
-const ID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 /** A picture of a job; it never changes, so a browser keeps it. */
 export const loader = async ({ context, request, params }: Route.LoaderArgs): Promise<Response> => {
   const { pool } = context.get(ground);
   const job = await jobIdByNumber(pool, Number(params.number));
   const size = new URL(request.url).searchParams.get("size") === "small" ? "small" : "large";
-  const bytes = job && ID.test(params.photo) ? await photoBytes(pool, job, params.photo, size) : null;
+  const bytes = job && UUID.test(params.photo) ? await photoBytes(pool, job, params.photo, size) : null;
   if (!bytes) return new Response("There is no such picture.", { status: 404 });
   return new Response(new Uint8Array(bytes), {
     headers: {
@@ -26,11 +26,12 @@ export const loader = async ({ context, request, params }: Route.LoaderArgs): Pr
 /** Takes a picture in as it came from the camera, under the id made there; sent twice it is kept once. */
 export const action = async ({ context, request, params }: Route.ActionArgs): Promise<Response> => {
   const { pool } = context.get(ground);
-  if (!ID.test(params.photo)) return refuse(400, "the picture has no proper id");
+  if (!UUID.test(params.photo)) return refuse(400, "the picture has no proper id");
   const job = await jobIdByNumber(pool, Number(params.number));
   if (!job) return refuse(404, "there is no such job");
   if (Number(request.headers.get("content-length") ?? 0) > MOST_PICTURE_BYTES) return refuse(413, TOO_LARGE);
   if (await hasPhoto(pool, job, params.photo)) return Response.json({ stored: true });
+  if (!(await isOpen(pool, job))) return refuse(409, "the job is closed");
   const picture = await scaled(new Uint8Array(await request.arrayBuffer()));
   if (!picture.ok) return refuse(415, picture.problem);
   const { width, height, large, small } = picture;

@@ -1,5 +1,14 @@
 import type { RouterContextProvider } from "react-router";
-import { againstBook, depthsOf, fold, mayReplace, notAllowed, problemText, type Fact } from "~core/fact";
+import {
+  againstBook,
+  fold,
+  isLessThanAgreed,
+  LEADS,
+  mayReplace,
+  notAllowed,
+  problemText,
+  type Fact,
+} from "~core/fact";
 import { bookById } from "~store/books";
 import { FOREIGN_KEY_VIOLATION, sqlState, UNIQUE_VIOLATION, type Pool } from "~store/database";
 import { addFacts, closeJob, factsById, factsOf, type Author } from "~store/facts";
@@ -42,8 +51,7 @@ export async function record(
   if (forbidden) return refuse(403, `${FORBIDDEN[forbidden] ?? `a ${author.role} does not say this`}`);
   const misplaced = await replacesAnother(pool, place.id, facts);
   if (misplaced) return refuse(409, misplaced);
-  const narrowed =
-    author.role === "builder" || author.role === "parts" ? await narrows(context, place, facts) : "";
+  const narrowed = LEADS.includes(author.role) ? "" : await narrows(context, place, facts);
   if (narrowed) return refuse(403, narrowed);
   const [astray] = againstBook(facts, (await bookById(pool, place.book)).book);
   if (astray) return refuse(400, problemText(astray));
@@ -86,10 +94,9 @@ async function narrows(
   if (scopes.length === 0) return "";
   const { pool } = context.get(ground);
   const job = fold(await factsOf(pool, place.id));
-  const begun = [...job.steps.values()].some(({ body }) => body.did === "done");
-  const depths = depthsOf((await bookById(pool, place.book)).book, job);
-  const less = scopes.some((scope) => depths.some((depth) => !scope.includes(depth)));
-  return begun && less ? "the unit is open: a lead decides that less is done to it" : "";
+  const { book } = await bookById(pool, place.book);
+  const less = scopes.some((scope) => isLessThanAgreed(book, job, scope));
+  return less ? "the unit is open: a lead decides that less is done to it" : "";
 }
 
 /**

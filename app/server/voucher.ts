@@ -1,6 +1,6 @@
 import { createHmac, timingSafeEqual } from "node:crypto";
+import { UUID } from "~core/shape";
 
-const ID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 /** A tablet may lie away from the server over a weekend and a holiday, and no longer. */
 const LASTS_MS = 7 * 24 * 3600 * 1000;
 
@@ -27,7 +27,7 @@ export function vouchedFor(
   const [staff = "", ...rest] = voucher.split(".");
   // Those given before they had an end do not say when: they hold for nobody but whoever is signed in as the same.
   const [at, given = ""] = rest.length === 1 ? ["", rest[0]] : rest;
-  if (!ID.test(staff) || at === undefined || !/^[0-9a-z]{0,11}$/.test(at) || rest.length > 2) return null;
+  if (!UUID.test(staff) || at === undefined || !/^[0-9a-z]{0,11}$/.test(at) || rest.length > 2) return null;
   const [right, told] = [seal(key, staff, at), Buffer.from(given, "base64url")];
   if (told.length !== right.length || !timingSafeEqual(told, right)) return null;
   return { staff, holds: at !== "" && Math.abs(now - parseInt(at, 36)) <= LASTS_MS };

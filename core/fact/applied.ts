@@ -5,6 +5,16 @@ import type { Job } from "./job";
 export const depthsOf = (book: Book, { depths }: Pick<Job, "depths">): readonly string[] =>
   depths ?? book.depths.slice(0, 1);
 
+/** Whether a scope is less than what was agreed, of a unit that is being taken apart: that is a lead’s to decide. */
+export function isLessThanAgreed(
+  book: Book,
+  job: Pick<Job, "depths" | "steps">,
+  scope: readonly string[],
+): boolean {
+  const begun = [...job.steps.values()].some(({ body }) => body.did === "done");
+  return begun && depthsOf(book, job).some((depth) => !scope.includes(depth));
+}
+
 const MOST = 100;
 const remembered = new WeakMap<Book, Map<string, Applied>>();
 

@@ -16,7 +16,7 @@ export {
 export { jobDocument, jobSchema, JOB_FORMAT, kindRows, readJobDocument, type JobDocument } from "./document";
 export { chainFacts, fold, Job, type ChainFacts, type JobReading, type Photo } from "./job";
 export { disagreements, inOrder, type Disagreement } from "./order";
-export { appliedTo, depthsOf } from "./applied";
+export { appliedTo, depthsOf, isLessThanAgreed } from "./applied";
 export { lastByKey, ofKind } from "./last";
 export { upcast } from "./upcast";
 export {
