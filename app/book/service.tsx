@@ -3,7 +3,7 @@ import { data, Form } from "react-router";
 import { ground } from "~/server/context";
 import { typedIn } from "~/server/form";
 import { mustBe } from "~/server/session";
-import { measurementWords, shownIn } from "~core/book";
+import { measurementWords, shownIn, type System } from "~core/book";
 import { bookById, revisionsOf } from "~store/books";
 import { setToolOwned } from "~store/house-values";
 import type { Route } from "./+types/service";
@@ -61,52 +61,8 @@ export default function ServicePage() {
           </li>
         ))}
       </Plate>
-      <Plate title="Relearns, in their order" empty="None at this depth." count={work.relearns?.length}>
-        {[...(work.relearns ?? [])]
-          .sort((a, b) => a.order - b.order)
-          .map(({ id, name, order, after, needs, minutes, leftOut, drives }) => (
-            <li key={id} id={`relearn-${id}`} className="border-base-300 border-t py-2 target:outline-3">
-              <b className="text-lg">
-                {order}. {name}
-              </b>
-              <span className="block">
-                after {after.map(({ what }) => what).join(", or ")}
-                {minutes && `; ${minutes} min`}
-                {drives && ", driving: licensed driver, local law"}
-              </span>
-              <span className="block">needs {needs.join(", ")}</span>
-              {leftOut && <span className="quiet block text-sm">left out: {leftOut}</span>}
-            </li>
-          ))}
-      </Plate>
-      {work.fluid && (
-        <Plate title="Fluid" empty="" count={1}>
-          <li>
-            <b className="text-lg">{work.fluid.name}</b>
-            {work.fluid.note && <span className="block">{work.fluid.note}</span>}
-          </li>
-          {work.fluid.fills.map(({ what, amount }) => (
-            <li key={what} className="border-base-300 flex justify-between border-t py-1.5">
-              <span>{what}</span> <span className="figure">{shownIn(amount, unit)}</span>
-            </li>
-          ))}
-          {work.fluid.level.map(({ how, persons, from, to, revs, wait }) => (
-            <li key={how} className="border-base-300 border-t py-1.5">
-              <b>
-                Level at {shownIn(from, unit)} to {shownIn(to, unit)}, {shownIn(revs, unit)}, after{" "}
-                {shownIn(wait, unit)}
-              </b>
-              <span className="block">
-                {how}; {persons === 1 ? "one person" : "two persons"}
-              </span>
-            </li>
-          ))}
-          <li className="border-warning mt-2 border-l-4 pl-3">
-            <b>Caution.</b> Hot fluid and exhaust, engine running on a lift: follow the lift’s and the
-            vehicle’s procedure. Used fluid goes to the licensed collector.
-          </li>
-        </Plate>
-      )}
+      <Relearns work={work} />
+      {work.fluid && <Fluid fluid={work.fluid} unit={unit} />}
       <Plate title="Soaking, sizing, reading out" empty="" count={1}>
         {work.soaks?.map(({ id, what, time }) => (
           <li key={id} className="border-base-300 flex justify-between border-t py-1.5">
@@ -134,29 +90,92 @@ export default function ServicePage() {
           </li>
         ))}
       </Plate>
-      <Plate title="Park lock, linkage, taps, plugs" empty="" count={1}>
-        {work.parkLock && (
-          <li className="border-base-300 border-t py-1.5">
-            Park lock ({work.parkLock.parts.map(part).join(", ")}): {work.parkLock.checks.join("; ")}
-          </li>
-        )}
-        {work.linkage && (
-          <li className="border-base-300 border-t py-1.5">
-            Linkage {work.linkage.positions.join(" ")}: {work.linkage.keep}; {work.linkage.checks.join("; ")}
-          </li>
-        )}
-        {work.pressureTaps?.map(({ id, name, where, thread }) => (
-          <li key={id} id={`tap-${id}`} className="border-base-300 border-t py-1.5">
-            <b>{name}</b> tap: {where}, {thread}
-          </li>
-        ))}
-        {work.connectors?.map(({ id, name, where, pins, sensors }) => (
-          <li key={id} className="border-base-300 border-t py-1.5">
-            <b>{name}</b>: {where}, {pins} pins{sensors && `, ${sensors.join(", ")}`}
-          </li>
-        ))}
-      </Plate>
+      <Outside work={work} part={part} />
     </div>
+  );
+}
+
+type Work = ReturnType<typeof useBookView>["applied"]["work"];
+
+function Relearns({ work }: { work: Work }) {
+  return (
+    <Plate title="Relearns, in their order" empty="None at this depth." count={work.relearns?.length}>
+      {[...(work.relearns ?? [])]
+        .sort((a, b) => a.order - b.order)
+        .map(({ id, name, order, after, needs, minutes, leftOut, drives }) => (
+          <li key={id} id={`relearn-${id}`} className="border-base-300 border-t py-2 target:outline-3">
+            <b className="text-lg">
+              {order}. {name}
+            </b>
+            <span className="block">
+              after {after.map(({ what }) => what).join(", or ")}
+              {minutes && `; ${minutes} min`}
+              {drives && ", driving: licensed driver, local law"}
+            </span>
+            <span className="block">needs {needs.join(", ")}</span>
+            {leftOut && <span className="quiet block text-sm">left out: {leftOut}</span>}
+          </li>
+        ))}
+    </Plate>
+  );
+}
+
+function Fluid({ fluid, unit }: { fluid: NonNullable<Work["fluid"]>; unit: System }) {
+  return (
+    <Plate title="Fluid" empty="" count={1}>
+      <li>
+        <b className="text-lg">{fluid.name}</b>
+        {fluid.note && <span className="block">{fluid.note}</span>}
+      </li>
+      {fluid.fills.map(({ what, amount }) => (
+        <li key={what} className="border-base-300 flex justify-between border-t py-1.5">
+          <span>{what}</span> <span className="figure">{shownIn(amount, unit)}</span>
+        </li>
+      ))}
+      {fluid.level.map(({ how, persons, from, to, revs, wait }) => (
+        <li key={how} className="border-base-300 border-t py-1.5">
+          <b>
+            Level at {shownIn(from, unit)} to {shownIn(to, unit)}, {shownIn(revs, unit)}, after{" "}
+            {shownIn(wait, unit)}
+          </b>
+          <span className="block">
+            {how}; {persons === 1 ? "one person" : "two persons"}
+          </span>
+        </li>
+      ))}
+      <li className="border-warning mt-2 border-l-4 pl-3">
+        <b>Caution.</b> Hot fluid and exhaust, engine running on a lift: follow the lift’s and the vehicle’s
+        procedure. Used fluid goes to the licensed collector.
+      </li>
+    </Plate>
+  );
+}
+
+/** What sits outside, or belongs to the vehicle. */
+function Outside({ work, part }: { work: Work; part: (id: string) => string }) {
+  return (
+    <Plate title="Park lock, linkage, taps, plugs" empty="" count={1}>
+      {work.parkLock && (
+        <li className="border-base-300 border-t py-1.5">
+          Park lock ({work.parkLock.parts.map(part).join(", ")}): {work.parkLock.checks.join("; ")}
+        </li>
+      )}
+      {work.linkage && (
+        <li className="border-base-300 border-t py-1.5">
+          Linkage {work.linkage.positions.join(" ")}: {work.linkage.keep}; {work.linkage.checks.join("; ")}
+        </li>
+      )}
+      {work.pressureTaps?.map(({ id, name, where, thread }) => (
+        <li key={id} id={`tap-${id}`} className="border-base-300 border-t py-1.5">
+          <b>{name}</b> tap: {where}, {thread}
+        </li>
+      ))}
+      {work.connectors?.map(({ id, name, where, pins, sensors }) => (
+        <li key={id} className="border-base-300 border-t py-1.5">
+          <b>{name}</b>: {where}, {pins} pins{sensors && `, ${sensors.join(", ")}`}
+        </li>
+      ))}
+    </Plate>
   );
 }
 

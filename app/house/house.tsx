@@ -6,11 +6,11 @@ import { readForm, typedIn } from "~/server/form";
 import { newSecret } from "~/server/secret";
 import { field, oneOf, suchThat, words, written } from "~core/shape";
 import { mustBe } from "~/server/session";
-import { ROLES, type Role } from "~core/fact";
+import { LEADS, ROLES, type Role } from "~core/fact";
 import { moneyOf, moneyText } from "~core/quantity";
 import { UNIQUE_VIOLATION, sqlState } from "~store/database";
 import { setHouse, type HouseSettings } from "~store/house";
-import { addStaff, listStaff } from "~store/staff";
+import { addStaff, listStaff, type Staff } from "~store/staff";
 import type { Route } from "./+types/house";
 
 export const meta: Route.MetaFunction = () => [{ title: "House · Yard Key" }];
@@ -75,148 +75,173 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
 };
 
 export default function House({ loaderData: { everyone, zones }, actionData }: Route.ComponentProps) {
-  const { house, staff } = useInside();
   const typed: Record<string, string> = actionData?.typed ?? {};
   const problems: Record<string, string> = actionData?.problems ?? {};
   const done = actionData && "done" in actionData ? actionData.done : undefined;
-  const may = staff.role === "lead" || staff.role === "owner";
   return (
     <main className="mx-auto grid max-w-[1320px] grid-cols-2 gap-4 p-4">
       <section>
         <h1 className="mb-3 text-3xl font-bold">House</h1>
-        <Form method="post" className="plate p-5">
-          <fieldset disabled={!may}>
-            <Field
-              label="Shop"
-              name="shopName"
-              defaultValue={typed.shopName ?? house.shopName}
-              problem={problems.shopName}
-            />
-            <Choice
-              label="How a limit is decided"
-              name="rule"
-              value={(typed.rule as HouseSettings["rule"] | undefined) ?? house.rule}
-              options={[
-                {
-                  value: "proven",
-                  words: <Words title="Proven" text="the whole uncertainty must lie inside" />,
-                },
-                { value: "plain", words: <Words title="Plain" text="the mean alone is compared" /> },
-              ]}
-            />
-            <Choice
-              label="Where in the range"
-              name="target"
-              value={(typed.target as HouseSettings["target"] | undefined) ?? house.target}
-              options={[
-                { value: "middle", words: <Words title="Middle" text="of the book’s range" /> },
-                { value: "low end", words: <Words title="Low end" text="a quarter up, for crisp apply" /> },
-              ]}
-            />
-            <Choice
-              label="Steels"
-              name="steels"
-              value={(typed.steels as HouseSettings["steels"] | undefined) ?? house.steels}
-              options={[
-                {
-                  value: "reuse if flat",
-                  words: <Words title="Used again" text="when flat and unspotted" />,
-                },
-                { value: "always new", words: <Words title="Always new" text="whatever they look like" /> },
-              ]}
-            />
-            <Choice
-              label="Bushings"
-              name="bushings"
-              value={(typed.bushings as HouseSettings["bushings"] | undefined) ?? house.bushings}
-              options={[
-                { value: "on measurement", words: <Words title="By measure" text="when they are outside" /> },
-                { value: "always new", words: <Words title="All of them" text="every time" /> },
-              ]}
-            />
-            <div className="grid grid-cols-2 gap-3">
-              <Field
-                label="An hour of work"
-                name="hourCents"
-                inputMode="decimal"
-                defaultValue={typed.hourCents ?? moneyText(house.hourCents)}
-                problem={problems.hourCents}
-              />
-              <Field
-                label="A comeback costs the shop"
-                name="comebackCents"
-                inputMode="decimal"
-                defaultValue={typed.comebackCents ?? moneyText(house.comebackCents)}
-                problem={problems.comebackCents}
-              />
-            </div>
-            <Field
-              label="Time zone"
-              name="timeZone"
-              list="time-zones"
-              autoComplete="off"
-              defaultValue={typed.timeZone ?? house.timeZone}
-              problem={problems.timeZone}
-            />
-            <datalist id="time-zones">
-              {zones.map((zone) => (
-                <option key={zone} value={zone} />
-              ))}
-            </datalist>
-            <Field
-              label="Foot switch sends"
-              name="footKey"
-              defaultValue={typed.footKey ?? house.footKey}
-              problem={problems.footKey}
-            />
-            {may ? (
-              <button className="btn btn-primary touch">Keep</button>
-            ) : (
-              <p className="quiet">A lead or the owner sets these.</p>
-            )}
-            {done === "settings" && (
-              <span role="status" className="ml-3 font-semibold">
-                Kept.
-              </span>
-            )}
-          </fieldset>
-        </Form>
+        <Settings zones={zones} typed={typed} problems={problems} kept={done === "settings"} />
       </section>
       <section>
         <h2 className="mb-3 text-3xl font-bold">People</h2>
-        <ul className="plate mb-3 px-5 py-2">
-          {everyone.map(({ id, name, role }) => (
-            <li key={id} className="border-base-300 flex justify-between border-b py-2 last:border-0">
-              <b>{name}</b> <span>{role}</span>
-            </li>
-          ))}
-        </ul>
-        {may && (
-          <Form method="post" className="plate p-5" key={everyone.length}>
-            <input type="hidden" name="intent" value="person" />
-            <Field label="Name" name="name" defaultValue={typed.name} problem={problems.name} />
-            <Choice
-              label="Does"
-              name="role"
-              value={typed.role as Role | undefined}
-              problem={problems.role}
-              options={(["builder", "parts", "lead", "owner"] as const).map((role) => ({
-                value: role,
-                words: role,
-              }))}
-            />
-            <Field
-              label="PIN or password"
-              name="secret"
-              type="password"
-              autoComplete="new-password"
-              problem={problems.secret}
-            />
-            <button className="btn touch">Add</button>
-          </Form>
-        )}
+        <People everyone={everyone} typed={typed} problems={problems} />
       </section>
     </main>
+  );
+}
+
+interface Answered {
+  typed: Record<string, string>;
+  problems: Record<string, string>;
+}
+function useMay(): boolean {
+  return LEADS.includes(useInside().staff.role);
+}
+
+/** What the house has chosen, once for everybody. */
+function Settings({ zones, typed, problems, kept }: Answered & { zones: readonly string[]; kept: boolean }) {
+  const { house } = useInside();
+  const may = useMay();
+  return (
+    <Form method="post" className="plate p-5">
+      <fieldset disabled={!may}>
+        <Field
+          label="Shop"
+          name="shopName"
+          defaultValue={typed.shopName ?? house.shopName}
+          problem={problems.shopName}
+        />
+        <Choice
+          label="How a limit is decided"
+          name="rule"
+          value={(typed.rule as HouseSettings["rule"] | undefined) ?? house.rule}
+          options={[
+            {
+              value: "proven",
+              words: <Words title="Proven" text="the whole uncertainty must lie inside" />,
+            },
+            { value: "plain", words: <Words title="Plain" text="the mean alone is compared" /> },
+          ]}
+        />
+        <Choice
+          label="Where in the range"
+          name="target"
+          value={(typed.target as HouseSettings["target"] | undefined) ?? house.target}
+          options={[
+            { value: "middle", words: <Words title="Middle" text="of the book’s range" /> },
+            { value: "low end", words: <Words title="Low end" text="a quarter up, for crisp apply" /> },
+          ]}
+        />
+        <Choice
+          label="Steels"
+          name="steels"
+          value={(typed.steels as HouseSettings["steels"] | undefined) ?? house.steels}
+          options={[
+            {
+              value: "reuse if flat",
+              words: <Words title="Used again" text="when flat and unspotted" />,
+            },
+            { value: "always new", words: <Words title="Always new" text="whatever they look like" /> },
+          ]}
+        />
+        <Choice
+          label="Bushings"
+          name="bushings"
+          value={(typed.bushings as HouseSettings["bushings"] | undefined) ?? house.bushings}
+          options={[
+            { value: "on measurement", words: <Words title="By measure" text="when they are outside" /> },
+            { value: "always new", words: <Words title="All of them" text="every time" /> },
+          ]}
+        />
+        <div className="grid grid-cols-2 gap-3">
+          <Field
+            label="An hour of work"
+            name="hourCents"
+            inputMode="decimal"
+            defaultValue={typed.hourCents ?? moneyText(house.hourCents)}
+            problem={problems.hourCents}
+          />
+          <Field
+            label="A comeback costs the shop"
+            name="comebackCents"
+            inputMode="decimal"
+            defaultValue={typed.comebackCents ?? moneyText(house.comebackCents)}
+            problem={problems.comebackCents}
+          />
+        </div>
+        <Field
+          label="Time zone"
+          name="timeZone"
+          list="time-zones"
+          autoComplete="off"
+          defaultValue={typed.timeZone ?? house.timeZone}
+          problem={problems.timeZone}
+        />
+        <datalist id="time-zones">
+          {zones.map((zone) => (
+            <option key={zone} value={zone} />
+          ))}
+        </datalist>
+        <Field
+          label="Foot switch sends"
+          name="footKey"
+          defaultValue={typed.footKey ?? house.footKey}
+          problem={problems.footKey}
+        />
+        {may ? (
+          <button className="btn btn-primary touch">Keep</button>
+        ) : (
+          <p className="quiet">A lead or the owner sets these.</p>
+        )}
+        {kept && (
+          <span role="status" className="ml-3 font-semibold">
+            Kept.
+          </span>
+        )}
+      </fieldset>
+    </Form>
+  );
+}
+
+/** Who is known here, and one more. */
+function People({ everyone, typed, problems }: Answered & { everyone: readonly Staff[] }) {
+  const may = useMay();
+  return (
+    <>
+      <ul className="plate mb-3 px-5 py-2">
+        {everyone.map(({ id, name, role }) => (
+          <li key={id} className="border-base-300 flex justify-between border-b py-2 last:border-0">
+            <b>{name}</b> <span>{role}</span>
+          </li>
+        ))}
+      </ul>
+      {may && (
+        <Form method="post" className="plate p-5" key={everyone.length}>
+          <input type="hidden" name="intent" value="person" />
+          <Field label="Name" name="name" defaultValue={typed.name} problem={problems.name} />
+          <Choice
+            label="Does"
+            name="role"
+            value={typed.role as Role | undefined}
+            problem={problems.role}
+            options={ROLES.map((role) => ({
+              value: role,
+              words: role,
+            }))}
+          />
+          <Field
+            label="PIN or password"
+            name="secret"
+            type="password"
+            autoComplete="new-password"
+            problem={problems.secret}
+          />
+          <button className="btn touch">Add</button>
+        </Form>
+      )}
+    </>
   );
 }
 

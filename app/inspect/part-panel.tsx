@@ -42,7 +42,7 @@ const PLATES: readonly StackEntry["role"][] = ["friction", "steel", "reaction pl
 export function PartPanel({ state }: { state: PartState }) {
   const view = useJobView();
   const { job, applied } = view;
-  const { part, proposed, because, decided, is, findings, good } = state;
+  const { part, findings, good } = state;
   const [sure, setSure] = useState(true);
   const [pieces, setPieces] = useState<readonly number[]>([]);
   const count = part.count ?? 1;
@@ -69,44 +69,7 @@ export function PartPanel({ state }: { state: PartState }) {
           {applied.unit.parts.find(({ id }) => id === other)?.name ?? other}: {what}
         </p>
       ))}
-      {!closed && (
-        <div className="my-2 flex flex-wrap items-center gap-2">
-          <button
-            type="button"
-            aria-pressed={!sure}
-            className={`btn touch ${sure ? "" : "btn-secondary"}`}
-            onClick={() => setSure(!sure)}
-          >
-            Only a suspicion
-          </button>
-          {count > 1 && (
-            <span className="flex flex-wrap items-center gap-1" role="group" aria-label="Which of them">
-              <button
-                type="button"
-                aria-pressed={pieces.length === 0}
-                className={`btn touch px-3 ${pieces.length === 0 ? "btn-secondary" : ""}`}
-                onClick={() => setPieces([])}
-              >
-                all {count}
-              </button>
-              {Array.from({ length: Math.min(count, 12) }, (_, i) => i + 1).map((one) => (
-                <button
-                  key={one}
-                  type="button"
-                  aria-pressed={pieces.includes(one)}
-                  aria-label={`number ${one} from the piston`}
-                  className={`btn touch px-3 ${pieces.includes(one) ? "btn-secondary" : ""}`}
-                  onClick={() =>
-                    setPieces(pieces.includes(one) ? pieces.filter((each) => each !== one) : [...pieces, one])
-                  }
-                >
-                  {one}
-                </button>
-              ))}
-            </span>
-          )}
-        </div>
-      )}
+      {!closed && <Which {...{ count, sure, setSure, pieces, setPieces }} />}
       <ul aria-label="Kinds of wear">
         {wearsOf(part).map((wear) => (
           <WearRow
@@ -122,65 +85,133 @@ export function PartPanel({ state }: { state: PartState }) {
       {wearsOf(part).length === 0 && !good && (
         <p className="quiet">The book names no wear for it: good, or decided below.</p>
       )}
-      <div className="border-base-300 mt-2 border-t-2 pt-2" data-disposition={is ?? ""}>
-        <p className="text-xl">
-          <span className="stamp quiet mr-2">What becomes of it</span>
-          <b className={is ? TONES[is] : ""}>{is ? DISPOSITIONS.words[is] : "nothing yet"}</b>
-          {decided && (
-            <span className="text-base">
-              {" "}
-              decided by {decided.by}: {decided.body.reason}
-              {proposed && proposed !== is && ` (proposed: ${DISPOSITIONS.words[proposed]})`}
-            </span>
-          )}
-        </p>
-        <ul className="quiet text-sm">
-          {because.map(({ rule, words, is: then }) => (
-            <li key={`${rule} ${words}`}>
-              {DISPOSITIONS.words[then]}: {words} <span>({rule})</span>
-            </li>
-          ))}
-        </ul>
-        {is === "upgrade" &&
-          (part.instead ?? []).map(({ number, brings }) => (
-            <p key={number}>
-              Instead: <b>{number}</b>, which brings {brings}
-            </p>
-          ))}
-        {(is === "replace" || is === "upgrade") && <NewOne part={part.id} closed={closed} />}
-        {!closed && (
-          <details>
-            <summary className="touch flex cursor-pointer items-center underline underline-offset-4">
-              Decide otherwise
-            </summary>
-            <SayForm kind="disposition" fixed={{ part: part.id }}>
-              {(problems) => (
-                <>
-                  <input
-                    name="reason"
-                    aria-label="Because"
-                    placeholder="because"
-                    className="input touch w-full"
-                  />
-                  {problems.reason && (
-                    <p role="alert" className="text-error font-semibold">
-                      {problems.reason}
-                    </p>
-                  )}
-                  <span className="mt-2 flex flex-wrap gap-2">
-                    {wordsOf(DISPOSITIONS).map(([one, words]) => (
-                      <button key={one} name="is" value={one} className="btn touch">
-                        {words}
-                      </button>
-                    ))}
-                  </span>
-                </>
-              )}
-            </SayForm>
-          </details>
-        )}
-      </div>
+      <Becomes state={state} closed={closed} />
     </section>
+  );
+}
+
+/** Whether what is noted next is sure, and of which of several pieces. */
+function Which({
+  count,
+  sure,
+  setSure,
+  pieces,
+  setPieces,
+}: {
+  count: number;
+  sure: boolean;
+  setSure: (sure: boolean) => void;
+  /** Counted from the piston; none for all of them. */
+  pieces: readonly number[];
+  setPieces: (pieces: readonly number[]) => void;
+}) {
+  return (
+    <div className="my-2 flex flex-wrap items-center gap-2">
+      <button
+        type="button"
+        aria-pressed={!sure}
+        className={`btn touch ${sure ? "" : "btn-secondary"}`}
+        onClick={() => setSure(!sure)}
+      >
+        Only a suspicion
+      </button>
+      {count > 1 && (
+        <span className="flex flex-wrap items-center gap-1" role="group" aria-label="Which of them">
+          <button
+            type="button"
+            aria-pressed={pieces.length === 0}
+            className={`btn touch px-3 ${pieces.length === 0 ? "btn-secondary" : ""}`}
+            onClick={() => setPieces([])}
+          >
+            all {count}
+          </button>
+          {Array.from({ length: Math.min(count, 12) }, (_, i) => i + 1).map((one) => (
+            <button
+              key={one}
+              type="button"
+              aria-pressed={pieces.includes(one)}
+              aria-label={`number ${one} from the piston`}
+              className={`btn touch px-3 ${pieces.includes(one) ? "btn-secondary" : ""}`}
+              onClick={() =>
+                setPieces(pieces.includes(one) ? pieces.filter((each) => each !== one) : [...pieces, one])
+              }
+            >
+              {one}
+            </button>
+          ))}
+        </span>
+      )}
+    </div>
+  );
+}
+
+/** What becomes of the part, why, and how somebody decides otherwise. */
+function Becomes({
+  state: { part, proposed, because, decided, is },
+  closed,
+}: {
+  state: PartState;
+  closed: boolean;
+}) {
+  return (
+    <div className="border-base-300 mt-2 border-t-2 pt-2" data-disposition={is ?? ""}>
+      <p className="text-xl">
+        <span className="stamp quiet mr-2">What becomes of it</span>
+        <b className={is ? TONES[is] : ""}>{is ? DISPOSITIONS.words[is] : "nothing yet"}</b>
+        {decided && (
+          <span className="text-base">
+            {" "}
+            decided by {decided.by}: {decided.body.reason}
+            {proposed && proposed !== is && ` (proposed: ${DISPOSITIONS.words[proposed]})`}
+          </span>
+        )}
+      </p>
+      <ul className="quiet text-sm">
+        {because.map(({ rule, words, is: then }) => (
+          <li key={`${rule} ${words}`}>
+            {DISPOSITIONS.words[then]}: {words} <span>({rule})</span>
+          </li>
+        ))}
+      </ul>
+      {is === "upgrade" &&
+        (part.instead ?? []).map(({ number, brings }) => (
+          <p key={number}>
+            Instead: <b>{number}</b>, which brings {brings}
+          </p>
+        ))}
+      {(is === "replace" || is === "upgrade") && <NewOne part={part.id} closed={closed} />}
+      {!closed && (
+        <details>
+          <summary className="touch flex cursor-pointer items-center underline underline-offset-4">
+            Decide otherwise
+          </summary>
+          <SayForm kind="disposition" fixed={{ part: part.id }}>
+            {(problems) => (
+              <>
+                <input
+                  name="reason"
+                  aria-label="Because"
+                  placeholder="because"
+                  className="input touch w-full"
+                />
+                {problems.reason && (
+                  <p role="alert" className="text-error font-semibold">
+                    {problems.reason}
+                  </p>
+                )}
+                <span className="mt-2 flex flex-wrap gap-2">
+                  {wordsOf(DISPOSITIONS).map(([one, words]) => (
+                    <button key={one} name="is" value={one} className="btn touch">
+                      {words}
+                    </button>
+                  ))}
+                </span>
+              </>
+            )}
+          </SayForm>
+        </details>
+      )}
+    </div>
   );
 }
 

@@ -64,9 +64,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
 
 /** What parts and whole units cost: suppliers' lists, taken in as they come. */
 export default function Prices({ loaderData: { rows, begins, more }, actionData }: Route.ComponentProps) {
-  const { day } = useWhen();
   const { staff } = useInside();
-  const listId = useId();
   const problems: Record<string, string> = actionData?.problems ?? {};
   const typed: Record<string, string> = actionData?.typed ?? {};
   const added = actionData?.added ?? null;
@@ -98,40 +96,7 @@ export default function Prices({ loaderData: { rows, begins, more }, actionData 
               : "No prices yet: take in a supplier’s list."}
           </p>
         ) : (
-          <div className="plate overflow-x-auto">
-            <table className="w-full">
-              <thead className="bg-base-200">
-                <tr className="stamp text-left">
-                  <th scope="col" className="px-3 py-2">
-                    Part
-                  </th>
-                  <th scope="col" className="px-3 py-2 text-right">
-                    Price
-                  </th>
-                  <th scope="col" className="px-3 py-2">
-                    Days
-                  </th>
-                  <th scope="col" className="px-3 py-2">
-                    Whose
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {rows.map(({ part, cents, days, supplier: whose, at }) => (
-                  <tr key={part} className="border-base-300 border-t text-lg" data-price={part}>
-                    <th scope="row" className="px-3 py-1.5 text-left font-semibold">
-                      {part}
-                    </th>
-                    <td className="figure px-3 py-1.5 text-right">{moneyText(cents)}</td>
-                    <td className="px-3 py-1.5">{days ?? "–"}</td>
-                    <td className="quiet px-3 py-1.5 text-base">
-                      {whose}, {day(at)}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
+          <Listed rows={rows} />
         )}
         {more && (
           <Link
@@ -145,63 +110,112 @@ export default function Prices({ loaderData: { rows, begins, more }, actionData 
       {staff.role === "builder" ? (
         <p className="plate p-4 text-lg">Prices are taken in by whoever buys parts, or a lead.</p>
       ) : (
-        <Form
-          method="post"
-          encType="multipart/form-data"
-          className="plate p-4"
-          aria-label="Take in a price list"
-        >
-          <h2 className="mb-2 text-2xl font-bold">Take in a list</h2>
-          <Field
-            label="Whose"
-            name="supplier"
-            autoComplete="off"
-            defaultValue={typed.supplier}
-            problem={problems.supplier}
-          />
-          <label htmlFor={listId} className="stamp mb-1 block">
-            The list
-          </label>
-          <textarea
-            id={listId}
-            name="list"
-            key={typed.list}
-            defaultValue={typed.list}
-            rows={8}
-            spellCheck={false}
-            aria-invalid={problems.list ? true : undefined}
-            aria-describedby={`${listId}-help`}
-            placeholder={"part,price,days\nMD-1392,214.00,4"}
-            className={`textarea figure w-full ${problems.list ? "textarea-error" : ""}`}
-          />
-          {problems.list && (
-            <ul role="alert" className="text-error mt-1 font-semibold">
-              {problems.list.split("\n").map((problem) => (
-                <li key={problem}>{problem}</li>
-              ))}
-            </ul>
-          )}
-          <p id={`${listId}-help`} className="quiet mt-1 text-sm">
-            Columns part, price and days, as CSV. Whole units stand as unit/reconditioned and unit/used.
-            Nothing is taken of a list with a fault; what is the same as before is not said twice.
-          </p>
-          <label className="stamp mt-3 mb-1 block">
-            Or a file
-            <input
-              type="file"
-              name="file"
-              accept=".csv,.txt,text/csv"
-              className="file-input touch mt-1 w-full"
-            />
-          </label>
-          <button className="btn btn-primary btn-lg touch mt-3 w-full">Take it in</button>
-          {added !== null && (
-            <p role="status" className="mt-2 text-lg font-semibold" data-added={added}>
-              {added === 0 ? "All of it stood already." : `${added} prices are new or other than before.`}
-            </p>
-          )}
-        </Form>
+        <TakeIn typed={typed} problems={problems} added={added} />
       )}
     </main>
+  );
+}
+
+type Rows = Route.ComponentProps["loaderData"]["rows"];
+
+function Listed({ rows }: { rows: Rows }) {
+  const { day } = useWhen();
+  return (
+    <div className="plate overflow-x-auto">
+      <table className="w-full">
+        <thead className="bg-base-200">
+          <tr className="stamp text-left">
+            <th scope="col" className="px-3 py-2">
+              Part
+            </th>
+            <th scope="col" className="px-3 py-2 text-right">
+              Price
+            </th>
+            <th scope="col" className="px-3 py-2">
+              Days
+            </th>
+            <th scope="col" className="px-3 py-2">
+              Whose
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ part, cents, days, supplier: whose, at }) => (
+            <tr key={part} className="border-base-300 border-t text-lg" data-price={part}>
+              <th scope="row" className="px-3 py-1.5 text-left font-semibold">
+                {part}
+              </th>
+              <td className="figure px-3 py-1.5 text-right">{moneyText(cents)}</td>
+              <td className="px-3 py-1.5">{days ?? "–"}</td>
+              <td className="quiet px-3 py-1.5 text-base">
+                {whose}, {day(at)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** A supplier’s list, pasted or as a file; what is wrong with it stands at it, by line. */
+function TakeIn({
+  typed,
+  problems,
+  added,
+}: {
+  typed: Record<string, string>;
+  problems: Record<string, string>;
+  /** How many prices were new or other; null while nothing was taken in. */
+  added: number | null;
+}) {
+  const listId = useId();
+  return (
+    <Form method="post" encType="multipart/form-data" className="plate p-4" aria-label="Take in a price list">
+      <h2 className="mb-2 text-2xl font-bold">Take in a list</h2>
+      <Field
+        label="Whose"
+        name="supplier"
+        autoComplete="off"
+        defaultValue={typed.supplier}
+        problem={problems.supplier}
+      />
+      <label htmlFor={listId} className="stamp mb-1 block">
+        The list
+      </label>
+      <textarea
+        id={listId}
+        name="list"
+        key={typed.list}
+        defaultValue={typed.list}
+        rows={8}
+        spellCheck={false}
+        aria-invalid={problems.list ? true : undefined}
+        aria-describedby={`${listId}-help`}
+        placeholder={"part,price,days\nMD-1392,214.00,4"}
+        className={`textarea figure w-full ${problems.list ? "textarea-error" : ""}`}
+      />
+      {problems.list && (
+        <ul role="alert" className="text-error mt-1 font-semibold">
+          {problems.list.split("\n").map((problem) => (
+            <li key={problem}>{problem}</li>
+          ))}
+        </ul>
+      )}
+      <p id={`${listId}-help`} className="quiet mt-1 text-sm">
+        Columns part, price and days, as CSV. Whole units stand as unit/reconditioned and unit/used. Nothing
+        is taken of a list with a fault; what is the same as before is not said twice.
+      </p>
+      <label className="stamp mt-3 mb-1 block">
+        Or a file
+        <input type="file" name="file" accept=".csv,.txt,text/csv" className="file-input touch mt-1 w-full" />
+      </label>
+      <button className="btn btn-primary btn-lg touch mt-3 w-full">Take it in</button>
+      {added !== null && (
+        <p role="status" className="mt-2 text-lg font-semibold" data-added={added}>
+          {added === 0 ? "All of it stood already." : `${added} prices are new or other than before.`}
+        </p>
+      )}
+    </Form>
   );
 }
