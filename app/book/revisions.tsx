@@ -100,8 +100,7 @@ export default function RevisionsPage({
   loaderData: { drafts, history, differences, from, to, id },
   actionData,
 }: Route.ComponentProps) {
-  const { day } = useWhen();
-  const { book, revisions, revision, may, unit } = useBookView();
+  const { book, revisions, revision, may } = useBookView();
   const [search] = useSearchParams();
   const problems: Record<string, string> = actionData?.problems ?? {};
   const typed: Record<string, string> = actionData?.typed ?? {};
@@ -115,30 +114,7 @@ export default function RevisionsPage({
     <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-start gap-3">
       <section className="plate p-5">
         <h2 className="mb-2 text-xl font-bold">Revisions</h2>
-        <ul>
-          {revisions.map((one) => (
-            <li key={one.id} className="border-base-300 flex flex-wrap items-center gap-3 border-t py-1.5">
-              <b className="text-xl">{one.revision}</b>
-              <span className="grow">
-                {day(one.added)}
-                {one.by && `, ${one.by}`}
-                {one.note && <span className="block">{one.note}</span>}
-              </span>
-              {one.id === revision.id ? (
-                <b>shown</b>
-              ) : (
-                <Link to={`/books/${book.unit.id}?revision=${one.revision}`} className="btn touch">
-                  Read
-                </Link>
-              )}
-              {one.id !== revisions[0]?.id && (
-                <Link to={compare(one.revision)} preventScrollReset className="btn touch">
-                  What changed since
-                </Link>
-              )}
-            </li>
-          ))}
-        </ul>
+        <History compare={compare} />
         <div className="mt-4 flex flex-wrap gap-2">
           <a
             href={`/books/${book.unit.id}/export.json?revision=${revision.revision}`}
@@ -170,31 +146,7 @@ export default function RevisionsPage({
             ))}
           </ul>
         )}
-        {may && (
-          <details className="mt-4" open={Object.keys(problems).length > 0 || undefined}>
-            <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
-              Use it as the start of another unit’s book
-            </summary>
-            <Form method="post">
-              <input type="hidden" name="id" value={id} />
-              <Field
-                label="Id of the new unit"
-                name="unit"
-                defaultValue={typed.unit}
-                problem={problems.unit}
-              />
-              <Field
-                label="Name of the new unit"
-                name="name"
-                defaultValue={typed.name}
-                problem={problems.name}
-              />
-              <button className="btn btn-secondary touch" name="intent" value="copy">
-                <Copy size={20} aria-hidden="true" /> Duplicate
-              </button>
-            </Form>
-          </details>
-        )}
+        {may && <AsAStart id={id} typed={typed} problems={problems} />}
       </section>
       <div className="grid gap-3">
         <section className="plate p-5">
@@ -210,33 +162,101 @@ export default function RevisionsPage({
             <p className="quiet">There is one revision so far.</p>
           )}
         </section>
-        <section className="plate p-5">
-          <h2 className="mb-2 text-xl font-bold">House values</h2>
-          <ul>
-            {history.map(({ of, id: entry, min, max, torque, reason, by, at, taken }) => {
-              const chain = book.chains.find((one) => one.id === entry);
-              const name =
-                (of === "chain" ? chain : book.fasteners?.find((one) => one.id === entry))?.name ?? entry;
-              const spec = chain?.spec[0];
-              const words = torque ?? (spec ? rangeText(min ?? spec.min, max ?? spec.max, unit) : "");
-              return (
-                <li key={`${entry} ${at}`} className="border-base-300 border-t py-1.5">
-                  <b>{name}</b>: {taken ? "taken back" : words}
-                  <span className="quiet block text-sm">
-                    {reason}; {by}, {day(at)}
-                  </span>
-                </li>
-              );
-            })}
-          </ul>
-          {history.length === 0 && (
-            <p className="quiet">
-              The shop judges by the book’s limits. A lead puts a value beside one on its page.
-            </p>
-          )}
-        </section>
+        <HouseValues history={history} />
       </div>
     </div>
+  );
+}
+
+/** Every revision, who let it out and what for. */
+function History({ compare }: { compare: (revision: number) => string }) {
+  const { day } = useWhen();
+  const { book, revisions, revision } = useBookView();
+  return (
+    <ul>
+      {revisions.map((one) => (
+        <li key={one.id} className="border-base-300 flex flex-wrap items-center gap-3 border-t py-1.5">
+          <b className="text-xl">{one.revision}</b>
+          <span className="grow">
+            {day(one.added)}
+            {one.by && `, ${one.by}`}
+            {one.note && <span className="block">{one.note}</span>}
+          </span>
+          {one.id === revision.id ? (
+            <b>shown</b>
+          ) : (
+            <Link to={`/books/${book.unit.id}?revision=${one.revision}`} className="btn touch">
+              Read
+            </Link>
+          )}
+          {one.id !== revisions[0]?.id && (
+            <Link to={compare(one.revision)} preventScrollReset className="btn touch">
+              What changed since
+            </Link>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Begins another unit’s book with this one. */
+function AsAStart({
+  id,
+  typed,
+  problems,
+}: {
+  id: string;
+  typed: Record<string, string>;
+  problems: Record<string, string>;
+}) {
+  return (
+    <details className="mt-4" open={Object.keys(problems).length > 0 || undefined}>
+      <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
+        Use it as the start of another unit’s book
+      </summary>
+      <Form method="post">
+        <input type="hidden" name="id" value={id} />
+        <Field label="Id of the new unit" name="unit" defaultValue={typed.unit} problem={problems.unit} />
+        <Field label="Name of the new unit" name="name" defaultValue={typed.name} problem={problems.name} />
+        <button className="btn btn-secondary touch" name="intent" value="copy">
+          <Copy size={20} aria-hidden="true" /> Duplicate
+        </button>
+      </Form>
+    </details>
+  );
+}
+
+/** What the shop holds against the book’s own values, and what it has taken back. */
+function HouseValues({ history }: Pick<Route.ComponentProps["loaderData"], "history">) {
+  const { day } = useWhen();
+  const { book, unit } = useBookView();
+  return (
+    <section className="plate p-5">
+      <h2 className="mb-2 text-xl font-bold">House values</h2>
+      <ul>
+        {history.map(({ of, id: entry, min, max, torque, reason, by, at, taken }) => {
+          const chain = book.chains.find((one) => one.id === entry);
+          const name =
+            (of === "chain" ? chain : book.fasteners?.find((one) => one.id === entry))?.name ?? entry;
+          const spec = chain?.spec[0];
+          const words = torque ?? (spec ? rangeText(min ?? spec.min, max ?? spec.max, unit) : "");
+          return (
+            <li key={`${entry} ${at}`} className="border-base-300 border-t py-1.5">
+              <b>{name}</b>: {taken ? "taken back" : words}
+              <span className="quiet block text-sm">
+                {reason}; {by}, {day(at)}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+      {history.length === 0 && (
+        <p className="quiet">
+          The shop judges by the book’s limits. A lead puts a value beside one on its page.
+        </p>
+      )}
+    </section>
   );
 }
 

@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import { OUTSIDE, type Element, type Range } from "~core/book";
-import { baseOfTrain, behave, ratioText, solveRanges, type Behaviour } from "~core/gears";
+import { baseOfTrain, behave, ratioText, solveRanges, type Behaviour, type SolvedRange } from "~core/gears";
 import { toDecimal, type Rational } from "~core/quantity";
 import { useBookView } from "./book";
 
@@ -29,84 +29,8 @@ export default function TrainPage() {
   return (
     <div className="grid grid-cols-[minmax(0,7fr)_minmax(0,4fr)] items-start gap-3">
       <div className="grid gap-3">
-        <section className="plate p-4">
-          <h2 className="mb-2 text-xl font-bold">Apply chart</h2>
-          <div className="overflow-x-auto">
-            <table className="w-full text-center text-lg">
-              <thead>
-                <tr>
-                  <th scope="col" className="py-1 text-left">
-                    Range
-                  </th>
-                  {tried.map((element) => (
-                    <th
-                      key={element.id}
-                      scope="col"
-                      className="px-1"
-                      title={element.name ?? element.aka.join(", ")}
-                    >
-                      {shortName(element)}
-                    </th>
-                  ))}
-                  <th scope="col" className="text-right">
-                    Ratio
-                  </th>
-                  <th scope="col" className="pl-4 text-right">
-                    Step
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {solved.map(({ range, behaviour }, i) => (
-                  <tr
-                    key={range.id}
-                    id={`range-${range.id}`}
-                    className={`border-base-300 border-t target:outline-2 ${range.id === shown ? "bg-base-200" : ""}`}
-                  >
-                    <th scope="row" className="text-left">
-                      <button
-                        type="button"
-                        className="touch text-xl font-bold"
-                        onClick={() => applies(range)}
-                      >
-                        {range.id}
-                      </button>
-                    </th>
-                    {tried.map(({ id }) => (
-                      <td key={id}>
-                        <Applied range={range} id={id} />
-                      </td>
-                    ))}
-                    <td className="figure text-right">
-                      {behaviour.ratio ? ratioText(behaviour.ratio) : "none"}
-                    </td>
-                    <td className="quiet pl-4 text-right">{stepText(solved[i - 1]?.behaviour, behaviour)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-          <p className="quiet mt-2 text-sm">
-            ■ applied &nbsp; ▲ one-way clutch, holds by itself &nbsp; □ under engine braking only. Ratios are
-            solved from the tooth counts. Touch a range to try it.
-          </p>
-        </section>
-        <section className="plate p-4">
-          <h2 className="mb-2 text-xl font-bold">Elements</h2>
-          <ul className="grid grid-cols-2 gap-x-6">
-            {unit.elements.map((element) => (
-              <li key={element.id} className="border-base-300 border-t py-1.5">
-                <b>{shortName(element)}</b> {element.name ?? element.kind}: joins{" "}
-                {element.joins[0].replaceAll("-", " ")} and {element.joins[1].replaceAll("-", " ")}
-                {element.outside && `, outside the ranges: ${OUTSIDE[element.outside]}`}
-                {element.servo && `. Servo: ${element.servo}`}
-                <span className="quiet block text-sm">
-                  {[...element.aka, on(unit.ranges, element.id)].filter(Boolean).join(" · ")}
-                </span>
-              </li>
-            ))}
-          </ul>
-        </section>
+        <Chart tried={tried} solved={solved} shown={shown} onApply={applies} />
+        <Elements />
       </div>
       <div className="grid gap-3">
         <section className="plate p-4">
@@ -131,43 +55,146 @@ export default function TrainPage() {
           </div>
           <Outcome behaviour={now} ranges={unit.ranges} touched={touched} elements={unit.elements} />
         </section>
-        <section className="plate p-4">
-          <h2 className="mb-2 text-xl font-bold">
-            {picked ? `Speeds in ${picked.range.id}` : "Speeds"}
-            <span className="quiet ml-2 text-base font-normal">for one turn of the {unit.train.input}</span>
-          </h2>
-          <div className="grid content-start gap-y-3">
-            <table>
-              <tbody>
-                {unit.members.map((member) => (
-                  <tr key={member} className="border-base-300 border-t">
-                    <th scope="row" className="py-0.5 text-left font-normal">
-                      {member.replaceAll("-", " ")}
-                    </th>
-                    <td className="figure text-right">{speedText(now.speeds[member])}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            <table>
-              <caption className="stamp quiet text-left">Slip of what is released</caption>
-              <tbody>
-                {unit.elements
-                  .filter(({ id }) => id in now.slips)
-                  .map((element) => (
-                    <tr key={element.id} className="border-base-300 border-t">
-                      <th scope="row" className="py-0.5 text-left font-normal">
-                        {shortName(element)}
-                      </th>
-                      <td className="figure text-right">{speedText(now.slips[element.id])}</td>
-                    </tr>
-                  ))}
-              </tbody>
-            </table>
-          </div>
-        </section>
+        <Speeds range={picked?.range.id} now={now} />
       </div>
     </div>
+  );
+}
+
+/** Every range with what it applies, its ratio and the step from the one before. */
+function Chart({
+  tried,
+  solved,
+  shown,
+  onApply,
+}: {
+  tried: readonly Element[];
+  solved: readonly SolvedRange[];
+  shown: string | null;
+  onApply: (range: Range) => void;
+}) {
+  return (
+    <section className="plate p-4">
+      <h2 className="mb-2 text-xl font-bold">Apply chart</h2>
+      <div className="overflow-x-auto">
+        <table className="w-full text-center text-lg">
+          <thead>
+            <tr>
+              <th scope="col" className="py-1 text-left">
+                Range
+              </th>
+              {tried.map((element) => (
+                <th
+                  key={element.id}
+                  scope="col"
+                  className="px-1"
+                  title={element.name ?? element.aka.join(", ")}
+                >
+                  {shortName(element)}
+                </th>
+              ))}
+              <th scope="col" className="text-right">
+                Ratio
+              </th>
+              <th scope="col" className="pl-4 text-right">
+                Step
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {solved.map(({ range, behaviour }, i) => (
+              <tr
+                key={range.id}
+                id={`range-${range.id}`}
+                className={`border-base-300 border-t target:outline-2 ${range.id === shown ? "bg-base-200" : ""}`}
+              >
+                <th scope="row" className="text-left">
+                  <button type="button" className="touch text-xl font-bold" onClick={() => onApply(range)}>
+                    {range.id}
+                  </button>
+                </th>
+                {tried.map(({ id }) => (
+                  <td key={id}>
+                    <Applied range={range} id={id} />
+                  </td>
+                ))}
+                <td className="figure text-right">{behaviour.ratio ? ratioText(behaviour.ratio) : "none"}</td>
+                <td className="quiet pl-4 text-right">{stepText(solved[i - 1]?.behaviour, behaviour)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <p className="quiet mt-2 text-sm">
+        ■ applied &nbsp; ▲ one-way clutch, holds by itself &nbsp; □ under engine braking only. Ratios are
+        solved from the tooth counts. Touch a range to try it.
+      </p>
+    </section>
+  );
+}
+
+/** What each element joins, and what else it is called. */
+function Elements() {
+  const { unit } = useBookView().applied;
+  return (
+    <section className="plate p-4">
+      <h2 className="mb-2 text-xl font-bold">Elements</h2>
+      <ul className="grid grid-cols-2 gap-x-6">
+        {unit.elements.map((element) => (
+          <li key={element.id} className="border-base-300 border-t py-1.5">
+            <b>{shortName(element)}</b> {element.name ?? element.kind}: joins{" "}
+            {element.joins[0].replaceAll("-", " ")} and {element.joins[1].replaceAll("-", " ")}
+            {element.outside && `, outside the ranges: ${OUTSIDE[element.outside]}`}
+            {element.servo && `. Servo: ${element.servo}`}
+            <span className="quiet block text-sm">
+              {[...element.aka, on(unit.ranges, element.id)].filter(Boolean).join(" · ")}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** How fast everything turns for one turn of the input, and what is released slips by. */
+function Speeds({ range, now }: { range: string | undefined; now: Behaviour }) {
+  const { unit } = useBookView().applied;
+  return (
+    <section className="plate p-4">
+      <h2 className="mb-2 text-xl font-bold">
+        {range === undefined ? "Speeds" : `Speeds in ${range}`}
+        <span className="quiet ml-2 text-base font-normal">for one turn of the {unit.train.input}</span>
+      </h2>
+      <div className="grid content-start gap-y-3">
+        <table>
+          <tbody>
+            {unit.members.map((member) => (
+              <tr key={member} className="border-base-300 border-t">
+                <th scope="row" className="py-0.5 text-left font-normal">
+                  {member.replaceAll("-", " ")}
+                </th>
+                <td className="figure text-right">{speedText(now.speeds[member])}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <table>
+          <caption className="stamp quiet text-left">Slip of what is released</caption>
+          <tbody>
+            {unit.elements
+              .filter(({ id }) => id in now.slips)
+              .map((element) => (
+                <tr key={element.id} className="border-base-300 border-t">
+                  <th scope="row" className="py-0.5 text-left font-normal">
+                    {shortName(element)}
+                  </th>
+                  <td className="figure text-right">{speedText(now.slips[element.id])}</td>
+                </tr>
+              ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
   );
 }
 
