@@ -29,9 +29,7 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `Bench ${param
 
 /** What lies where, in which order and which way up; whoever comes back in three days sees it at once. */
 export default function BenchMap() {
-  const { short } = useWhen();
   const { job, applied, number } = useJobView();
-  const { staff } = useInside();
   const say = useSay();
   const [search] = useSearchParams();
   const plan = useMemo(() => planOf(job, applied), [job, applied]);
@@ -89,20 +87,7 @@ export default function BenchMap() {
         if (over) move(carried, String(over.id));
       }}
     >
-      <div className="plate mb-3 flex flex-wrap items-center gap-x-6 gap-y-1 px-4 py-2 text-lg" data-handover>
-        <span>
-          Last: <b>{plan.last?.step.name ?? "nothing yet"}</b>
-          {plan.last?.fact &&
-            `, ${plan.last.fact.by === staff.name ? "you" : plan.last.fact.by}, ${short(plan.last.fact.at)}`}
-        </span>
-        <span>
-          Next: <b>{plan.next?.step.name ?? "nothing more to take down"}</b>
-        </span>
-        <span className="grow" />
-        <Link to={`/jobs/${number}/teardown`} className="btn touch">
-          To the steps
-        </Link>
-      </div>
+      <Handover plan={plan} />
       <Actions
         {...{ picked, places: places.map(({ id, name }) => ({ id, name })), told, bench }}
         onMove={move}
@@ -158,6 +143,29 @@ export default function BenchMap() {
         )}
       </DragOverlay>
     </DndContext>
+  );
+}
+
+/** Where the work stands, for whoever takes it up. */
+function Handover({ plan }: { plan: ReturnType<typeof planOf> }) {
+  const { short } = useWhen();
+  const { staff } = useInside();
+  const { number } = useJobView();
+  return (
+    <div className="plate mb-3 flex flex-wrap items-center gap-x-6 gap-y-1 px-4 py-2 text-lg" data-handover>
+      <span>
+        Last: <b>{plan.last?.step.name ?? "nothing yet"}</b>
+        {plan.last?.fact &&
+          `, ${plan.last.fact.by === staff.name ? "you" : plan.last.fact.by}, ${short(plan.last.fact.at)}`}
+      </span>
+      <span>
+        Next: <b>{plan.next?.step.name ?? "nothing more to take down"}</b>
+      </span>
+      <span className="grow" />
+      <Link to={`/jobs/${number}/teardown`} className="btn touch">
+        To the steps
+      </Link>
+    </div>
   );
 }
 

@@ -152,21 +152,7 @@ function Editor({ draft, base }: Loaded) {
   }
   const conflict = answer?.kind === "conflict" && kept.version < answer.version ? answer : null;
   const unsaved = document !== kept.document;
-  const wrote = useRef(begun.restored);
-  useEffect(() => {
-    if (!unsaved) {
-      // Another tab's unsaved work is not this one's to drop.
-      if (wrote.current) dropUnsaved(draft.id);
-      wrote.current = false;
-      return;
-    }
-    wrote.current = true;
-    const timer = setTimeout(
-      () => keepUnsaved(draft.id, { version: kept.version, text: JSON.stringify(document) }),
-      300,
-    );
-    return () => clearTimeout(timer);
-  }, [draft.id, document, kept.version, unsaved]);
+  useKeepUnsaved(draft.id, document, kept.version, unsaved, begun.restored);
   const send = (seen: number): void => {
     setSent(document);
     void save.submit({ intent: "save", seen, document: JSON.stringify(document) }, { method: "post" });
@@ -190,13 +176,7 @@ function Editor({ draft, base }: Loaded) {
         </span>
         <span className="grow" />
         <span role="status" className={problems.length > 0 ? "text-error font-semibold" : "font-semibold"}>
-          {broken
-            ? "not JSON at the moment"
-            : checked === null
-              ? "checking …"
-              : problems.length === 0
-                ? "✓ no problems"
-                : `${problems.length} problem${problems.length > 1 ? "s" : ""}`}
+          {broken ? "not JSON at the moment" : checkedText(checked)}
         </span>
         <button
           type="button"
@@ -213,52 +193,23 @@ function Editor({ draft, base }: Loaded) {
         </p>
       )}
       {conflict && (
-        <section role="alert" className="plate border-warning mb-3 border-2 p-5">
-          <h2 className="text-xl font-bold">
-            {conflict.by} saved this draft while you worked. Nothing was overwritten.
-          </h2>
-          <p className="mb-2">What yours says differently from theirs:</p>
-          <DifferenceList
-            lines={difference(JSON.parse(conflict.theirs) as unknown, document).map(differenceText)}
-          />
-          <div className="mt-3 flex gap-2">
-            <button
-              type="button"
-              className="btn touch"
-              onClick={() => {
-                const theirs: unknown = JSON.parse(conflict.theirs);
-                setDocument(theirs);
-                setKept({ document: theirs, version: conflict.version });
-                setRound(round + 1);
-              }}
-            >
-              Take theirs, drop mine
-            </button>
-            <button type="button" className="btn btn-secondary touch" onClick={() => send(conflict.version)}>
-              Save mine over theirs
-            </button>
-          </div>
-        </section>
+        <Conflict
+          conflict={conflict}
+          document={document}
+          takeTheirs={(theirs) => {
+            setDocument(theirs);
+            setKept({ document: theirs, version: conflict.version });
+            setRound(round + 1);
+          }}
+          saveMine={() => send(conflict.version)}
+        />
       )}
       {answer?.kind === "refused" && (
         <p role="alert" className="text-error mb-3 text-lg font-semibold">
           {answer.problem}
         </p>
       )}
-      <nav aria-label="What to change" className="border-base-300 mb-3 flex flex-wrap border-b-2">
-        {tabs.map(([name, words]) => (
-          <button
-            key={name}
-            type="button"
-            aria-current={tab === name ? "page" : undefined}
-            className={`touch -mb-0.5 border-b-4 px-4 font-semibold ${tab === name ? "border-primary" : "border-transparent"}`}
-            disabled={broken && name !== "document"}
-            onClick={() => setTab(name)}
-          >
-            {words}
-          </button>
-        ))}
-      </nav>
+      <Tabs tabs={tabs} tab={tab} broken={broken} onTab={setTab} />
       <div
         className={
           problems.length > 0 && tab !== "differences"
@@ -300,6 +251,100 @@ function Editor({ draft, base }: Loaded) {
         )}
       </div>
     </>
+  );
+}
+
+/** What is typed and not saved is kept in the browser, and dropped once it is saved. */
+function useKeepUnsaved(
+  id: string,
+  document: unknown,
+  version: number,
+  unsaved: boolean,
+  restored: boolean,
+): void {
+  const wrote = useRef(restored);
+  useEffect(() => {
+    if (!unsaved) {
+      // Another tab's unsaved work is not this one's to drop.
+      if (wrote.current) dropUnsaved(id);
+      wrote.current = false;
+      return;
+    }
+    wrote.current = true;
+    const timer = setTimeout(
+      () => keepUnsaved(id, { version: version, text: JSON.stringify(document) }),
+      300,
+    );
+    return () => clearTimeout(timer);
+  }, [id, document, version, unsaved]);
+}
+
+/** The sections of the book, its whole, and what differs from the revision it was begun from. */
+function Tabs({
+  tabs,
+  tab,
+  broken,
+  onTab,
+}: {
+  tabs: readonly [Tab, string][];
+  tab: Tab;
+  /** While the document is no JSON nothing else can be shown. */
+  broken: boolean;
+  onTab: (tab: Tab) => void;
+}) {
+  return (
+    <nav aria-label="What to change" className="border-base-300 mb-3 flex flex-wrap border-b-2">
+      {tabs.map(([name, words]) => (
+        <button
+          key={name}
+          type="button"
+          aria-current={tab === name ? "page" : undefined}
+          className={`touch -mb-0.5 border-b-4 px-4 font-semibold ${tab === name ? "border-primary" : "border-transparent"}`}
+          disabled={broken && name !== "document"}
+          onClick={() => onTab(name)}
+        >
+          {words}
+        </button>
+      ))}
+    </nav>
+  );
+}
+
+const checkedText = (checked: { problems: readonly unknown[] } | null): string => {
+  if (checked === null) return "checking …";
+  const many = checked.problems.length;
+  return many === 0 ? "✓ no problems" : `${many} problem${many > 1 ? "s" : ""}`;
+};
+
+/** Somebody else saved meanwhile: what differs, and whose stands. */
+function Conflict({
+  conflict,
+  document,
+  takeTheirs,
+  saveMine,
+}: {
+  conflict: Extract<Answer, { kind: "conflict" }>;
+  document: unknown;
+  takeTheirs: (theirs: unknown) => void;
+  saveMine: () => void;
+}) {
+  const theirs: unknown = JSON.parse(conflict.theirs);
+  return (
+    <section role="alert" className="plate border-warning mb-3 border-2 p-5">
+      <h2 className="text-xl font-bold">
+        {conflict.by} saved this draft while you worked. Nothing was overwritten.
+      </h2>
+      <p className="mb-2">What yours says differently from theirs:</p>
+      <DifferenceList lines={difference(theirs, document).map(differenceText)} />
+      <div className="mt-3 flex gap-2">
+        <button type="button" className="btn touch" onClick={() => takeTheirs(theirs)}>
+          Take theirs, drop mine
+        </button>
+        <button type="button" className="btn btn-secondary touch" onClick={saveMine}>
+          Save mine over theirs
+        </button>
+      </div>
+    </section>
   );
 }
 

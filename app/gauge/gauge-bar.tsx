@@ -92,24 +92,7 @@ export function GaugeBar({ only }: { only?: Exclude<Kind, "typed"> }) {
   };
   const simulated = (): void => void take(simulatedSource(`${number}`));
   useKeys(kind === "simulated" ? { t: simulated } : {});
-  // In a field that waits for a figure t is no letter of it either.
-  const onKey = useRef<(() => void) | null>(null);
-  useEffect(() => {
-    onKey.current = kind === "simulated" ? simulated : null;
-  });
-  useEffect(() => {
-    const heard = (event: globalThis.KeyboardEvent): void => {
-      const { target } = event;
-      const inFigure = target instanceof HTMLInputElement && target.matches(FIELD);
-      if (event.key !== "t" || !inFigure || event.ctrlKey || event.metaKey || event.altKey) return;
-      // Without a gauge to ask it is a letter like any other.
-      if (!onKey.current) return;
-      event.preventDefault();
-      onKey.current();
-    };
-    document.addEventListener("keydown", heard);
-    return () => document.removeEventListener("keydown", heard);
-  }, []);
+  useKeyInFigure(kind === "simulated" ? simulated : null);
   const Icon = KINDS[kind].icon;
   return (
     <div className="flex flex-wrap items-center gap-2" data-gauge={kind} data-listening={listening}>
@@ -165,6 +148,27 @@ export function GaugeBar({ only }: { only?: Exclude<Kind, "typed"> }) {
       )}
     </div>
   );
+}
+
+/** In a field that waits for a figure `t` is no letter of it either: it takes a reading where a gauge can be asked. */
+function useKeyInFigure(take: (() => void) | null): void {
+  const onKey = useRef<(() => void) | null>(null);
+  useEffect(() => {
+    onKey.current = take;
+  });
+  useEffect(() => {
+    const heard = (event: globalThis.KeyboardEvent): void => {
+      const { target } = event;
+      const inFigure = target instanceof HTMLInputElement && target.matches(FIELD);
+      if (event.key !== "t" || !inFigure || event.ctrlKey || event.metaKey || event.altKey) return;
+      // Without a gauge to ask it is a letter like any other.
+      if (!onKey.current) return;
+      event.preventDefault();
+      onKey.current();
+    };
+    document.addEventListener("keydown", heard);
+    return () => document.removeEventListener("keydown", heard);
+  }, []);
 }
 
 const AWAY = "The simulated gauge does not answer; type the figure.";

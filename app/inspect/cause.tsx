@@ -185,78 +185,88 @@ function Failure({
           </li>
         ))}
       </ol>
-      {!job.closed && (
-        <SayForm
-          kind="cause"
-          fixed={{ of: one.of }}
-          keep
-          className="border-base-300 mt-2 grid gap-2 border-t pt-2"
-        >
-          {(problems) => (
-            <>
-              <div className="grid grid-cols-2 gap-2">
-                <label>
-                  <span className="stamp block">The cause</span>
-                  <select
-                    name="cause"
-                    className={`select touch w-full ${problems.cause ? "select-error" : ""}`}
-                    aria-invalid={problems.cause ? true : undefined}
-                    defaultValue={said?.cause ?? ""}
-                  >
-                    <option value="">choose</option>
-                    {candidates
-                      .filter(({ id }) => id !== "unknown")
-                      .map(({ id, name }) => (
-                        <option key={id} value={id}>
-                          {name}
-                        </option>
-                      ))}
-                  </select>
-                  {problems.cause && (
-                    <span role="alert" className="text-error block font-semibold">
-                      {problems.cause}
-                    </span>
-                  )}
-                </label>
-                <label>
-                  <span className="stamp block">Followed from</span>
-                  <select name="after" className="select touch w-full" defaultValue={said?.after ?? ""}>
-                    <option value="">it failed first</option>
-                    {others.map(({ of, name }) => (
-                      <option key={of} value={of}>
-                        {name}
-                      </option>
-                    ))}
-                  </select>
-                </label>
-              </div>
-              <input
-                name="note"
-                aria-label="What shows it"
-                placeholder="what shows it"
-                className="input touch w-full"
-                defaultValue={said?.note}
-              />
-              <span className="flex flex-wrap gap-2">
-                {CAUSE_STANDINGS.codes.map((standing) => (
-                  <button key={standing} name="standing" value={standing} className="btn touch">
-                    {standing === "found"
-                      ? "Found: this is it"
-                      : standing === "likely"
-                        ? "Likely"
-                        : "Not found"}
-                  </button>
-                ))}
-              </span>
-              {problems.standing && (
-                <p role="alert" className="text-error font-semibold">
-                  {problems.standing}
-                </p>
-              )}
-            </>
-          )}
-        </SayForm>
-      )}
+      {!job.closed && <NameIt one={one} others={others} candidates={candidates} />}
     </section>
+  );
+}
+
+/** Says which cause it was, how sure that is, and what failed first. */
+function NameIt({
+  one,
+  others,
+  candidates,
+}: {
+  one: Failed;
+  others: readonly Failed[];
+  candidates: readonly Candidate[];
+}) {
+  const said = one.cause?.body;
+  return (
+    <SayForm
+      kind="cause"
+      fixed={{ of: one.of }}
+      keep
+      className="border-base-300 mt-2 grid gap-2 border-t pt-2"
+    >
+      {(problems) => (
+        <>
+          <div className="grid grid-cols-2 gap-2">
+            <label>
+              <span className="stamp block">The cause</span>
+              <select
+                name="cause"
+                className={`select touch w-full ${problems.cause ? "select-error" : ""}`}
+                aria-invalid={problems.cause ? true : undefined}
+                defaultValue={said?.cause ?? ""}
+              >
+                <option value="">choose</option>
+                {candidates
+                  .filter(({ id }) => id !== "unknown")
+                  .map(({ id, name }) => (
+                    <option key={id} value={id}>
+                      {name}
+                    </option>
+                  ))}
+              </select>
+              {problems.cause && (
+                <span role="alert" className="text-error block font-semibold">
+                  {problems.cause}
+                </span>
+              )}
+            </label>
+            <label>
+              <span className="stamp block">Followed from</span>
+              <select name="after" className="select touch w-full" defaultValue={said?.after ?? ""}>
+                <option value="">it failed first</option>
+                {others.map(({ of, name }) => (
+                  <option key={of} value={of}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          </div>
+          <input
+            name="note"
+            aria-label="What shows it"
+            placeholder="what shows it"
+            className="input touch w-full"
+            defaultValue={said?.note}
+          />
+          <span className="flex flex-wrap gap-2">
+            {CAUSE_STANDINGS.codes.map((standing) => (
+              <button key={standing} name="standing" value={standing} className="btn touch">
+                {standing === "found" ? "Found: this is it" : standing === "likely" ? "Likely" : "Not found"}
+              </button>
+            ))}
+          </span>
+          {problems.standing && (
+            <p role="alert" className="text-error font-semibold">
+              {problems.standing}
+            </p>
+          )}
+        </>
+      )}
+    </SayForm>
   );
 }

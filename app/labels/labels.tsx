@@ -36,16 +36,41 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
     parts: [] as { id: string; name: string; number: string }[],
   }));
 
+type Listed = Route.ComponentProps["loaderData"]["parts"];
+
+/** Every part of the unit, searched: a unit has a hundred. */
+function Parts({ parts }: { parts: Listed }) {
+  const { number } = useJobView();
+  const [wanted, search] = useState("");
+  const shown = wanted
+    ? parts.filter(({ name, number: part }) => `${name} ${part}`.toLowerCase().includes(wanted.toLowerCase()))
+    : parts;
+  return (
+    <details className="border-base-300 mt-2 border-t">
+      <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
+        Parts of this unit ({parts.length})
+      </summary>
+      <Field label="Find a part" value={wanted} onChange={(event) => search(event.target.value)} />
+      <div className="max-h-72 overflow-y-auto" tabIndex={0} role="group" aria-label="Parts">
+        {shown.slice(0, MOST_SHOWN).map(({ id, name, number: part }) => (
+          <Tick key={id} code={codeOf({ kind: "part", job: number, part: id })}>
+            {name} <span className="quiet">{part}</span>
+          </Tick>
+        ))}
+      </div>
+      {shown.length > MOST_SHOWN && (
+        <p className="quiet">{`${shown.length - MOST_SHOWN} more: write part of the name.`}</p>
+      )}
+    </details>
+  );
+}
+
 /** Labels for the case, trays, bins and parts; each opens what it belongs to. */
 export default function Labels({ loaderData: { printer, origin, parts } }: Route.ComponentProps) {
   const { job, number } = useJobView();
   const anchor = useAnchor();
   const [said, tell] = useState<{ good: boolean; words: string } | null>(null);
-  const [wanted, search] = useState("");
   const places = job.places;
-  const shown = wanted
-    ? parts.filter(({ name, number: part }) => `${name} ${part}`.toLowerCase().includes(wanted.toLowerCase()))
-    : parts;
   const print = async (form: HTMLFormElement): Promise<void> => {
     const answer = await fetch(form.action, { method: "POST", body: new FormData(form) }).catch(() => null);
     if (answer?.ok) return tell({ good: true, words: "Sent to the label printer." });
@@ -91,22 +116,7 @@ export default function Labels({ loaderData: { printer, origin, parts } }: Route
             </Tick>
           </div>
         ))}
-        <details className="border-base-300 mt-2 border-t">
-          <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
-            Parts of this unit ({parts.length})
-          </summary>
-          <Field label="Find a part" value={wanted} onChange={(event) => search(event.target.value)} />
-          <div className="max-h-72 overflow-y-auto" tabIndex={0} role="group" aria-label="Parts">
-            {shown.slice(0, MOST_SHOWN).map(({ id, name, number: part }) => (
-              <Tick key={id} code={codeOf({ kind: "part", job: number, part: id })}>
-                {name} <span className="quiet">{part}</span>
-              </Tick>
-            ))}
-          </div>
-          {shown.length > MOST_SHOWN && (
-            <p className="quiet">{`${shown.length - MOST_SHOWN} more: write part of the name.`}</p>
-          )}
-        </details>
+        <Parts parts={parts} />
         <div className="border-base-300 mt-3 flex flex-wrap items-end gap-3 border-t pt-3">
           <div>
             <label className="stamp mb-1 block" htmlFor="sheet">

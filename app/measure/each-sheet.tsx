@@ -3,7 +3,7 @@ import { useRef, useState, type KeyboardEvent } from "react";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import type { Phase } from "~core/fact";
-import type { Row } from "~core/measure";
+import type { Row, RowItem } from "~core/measure";
 import { entryOf, fedBy } from "./entry";
 import { Stands } from "./stands";
 
@@ -87,84 +87,17 @@ export function EachSheet({ row, phase, onDone }: { row: Row; phase: Phase; onDo
         <tbody ref={body}>
           {lines.map((line, i) => {
             const entry = entries[i];
-            const worked = entry?.worked(valuesOf(i));
             return (
-              <tr
+              <Line
                 key={line.item.name}
-                data-item={line.item.name}
-                className="border-base-300 border-t align-top"
-              >
-                <th scope="row" className="py-1 pr-3 text-left">
-                  {line.item.name || row.name}
-                </th>
-                <td className="py-1 pr-3">
-                  <Stands figure={line[phase]} wanted={1} />
-                </td>
-                {entry && entry.answers.length > 0 && (
-                  <td className="py-1" colSpan={Math.max(1, fields.length)}>
-                    <div className="flex flex-wrap gap-2">
-                      {entry.answers.map((answer) => (
-                        <button
-                          key={answer}
-                          type="button"
-                          disabled={job.closed !== null}
-                          aria-pressed={line[phase].text === answer}
-                          aria-label={`${line.item.name || row.name}: ${answer}`}
-                          className={`btn touch ${line[phase].text === answer ? "btn-secondary" : ""}`}
-                          onClick={() => keep(i, [answer])}
-                        >
-                          {answer}
-                        </button>
-                      ))}
-                    </div>
-                  </td>
-                )}
-                {entry?.fields.map((name, field) => (
-                  <td key={name} className="w-44 p-1">
-                    <input
-                      aria-label={[line.item.name || row.name, name].filter(Boolean).join(", ")}
-                      aria-invalid={problems[i] ? true : undefined}
-                      aria-describedby={problems[i] ? `each-problem-${i}` : undefined}
-                      {...fedBy(row, line.item, entry.fields.length > 1 ? field : undefined, applied)}
-                      data-line={i}
-                      inputMode="decimal"
-                      autoComplete="off"
-                      disabled={job.closed !== null}
-                      className={`input touch w-full text-lg ${problems[i] ? "input-error" : ""}`}
-                      value={typed[key(i, field)] ?? ""}
-                      onChange={(event) => setTyped({ ...typed, [key(i, field)]: event.target.value })}
-                      onKeyDown={onKey(i, field)}
-                    />
-                    {problems[i] && field === 0 && (
-                      <p id={`each-problem-${i}`} role="alert" className="text-error text-sm font-semibold">
-                        {problems[i]}
-                      </p>
-                    )}
-                    {worked && field === entry.fields.length - 1 && (
-                      <p role="status" className="text-sm font-semibold" data-worked={worked}>
-                        is {worked}
-                      </p>
-                    )}
-                  </td>
-                ))}
-                {fields.length > 0 && (
-                  <td className="w-14 p-1">
-                    {entry && entry.fields.length > 0 && (
-                      <button
-                        type="button"
-                        className="btn touch px-3"
-                        aria-label={`Keep ${line.item.name || row.name}`}
-                        disabled={job.closed !== null}
-                        onClick={() => {
-                          if (valuesOf(i).some(Boolean)) keep(i, valuesOf(i));
-                        }}
-                      >
-                        <CornerDownLeft size={20} aria-hidden="true" />
-                      </button>
-                    )}
-                  </td>
-                )}
-              </tr>
+                {...{ row, line, phase, entry, index: i }}
+                columns={fields.length}
+                problem={problems[i] ?? ""}
+                typed={(field) => typed[key(i, field)] ?? ""}
+                type={(field, text) => setTyped({ ...typed, [key(i, field)]: text })}
+                onKey={(field) => onKey(i, field)}
+                keep={(values) => void keep(i, values)}
+              />
             );
           })}
         </tbody>
@@ -175,5 +108,111 @@ export function EachSheet({ row, phase, onDone }: { row: Row; phase: Phase; onDo
           : "Enter keeps a line and goes on to the next. Each is judged by itself; the worst decides."}
       </p>
     </section>
+  );
+}
+
+/** One of the things, with what it stands at and the fields or answers it is given by. */
+function Line({
+  row,
+  line,
+  phase,
+  entry,
+  index,
+  columns,
+  problem,
+  typed,
+  type,
+  onKey,
+  keep,
+}: {
+  row: Row;
+  line: RowItem;
+  phase: Phase;
+  entry: ReturnType<typeof entryOf> | undefined;
+  index: number;
+  /** How many fields the table has in all. */
+  columns: number;
+  problem: string;
+  typed: (field: number) => string;
+  type: (field: number, text: string) => void;
+  onKey: (field: number) => (event: KeyboardEvent<HTMLInputElement>) => void;
+  keep: (values: readonly string[]) => void;
+}) {
+  const { applied, job } = useJobView();
+  const values = (entry?.fields ?? []).map((_, field) => typed(field).trim());
+  const worked = entry?.worked(values);
+  return (
+    <tr data-item={line.item.name} className="border-base-300 border-t align-top">
+      <th scope="row" className="py-1 pr-3 text-left">
+        {line.item.name || row.name}
+      </th>
+      <td className="py-1 pr-3">
+        <Stands figure={line[phase]} wanted={1} />
+      </td>
+      {entry && entry.answers.length > 0 && (
+        <td className="py-1" colSpan={Math.max(1, columns)}>
+          <div className="flex flex-wrap gap-2">
+            {entry.answers.map((answer) => (
+              <button
+                key={answer}
+                type="button"
+                disabled={job.closed !== null}
+                aria-pressed={line[phase].text === answer}
+                aria-label={`${line.item.name || row.name}: ${answer}`}
+                className={`btn touch ${line[phase].text === answer ? "btn-secondary" : ""}`}
+                onClick={() => keep([answer])}
+              >
+                {answer}
+              </button>
+            ))}
+          </div>
+        </td>
+      )}
+      {entry?.fields.map((name, field) => (
+        <td key={name} className="w-44 p-1">
+          <input
+            aria-label={[line.item.name || row.name, name].filter(Boolean).join(", ")}
+            aria-invalid={problem ? true : undefined}
+            aria-describedby={problem ? `each-problem-${index}` : undefined}
+            {...fedBy(row, line.item, entry.fields.length > 1 ? field : undefined, applied)}
+            data-line={index}
+            inputMode="decimal"
+            autoComplete="off"
+            disabled={job.closed !== null}
+            className={`input touch w-full text-lg ${problem ? "input-error" : ""}`}
+            value={typed(field)}
+            onChange={(event) => type(field, event.target.value)}
+            onKeyDown={onKey(field)}
+          />
+          {problem && field === 0 && (
+            <p id={`each-problem-${index}`} role="alert" className="text-error text-sm font-semibold">
+              {problem}
+            </p>
+          )}
+          {worked && field === entry.fields.length - 1 && (
+            <p role="status" className="text-sm font-semibold" data-worked={worked}>
+              is {worked}
+            </p>
+          )}
+        </td>
+      ))}
+      {columns > 0 && (
+        <td className="w-14 p-1">
+          {entry && entry.fields.length > 0 && (
+            <button
+              type="button"
+              className="btn touch px-3"
+              aria-label={`Keep ${line.item.name || row.name}`}
+              disabled={job.closed !== null}
+              onClick={() => {
+                if (values.some(Boolean)) keep(values);
+              }}
+            >
+              <CornerDownLeft size={20} aria-hidden="true" />
+            </button>
+          )}
+        </td>
+      )}
+    </tr>
   );
 }

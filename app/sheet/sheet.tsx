@@ -83,10 +83,9 @@ export default function BuildSheet({
   loaderData: { closing, signing, leads },
   actionData,
 }: Route.ComponentProps) {
-  const { job, book, applied, sheets, unit, number, depths, opened } = useJobView();
+  const { job, book, applied, unit, number, depths, opened } = useJobView();
   const { house } = useInside();
   const when = useWhen();
-  const inScope = sheets.filter(({ applied }) => applied.inScope);
   const all = useMemo(
     () => (endedElsewhere(job) ? [] : openOf(job, applied, houseOf(job, house))),
     [job, applied, house],
@@ -97,40 +96,7 @@ export default function BuildSheet({
   const booking = job.booking?.body;
   return (
     <div>
-      <div className={`no-print mb-2 flex min-h-[50px] items-center gap-2 ${BESIDE.free}`}>
-        <p className="grow text-lg" role="status">
-          {job.closed ? (
-            <b>
-              {endedElsewhere(job)
-                ? `Ended by ${job.closed.by}: not this unit.`
-                : `Closed by ${job.closed.by.replace(/\.$/, "")}.`}
-            </b>
-          ) : open.length === 0 ? (
-            <b>Everything in scope is answered.</b>
-          ) : (
-            <>Not ready to leave.</>
-          )}
-          {problem && (
-            <span role="alert" className="text-error ml-3 font-semibold">
-              {problem}
-            </span>
-          )}
-        </p>
-        <button type="button" className="btn touch" onClick={() => window.print()}>
-          <Printer size={20} aria-hidden="true" /> Print
-        </button>
-        <a
-          className="btn touch"
-          href={`/jobs/${number}/sheet.pdf?unit=${unit}`}
-          download={`build-sheet-${number}.pdf`}
-        >
-          <Download size={20} aria-hidden="true" /> PDF
-        </a>
-        <a className="btn touch" href={`/jobs/${number}/export.json`} download={`job-${number}.json`}>
-          <Download size={20} aria-hidden="true" /> JSON
-        </a>
-        {!job.closed && <CloseButton id={closing} open={open.length} />}
-      </div>
+      <Top open={open.length} closing={closing} problem={problem} />
       {open.length > 0 && (
         <>
           <StillOpen open={open} />
@@ -168,51 +134,7 @@ export default function BuildSheet({
             <Item key={name} name={name} value={value} />
           ))}
         </dl>
-        {!endedElsewhere(job) && (
-          <table className="w-full">
-            <thead>
-              <tr className="stamp border-base-content border-b-2 text-left">
-                {["Pack", "Spec", "As found", "Chosen", "As built", "Verdict", "Who and when"].map((word) => (
-                  <th key={word} className="py-1 pr-3 font-semibold">
-                    {word}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {inScope.map((sheet) => {
-                const line = sheetLine(sheet, unit, when);
-                const mark = sheet.waiver
-                  ? "signed"
-                  : sheet.built.readings.length > 0
-                    ? markOf(sheet.built.assessment.verdict)
-                    : "none";
-                return (
-                  <tr
-                    key={sheet.applied.chain.id}
-                    className="border-base-300 border-b align-top"
-                    data-pack={sheet.applied.chain.id}
-                  >
-                    <th scope="row" className="py-2 pr-3 text-left leading-tight">
-                      <span className="text-xl">{line.pack}</span>
-                      <span className="quiet block text-sm font-normal">{line.name}</span>
-                    </th>
-                    <td className="py-2 pr-3">{line.spec}</td>
-                    <td className="py-2 pr-3 whitespace-nowrap">{line.found}</td>
-                    <td className="py-2 pr-3">{line.chosen}</td>
-                    <td className="py-2 pr-3 font-bold whitespace-nowrap">{line.built}</td>
-                    <td className="py-2 pr-3">
-                      <span className="flex items-center gap-2 font-bold">
-                        <Mark name={mark} /> {line.verdict}
-                      </span>
-                    </td>
-                    <td className="py-2 text-sm">{line.who}</td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        )}
+        {!endedElsewhere(job) && <Packs />}
         <SignedFor signed={all.filter(({ signed }) => signed !== null)} />
         <p className="mt-4 text-sm">
           ± is the expanded uncertainty (95 %). Limits are of book {book.unit.id}, revision{" "}
@@ -221,6 +143,99 @@ export default function BuildSheet({
         </p>
       </article>
     </div>
+  );
+}
+
+/** Whether it may leave, and the sheet as paper, PDF and data. */
+function Top({ open, closing, problem }: { open: number; closing: string; problem: string }) {
+  const { job, number, unit } = useJobView();
+  return (
+    <div className={`no-print mb-2 flex min-h-[50px] items-center gap-2 ${BESIDE.free}`}>
+      <p className="grow text-lg" role="status">
+        {job.closed ? (
+          <b>
+            {endedElsewhere(job)
+              ? `Ended by ${job.closed.by}: not this unit.`
+              : `Closed by ${job.closed.by.replace(/\.$/, "")}.`}
+          </b>
+        ) : open === 0 ? (
+          <b>Everything in scope is answered.</b>
+        ) : (
+          <>Not ready to leave.</>
+        )}
+        {problem && (
+          <span role="alert" className="text-error ml-3 font-semibold">
+            {problem}
+          </span>
+        )}
+      </p>
+      <button type="button" className="btn touch" onClick={() => window.print()}>
+        <Printer size={20} aria-hidden="true" /> Print
+      </button>
+      <a
+        className="btn touch"
+        href={`/jobs/${number}/sheet.pdf?unit=${unit}`}
+        download={`build-sheet-${number}.pdf`}
+      >
+        <Download size={20} aria-hidden="true" /> PDF
+      </a>
+      <a className="btn touch" href={`/jobs/${number}/export.json`} download={`job-${number}.json`}>
+        <Download size={20} aria-hidden="true" /> JSON
+      </a>
+      {!job.closed && <CloseButton id={closing} open={open} />}
+    </div>
+  );
+}
+
+/** Every pack in scope, from what was found to what it leaves with. */
+function Packs() {
+  const { sheets, unit } = useJobView();
+  const when = useWhen();
+  const inScope = sheets.filter(({ applied }) => applied.inScope);
+  return (
+    <table className="w-full">
+      <thead>
+        <tr className="stamp border-base-content border-b-2 text-left">
+          {["Pack", "Spec", "As found", "Chosen", "As built", "Verdict", "Who and when"].map((word) => (
+            <th key={word} className="py-1 pr-3 font-semibold">
+              {word}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {inScope.map((sheet) => {
+          const line = sheetLine(sheet, unit, when);
+          const mark = sheet.waiver
+            ? "signed"
+            : sheet.built.readings.length > 0
+              ? markOf(sheet.built.assessment.verdict)
+              : "none";
+          return (
+            <tr
+              key={sheet.applied.chain.id}
+              className="border-base-300 border-b align-top"
+              data-pack={sheet.applied.chain.id}
+            >
+              <th scope="row" className="py-2 pr-3 text-left leading-tight">
+                <span className="text-xl">{line.pack}</span>
+                <span className="quiet block text-sm font-normal">{line.name}</span>
+              </th>
+              <td className="py-2 pr-3">{line.spec}</td>
+              <td className="py-2 pr-3 whitespace-nowrap">{line.found}</td>
+              <td className="py-2 pr-3">{line.chosen}</td>
+              <td className="py-2 pr-3 font-bold whitespace-nowrap">{line.built}</td>
+              <td className="py-2 pr-3">
+                <span className="flex items-center gap-2 font-bold">
+                  <Mark name={mark} /> {line.verdict}
+                </span>
+              </td>
+              <td className="py-2 text-sm">{line.who}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
   );
 }
 
