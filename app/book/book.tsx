@@ -16,6 +16,7 @@ import { resolve, type Applied, type Book, type Configuration, type System } fro
 import { bookById, revisionsOf } from "~store/books";
 import { houseValues, toolsOwned } from "~store/house-values";
 import { Find } from "./find";
+import { LEADS } from "~core/fact";
 import type { Route } from "./+types/book";
 
 export const loader = async ({ context, params, request }: Route.LoaderArgs) => {
@@ -83,7 +84,7 @@ export default function BookPage({
     );
     const asked = search.getAll("depth").filter((one) => book.depths.includes(one));
     const depths = asked.length > 0 ? asked : book.depths.slice(-1);
-    const may = staff.role === "lead" || staff.role === "owner";
+    const may = LEADS.includes(staff.role);
     const applied = resolve(book, configuration, depths, values);
     return { book, applied, configuration, depths, unit, revisions, revision, owned, may };
   }, [book, search, unit, values, revisions, revision, owned, staff.role]);

@@ -7,6 +7,7 @@ import { mustBe } from "~/server/session";
 import { FAMILIES, type Problem } from "~core/book";
 import { addBook, listBooks } from "~store/books";
 import { openDrafts } from "~store/drafts";
+import { LEADS } from "~core/fact";
 import type { Route } from "./+types/list";
 
 export const meta: Route.MetaFunction = () => [{ title: "Books · Yard Key" }];
@@ -53,7 +54,7 @@ const FAMILY_WORDS: Readonly<Record<(typeof FAMILIES)[number], string>> = {
 export default function Books({ loaderData: { books, drafts }, actionData }: Route.ComponentProps) {
   const { day } = useWhen();
   const { staff } = useInside();
-  const may = staff.role === "lead" || staff.role === "owner";
+  const may = LEADS.includes(staff.role);
   return (
     <main className="mx-auto max-w-[1320px] p-4">
       <h1 className="mb-1 text-3xl font-bold">Books</h1>

@@ -15,6 +15,7 @@ import { FORMS, SectionForm, type FormName } from "./forms";
 import type { Answer } from "./answer";
 import { Publish, Trouble } from "./panels";
 import { dropUnsaved, keepUnsaved, readUnsaved } from "./unsaved";
+import { LEADS } from "~core/fact";
 import { useCheck } from "./use-check";
 
 // The editor is large and most drafts are changed in the forms.
@@ -122,7 +123,7 @@ type Tab = FormName | "document" | "differences";
 
 function Editor({ draft, base }: Loaded) {
   const { staff } = useInside();
-  const may = staff.role === "lead" || staff.role === "owner";
+  const may = LEADS.includes(staff.role);
   const [begun] = useState(() => {
     const document = JSON.parse(draft.text) as unknown;
     const left = readUnsaved(draft.id);

@@ -6,7 +6,7 @@ import { SayForm } from "~/say/say-form";
 import { useJobView } from "~/view/view";
 import { Field } from "~/look/field";
 import type { Option, Worth } from "~core/inspect";
-import { WAYS_ON } from "~core/fact";
+import { LEADS, WAYS_ON } from "~core/fact";
 import { moneyText } from "~core/quantity";
 import { percent, WAY_NAMES, worthOf } from "./worth-of";
 
@@ -14,7 +14,7 @@ import { percent, WAY_NAMES, worthOf } from "./worth-of";
 export function RebuildOrReplace({ prices }: { prices: readonly (readonly [string, number])[] }) {
   const { job, applied, number } = useJobView();
   const { house, staff } = useInside();
-  const lead = staff.role === "lead" || staff.role === "owner";
+  const lead = LEADS.includes(staff.role);
   const { options, best, breakEven, needs, known, unseen, hours } = useMemo(
     () => worthOf(job, applied, house, prices),
     [job, applied, house, prices],

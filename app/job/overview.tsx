@@ -1,4 +1,4 @@
-import { isSprung } from "~core/select";
+import { isSprung } from "~core/book";
 import { useWhen } from "~/door/when";
 import { ArrowRight } from "lucide-react";
 import { Link } from "react-router";

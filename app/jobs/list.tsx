@@ -9,6 +9,7 @@ import { ground } from "~/server/context";
 import { readHouse } from "~store/house";
 import { listJobs, type JobFilter } from "~store/jobs";
 import type { Route } from "./+types/list";
+import { LEADS } from "~core/fact";
 import { cardsMadeBy, makeCard } from "./card";
 
 export const meta: Route.MetaFunction = () => [{ title: "Jobs · Yard Key" }];
@@ -53,7 +54,7 @@ export default function Jobs({ loaderData: { rows, more, filter } }: Route.Compo
           <Tab to="/?which=closed" words="Closed" current={filter.which === "closed"} />
         </nav>
         <span className="grow" />
-        {(staff.role === "lead" || staff.role === "owner") && (
+        {LEADS.includes(staff.role) && (
           <Link to="/jobs/import" className="btn touch">
             Import
           </Link>

@@ -1,7 +1,7 @@
 import { SayForm } from "~/say/say-form";
 import { Field } from "~/look/field";
 import type { Worksheet } from "~core/measure";
-import { isSprung, selectiveWord } from "~core/select";
+import { isSprung, selectiveWord } from "~core/book";
 import { roundedText, type LengthUnit, type Nm } from "~core/quantity";
 
 /** What came out is not what was predicted, by more than both are unsure of: what is wrong is asked before the figure counts. */

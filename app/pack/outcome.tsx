@@ -1,6 +1,6 @@
 import type { Worksheet } from "~core/measure";
 import { nm, roundedText, signedText, type LengthUnit } from "~core/quantity";
-import { capital, selectiveWord } from "~core/select";
+import { capital, selectiveWord } from "~core/book";
 import { pieceText } from "./piece-text";
 
 /** What was expected against what came: kept apart, so that a prediction is never taken for a measurement. */

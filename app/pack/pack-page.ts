@@ -2,6 +2,7 @@ import { v7 as newId } from "uuid";
 import type { Pool } from "~store/database";
 import type { JobRecord } from "~store/jobs";
 import { stockOf } from "~store/shelf";
+import { LEADS } from "~core/fact";
 import { listStaff, type Staff } from "~store/staff";
 
 /**
@@ -27,7 +28,7 @@ export async function packPage(
   ]);
   return {
     stock,
-    leads: people.filter(({ role }) => role === "lead" || role === "owner"),
+    leads: people.filter(({ role }) => LEADS.includes(role)),
     // Ids of what this page may send: the same form sent twice is carried out once.
     ids: { choice: newId(), reading: newId(), waiver: newId() },
   };

@@ -9,7 +9,8 @@ import { ruleOf, worksheetCandidates, type ReadingSet, type Stage, type Workshee
 import { stageWords } from "~core/stage";
 import { plates } from "~core/pack";
 import type { LengthUnit } from "~core/quantity";
-import { capital, selectiveWord, type Candidate, type Stock } from "~core/select";
+import { capital, selectiveWord } from "~core/book";
+import { type Candidate, type Stock } from "~core/select";
 import { Bench } from "~core/steps";
 import type { FormAnswer } from "~/view/form-answer";
 import { FoundRing } from "./found-ring";

@@ -1,5 +1,4 @@
-import { capital } from "~core/select";
-import type { PackChain } from "~core/book";
+import { capital, type PackChain } from "~core/book";
 import { evaluate } from "~core/chain";
 import type { MeasuredLink } from "~core/fact";
 import { plausible } from "~core/pack";

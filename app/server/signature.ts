@@ -3,6 +3,7 @@ import { proveSecret, type Staff } from "~store/staff";
 import { ground } from "./context";
 import { readForm, typedIn, type FormProblems } from "./form";
 import { field, uuid, words } from "~core/shape";
+import { LEADS } from "~core/fact";
 import { secret } from "./secret";
 
 /** A lead's name under something, with their reason. */
@@ -34,8 +35,7 @@ export async function readSignature(
     log.warn({ lead, why: proof.why }, "signature refused");
     return refuse({ pin: NOT_PROVEN[proof.why] }, 400);
   }
-  if (proof.staff.role !== "lead" && proof.staff.role !== "owner")
-    return refuse({ lead: "Only a lead may sign." }, 403);
+  if (!LEADS.includes(proof.staff.role)) return refuse({ lead: "Only a lead may sign." }, 403);
   return { ok: true, signature: { id, reason, lead: proof.staff } };
 }
 

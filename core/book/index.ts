@@ -52,3 +52,4 @@ export {
   type System,
 } from "./figures";
 export { statedIn } from "./stated";
+export { capital, isSprung, selectiveWord } from "./selective";

@@ -1,7 +1,7 @@
 import { thicknessOf } from "../pack";
 import { compareMeasures, lengthText, measureText, nm, type Nm } from "../quantity";
 import { METHODS } from "../reading";
-import type { Book } from "../book";
+import { isSprung, type Book } from "../book";
 import type { Chain, ChainLink } from "../book";
 import { once, versions, type Check } from "./check";
 import { eachOnce, loopFrom } from "./parts";
@@ -10,10 +10,6 @@ const shower =
   ({ unit }: Book) =>
   (length: Nm): string =>
     lengthText(length, unit.lengthUnit);
-
-/** A groove takes what springs into it; a plate or a shim lies elsewhere. */
-const isRing = ({ series }: Book, id: string): boolean =>
-  series.find((one) => one.id === id)?.kind === "snap ring";
 
 /** What a chain says about itself. */
 export const chains: Check = {
@@ -47,7 +43,8 @@ export const chains: Check = {
       });
       const pack = chain.kind === "pack clearance" && book.packs.find(({ element }) => element === chain.of);
       const [, , ring] = chain.links.find(([, kind]) => kind === "series") ?? [];
-      if (pack && pack.grooves?.length && ring !== undefined && isRing(book, ring)) {
+      const closedBy = book.series.find(({ id }) => id === ring) ?? null;
+      if (pack && pack.grooves?.length && ring !== undefined && isSprung(closedBy)) {
         const rings = pack.grooves.map((groove) => groove.ring);
         if (!rings.includes(ring))
           say(

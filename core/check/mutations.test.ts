@@ -533,9 +533,10 @@ const FAULTS: [string, UnitId, string, unknown, RegExp, string?][] = [
   [
     "two ranges that apply the same",
     D,
-    "ranges#3.applied",
-    ["h1", "d1"],
+    "ranges#3",
+    (range: unknown) => ({ ...(range as object), applied: ["h1", "d1"], ratio: 2.2841 }),
     /range 3 applies what range 2 does/,
+    "ranges[2].applied",
   ],
   ["more bolts in than there are", D, "chains#input-end-play.read.bolts.count", 40, /40 bolts of a group of/],
   [

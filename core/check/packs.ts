@@ -1,3 +1,4 @@
+import { isSprung } from "../book";
 import { plates } from "../pack";
 import { once, versions, type Check } from "./check";
 
@@ -34,11 +35,11 @@ export const packs: Check = {
       if (piston && piston.inner >= piston.outer)
         say(`${path}.piston.outer`, "the outer diameter is not above the inner", "swap or correct them");
       grooves.forEach(({ ring, alsoTakes = [] }, g) => {
-        const kind = book.series.find(({ id }) => id === ring)?.kind;
-        if (kind !== undefined && kind !== "snap ring")
+        const series = book.series.find(({ id }) => id === ring);
+        if (series && !isSprung(series))
           say(
             `${path}.grooves[${g}].ring`,
-            `a ${kind} does not spring into a groove`,
+            `a ${series.kind} does not spring into a groove`,
             "name a series of rings",
           );
         if (alsoTakes.includes(ring))

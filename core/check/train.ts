@@ -1,5 +1,5 @@
 import { membersOf, pinionsCollide, solveRanges, teethDoubt } from "../gears";
-import type { Book, GearSet } from "../book";
+import type { Book, GearSet, Range } from "../book";
 import { once, versions, type Check } from "./check";
 
 export const stations: Check = {
@@ -21,7 +21,8 @@ export const family: Check = {
     const synchronised = held.some(({ kind }) => kind === "synchroniser");
     const seems: Record<string, string | false> = {
       automatic:
-        (has("pulley pair") && "its ratio comes from pulleys") || (!planetary && "it has no planetary gears"),
+        (has("pulley pair") && "its ratio comes from pulleys") ||
+        (!planetary && synchronised && "its gears are engaged by synchronisers"),
       cvt: !has("pulley pair") && "it has no pulleys",
       "dual-clutch": !(has("gear pair") && synchronised) && "it has no gear pairs with synchronisers",
     };
@@ -99,11 +100,14 @@ export const ranges: Check = {
         );
       }
     }
-    book.ranges.forEach(({ id, applied, braking = [] }, i) => {
-      const twin = book.ranges.findIndex(
-        (other) => other.applied.toSorted().join() === applied.toSorted().join(),
-      );
-      if (twin < i && twin >= 0)
+    // The same with other engine braking, or with the ratio held by hand, is a range of its own.
+    const doing = ({ applied, braking = [], ratio }: Range): string =>
+      [applied.toSorted().join(), braking.toSorted().join(), ratio].join(" ");
+    const moves = book.gearSets.some(({ kind }) => kind === "pulley pair");
+    book.ranges.forEach((range, i) => {
+      const { id, applied, braking = [] } = range;
+      const twin = book.ranges.findIndex((other) => doing(other) === doing(range));
+      if (twin < i && !moves)
         say(
           `ranges[${i}].applied`,
           `range ${id} applies what range ${book.ranges[twin]?.id} does`,

@@ -1,4 +1,4 @@
-import type { Book, Element } from "../book";
+import { capital, type Book, type Element } from "../book";
 import { Mechanics } from "./mechanics";
 
 /** The parts of a book that a diagnosis is made from: those that hold for this very unit. */
@@ -98,10 +98,7 @@ export const elementName = ({ id, name }: Pick<Element, "id" | "name">): string 
   id.length <= 2 ? id.toUpperCase() : (name ?? id.replaceAll("-", " "));
 
 /** A member of the train in words. */
-export const memberName = (member: string): string => {
-  const words = member.replaceAll("-", " ");
-  return words.charAt(0).toUpperCase() + words.slice(1);
-};
+export const memberName = (member: string): string => capital(member.replaceAll("-", " "));
 
 /** A cause in a few words: `D3 does not apply`. */
 export function causeName(cause: Cause): string {

@@ -1,5 +1,13 @@
-import { field, readFields, type Field, type Fields } from "../shape";
-import { ofKey, type Keys, type Shape } from "../shape/shape";
+import {
+  field,
+  ofKey,
+  readFields,
+  type Field,
+  type Fields,
+  type Keys,
+  type Rule,
+  type Shape,
+} from "../shape";
 import { kindOf } from "./about";
 import type { BodyOf, FactBody, FactKind } from "./fact";
 
@@ -58,10 +66,7 @@ export function readFact<K extends FactKind>(
 }
 
 /** The keys of a declaration and what is asked of them together. */
-function declared({ is }: Shape<unknown>): {
-  keys: Keys;
-  rules: { test: (value: never) => boolean; message: string; remedy: string; key?: string }[];
-} {
+export function declared({ is }: Shape<unknown>): { keys: Keys; rules: Rule[] } {
   if (is.kind === "object") return { keys: is.keys, rules: [] };
   if (is.kind !== "such that") throw new RangeError(`no form asks for a ${is.kind}`);
   const { keys, rules } = declared(is.inner);

@@ -22,6 +22,7 @@ export {
   object,
   oneOf,
   oneOrMore,
+  ofKey,
   optional,
   orNothing,
   refersTo,
@@ -38,6 +39,7 @@ export {
   type Obj,
   type Optional,
   type Read,
+  type Rule,
   type Shape,
 } from "./shape";
 export { check, type Checked } from "./check";

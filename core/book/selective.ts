@@ -1,4 +1,4 @@
-import type { Series } from "../book";
+import type { Series } from "./format/pack";
 
 const WORDS: Readonly<Record<Series["kind"], string>> = {
   "snap ring": "ring",
