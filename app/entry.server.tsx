@@ -4,7 +4,7 @@ import { isbot } from "isbot";
 import { renderToPipeableStream } from "react-dom/server";
 import { ServerRouter, type EntryContext, type RouterContextProvider } from "react-router";
 import { NonceContext } from "./look/nonce";
-import { ground, nonce as nonceKey } from "./server/context";
+import { services, nonce as nonceKey } from "./server/context";
 
 const PATIENCE = 8_000;
 
@@ -36,7 +36,7 @@ export default function handleRequest(
         },
         onShellError: reject,
         onError(error: unknown) {
-          if (shown) context.get(ground).log.error({ err: error }, "rendering failed");
+          if (shown) context.get(services).log.error({ err: error }, "rendering failed");
         },
       },
     );
@@ -48,5 +48,5 @@ export function handleError(
   error: unknown,
   { request, context }: { request: Request; context: Readonly<RouterContextProvider> },
 ): void {
-  if (!request.signal.aborted) context.get(ground).log.error({ err: error }, "loader or action failed");
+  if (!request.signal.aborted) context.get(services).log.error({ err: error }, "loader or action failed");
 }

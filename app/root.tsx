@@ -13,9 +13,9 @@ import type { Route } from "./+types/root";
 import "./app.css";
 import { NonceContext } from "./look/nonce";
 import { readLook } from "./look/look-cookie";
-import { whenItMatters } from "./look/revalidate";
+import { skipTabChanges } from "./look/revalidate";
 import { Away } from "./look/away";
-import { orKept } from "./offline/kept";
+import { loadOrKept } from "./offline/kept";
 
 export const links: Route.LinksFunction = () => [
   { rel: "icon", href: "/favicon.svg", type: "image/svg+xml" },
@@ -27,9 +27,9 @@ export const meta: Route.MetaFunction = () => [{ title: "Yard Key" }];
 export const loader = ({ request }: Route.LoaderArgs) => readLook(request.headers.get("cookie"));
 
 export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(KEPT.look, serverLoader, () => readLook(document.cookie));
+  loadOrKept(KEPT.look, serverLoader, () => readLook(document.cookie));
 
-export const shouldRevalidate = whenItMatters;
+export const shouldRevalidate = skipTabChanges;
 
 export function Layout({ children }: { children: ReactNode }) {
   const nonce = use(NonceContext);

@@ -189,7 +189,7 @@ function readingOf(
   { state: stated }: Spec,
   step: Nm,
 ): TakenReading {
-  const common = { state: { ...stated, ...own }, out, resolution: resolution ?? step };
+  const common = { state: { ...stated, ...own }, leftOut: out, resolution: resolution ?? step };
   return value === undefined
     ? { ...common, reading: { kind: "bracket", passes, refuses } as TakenReading["reading"] }
     : { ...common, reading: { kind: "single", value, back } };

@@ -15,9 +15,9 @@ export interface Story {
 }
 
 /** A unit looked at part by part: good but for its story, its weak points answered. */
-export function inspected({ work }: Pick<Applied, "work">, story?: Story): FactBody[] {
-  const facts: FactBody[] = [{ kind: "good", parts: work.parts.map(({ id }) => id) }];
-  for (const { id, answers } of work.weakPoints ?? [])
+export function inspected({ scoped }: Pick<Applied, "scoped">, story?: Story): FactBody[] {
+  const facts: FactBody[] = [{ kind: "good", parts: scoped.parts.map(({ id }) => id) }];
+  for (const { id, answers } of scoped.weakPoints ?? [])
     facts.push({ kind: "weak-point", point: id, answer: answers[0]?.id ?? LOOKED_AT, note: "" });
   if (!story) return facts;
   const found = (part: string, wear: string): FactBody => ({
@@ -29,7 +29,7 @@ export function inspected({ work }: Pick<Applied, "work">, story?: Story): FactB
     note: "",
     there: true,
   });
-  const friction = work.packs
+  const friction = scoped.packs
     .find(({ element }) => element === story.element)
     ?.stack.find(({ role }) => role === "friction")?.part;
   if (friction) facts.push(found(friction, "burnt"));
@@ -46,11 +46,11 @@ export function inspected({ work }: Pick<Applied, "work">, story?: Story): FactB
  *
  * @param share of the book's steps, 1 for all.
  */
-export function tornDown(applied: Pick<Applied, "unit" | "work" | "unseen">, share: number): FactBody[] {
+export function tornDown(applied: Pick<Applied, "present" | "scoped" | "unseen">, share: number): FactBody[] {
   if (share === 0) return [];
-  const steps = applied.work.teardown ?? [];
-  const groups = new Map((applied.work.fasteners ?? []).map((group) => [group.id, group]));
-  const parts = new Map(applied.work.parts.map((part) => [part.id, part]));
+  const steps = applied.scoped.teardown ?? [];
+  const groups = new Map((applied.scoped.fasteners ?? []).map((group) => [group.id, group]));
+  const parts = new Map(applied.scoped.parts.map((part) => [part.id, part]));
   const counted = counts(fold([]), applied);
   const facts: FactBody[] = TRAYS.map((name, i): FactBody => ({
     kind: "place",
@@ -69,7 +69,7 @@ export function tornDown(applied: Pick<Applied, "unit" | "work" | "unseen">, sha
       const way = part && waysOf(part)[0];
       if (way && part.of === undefined)
         facts.push({ kind: "sat", part: id, way, mark: "needs-none", note: "" });
-      const one = counted.find(({ of }) => of === id);
+      const one = counted.find(({ id: of }) => of === id);
       if (one) facts.push({ kind: "count", of: id, found: one.expected });
     }
     const to = trayId(Math.floor((n / steps.length) * TRAYS.length));

@@ -2,7 +2,7 @@
 import { afterAll, afterEach, beforeAll, expect, it } from "@jest/globals";
 import { bookOf, type UnitId } from "../demo/units";
 import { appliedTo, fold, type Fact } from "../core/fact";
-import { CLOCKING, DEPTH, rows, type Item } from "../core/measure";
+import { CLOCKING, DEPTH, specLines, type Item } from "../core/measure";
 import { lengthText, nm } from "../core/quantity";
 import { Key, Person, journey } from "./browser";
 import { openShop, type Shop } from "./shop";
@@ -28,10 +28,10 @@ async function appliedOf(unit: UnitId, number: number) {
 /** What a careful builder would read: the middle of what the book allows, each of several things by itself. */
 async function sensible(unit: UnitId, number: number): Promise<Map<string, string[]>> {
   const { job, applied } = await appliedOf(unit, number);
-  const system = applied.unit.unit.lengthUnit;
+  const system = applied.present.unit.lengthUnit;
   const figure = (length: number): string => lengthText(nm(length), system).replace(/[^\d.-]+$/, "");
   return new Map(
-    rows(job, applied, { rule: "proven", target: "middle" }, system).map((row): [string, string[]] => {
+    specLines(job, applied, { rule: "proven", target: "middle" }, system).map((row): [string, string[]] => {
       const names = row.items.length > 0 ? row.items.map(({ item }) => item) : [{ name: "" }];
       const chain = applied.chains.find((one) => one.chain.id === row.id);
       if (chain) {
@@ -45,7 +45,7 @@ async function sensible(unit: UnitId, number: number): Promise<Map<string, strin
           ),
         ];
       }
-      const measurement = applied.work.measurements?.find(({ id }) => id === row.id);
+      const measurement = applied.scoped.measurements?.find(({ id }) => id === row.id);
       if (measurement?.kind === "valve drop" || (measurement?.each && measurement.kind === "seen"))
         return [row.id, names.map(() => "1")];
       if (measurement?.expect !== undefined) return [row.id, ["f"]];
@@ -121,7 +121,7 @@ export function wholeJourneys(trips: readonly Trip[]): void {
         const hand = hands[by];
         if (small) await mira.screen(1024, 768);
         const number = await openJob(shop, mira, name, "Does not drive as it should.");
-        const steps = (await appliedOf(unit, number)).applied.work.teardown ?? [];
+        const steps = (await appliedOf(unit, number)).applied.scoped.teardown ?? [];
         expect(steps.length).toBeGreaterThan(20);
         await mira.go(`${shop.url}/jobs/${number}/teardown`);
         await mira.ready();

@@ -15,7 +15,7 @@ export interface Draft {
   savedAt: string;
 }
 
-/** Begins a draft. The same id again leaves it as it is. */
+/** Begins a draft. The same id again leaves it is. */
 export async function beginDraft(
   db: Queryable,
   {
@@ -39,19 +39,19 @@ const NEWEST = `
     from draft d join lateral (select * from draft_save where draft = d.id order by version desc limit 1) s on true
    where not exists (select from draft_end e where e.draft = d.id)`;
 
-type Row = Omit<Draft, "savedAt"> & { savedAt: Date };
-const draftOf = (row: Row): Draft => ({ ...row, savedAt: row.savedAt.toISOString() });
+type DraftRow = Omit<Draft, "savedAt"> & { savedAt: Date };
+const draftOf = (row: DraftRow): Draft => ({ ...row, savedAt: row.savedAt.toISOString() });
 
 /** An open draft by its id; null when it is not there or has ended. */
 export async function draftById(db: Queryable, id: string): Promise<Draft | null> {
   if (!UUID.test(id)) return null;
-  const { rows } = await db.query<Row>(`${NEWEST} and d.id = $1`, [id]);
+  const { rows } = await db.query<DraftRow>(`${NEWEST} and d.id = $1`, [id]);
   return rows[0] ? draftOf(rows[0]) : null;
 }
 
 /** Open drafts, of one unit or of all; without their documents. */
 export async function openDrafts(db: Queryable, unit?: string): Promise<Omit<Draft, "document">[]> {
-  const { rows } = await db.query<Row>(
+  const { rows } = await db.query<DraftRow>(
     `${NEWEST.replace("s.document, ", "")} and ($1::text is null or d.unit = $1) order by s.at desc limit 100`,
     [unit ?? null],
   );

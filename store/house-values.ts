@@ -1,7 +1,7 @@
 import type { HouseValue } from "~core/book";
 import type { Queryable } from "./database";
 
-interface Row {
+interface HouseValueRow {
   unit: string;
   kind: HouseValue["of"];
   entry: string;
@@ -11,7 +11,7 @@ interface Row {
   at: Date;
 }
 
-const valueOf = ({ kind, entry, value, reason, by_name, at }: Row): HouseValue => ({
+const valueOf = ({ kind, entry, value, reason, by_name, at }: HouseValueRow): HouseValue => ({
   of: kind,
   id: entry,
   ...value,
@@ -25,7 +25,7 @@ export async function houseValues(
   db: Queryable,
   units: readonly string[],
 ): Promise<Map<string, HouseValue[]>> {
-  const { rows } = await db.query<Row>({
+  const { rows } = await db.query<HouseValueRow>({
     name: "house-values",
     text: `select distinct on (unit, kind, entry) unit, kind, entry, value, reason, by_name, at
              from house_value where unit = any($1)
@@ -39,7 +39,7 @@ export async function houseValues(
 
 /** The values that hold for a job: today's, or for a closed job those of the moment it was closed. */
 export async function houseValuesOfJob(db: Queryable, job: string): Promise<HouseValue[]> {
-  const { rows } = await db.query<Row>({
+  const { rows } = await db.query<HouseValueRow>({
     name: "house-values-of-job",
     text: `select distinct on (h.kind, h.entry) h.unit, h.kind, h.entry, h.value, h.reason, h.by_name, h.at
              from job j join book b on b.id = j.book join house_value h on h.unit = b.unit
@@ -55,7 +55,7 @@ export async function houseHistory(
   db: Queryable,
   unit: string,
 ): Promise<(HouseValue & { taken: boolean })[]> {
-  const { rows } = await db.query<Row>(
+  const { rows } = await db.query<HouseValueRow>(
     "select unit, kind, entry, value, reason, by_name, at from house_value where unit = $1 order by seq desc limit 200",
     [unit],
   );
@@ -72,7 +72,14 @@ export async function setHouseValue(
     value,
     reason,
     by,
-  }: { unit: string; of: HouseValue["of"]; id: string; value: Row["value"]; reason: string; by: string },
+  }: {
+    unit: string;
+    of: HouseValue["of"];
+    id: string;
+    value: HouseValueRow["value"];
+    reason: string;
+    by: string;
+  },
 ): Promise<void> {
   await db.query(
     "insert into house_value (unit, kind, entry, value, reason, by_name) values ($1, $2, $3, $4, $5, $6)",

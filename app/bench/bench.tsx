@@ -35,19 +35,19 @@ export default function BenchMap() {
   const plan = useMemo(() => planOf(job, applied), [job, applied]);
   const { bench } = plan;
   const asked = search.get("thing");
-  const [picked, pick] = useState<readonly string[]>(asked ? [asked] : []);
-  const [told, tell] = useState("");
-  const [carried, carry] = useState<readonly string[]>([]);
+  const [picked, setPicked] = useState<readonly string[]>(asked ? [asked] : []);
+  const [told, setTold] = useState("");
+  const [carried, setCarried] = useState<readonly string[]>([]);
   const places = placesOf(job);
   const toggle = (thing: string): void =>
-    pick(picked.includes(thing) ? picked.filter((one) => one !== thing) : [...picked, thing]);
+    setPicked(picked.includes(thing) ? picked.filter((one) => one !== thing) : [...picked, thing]);
   const move = (things: readonly string[], place: string): void => {
     if (things.length === 0 || job.closed) return;
     say({ kind: "lies", things: [...things], place });
-    pick([]);
+    setPicked([]);
     const where =
       place === SCRAPPED ? "out of circulation" : (places.find(({ id }) => id === place)?.name ?? place);
-    tell(`${things.length === 1 ? "Laid" : `${things.length} laid`}: ${where}.`);
+    setTold(`${things.length === 1 ? "Laid" : `${things.length} laid`}: ${where}.`);
   };
   // A part’s label picks it, a place’s label lays down what is picked.
   useEffect(() =>
@@ -55,7 +55,7 @@ export default function BenchMap() {
       const target = targetOf(code);
       if (target?.job !== number || target.kind === "case") return false;
       if (target.kind === "part" && bench.things.has(target.part)) {
-        pick([...new Set([...picked, target.part])]);
+        setPicked([...new Set([...picked, target.part])]);
         return true;
       }
       if (target.kind === "place" && picked.length > 0) {
@@ -73,17 +73,17 @@ export default function BenchMap() {
   const inUnit = [...bench.things.values()].filter(
     ({ place, part }) => place === IN_UNIT && part.of === undefined,
   );
-  const card = { picked, onPick: toggle, unit: applied.unit };
+  const card = { picked, onPick: toggle, unit: applied.present };
   return (
     <DndContext
       sensors={sensors}
       onDragStart={({ active }) => {
         const thing = String(active.id);
-        carry(picked.includes(thing) ? picked : [thing]);
+        setCarried(picked.includes(thing) ? picked : [thing]);
       }}
-      onDragCancel={() => carry([])}
+      onDragCancel={() => setCarried([])}
       onDragEnd={({ over }) => {
-        carry([]);
+        setCarried([]);
         if (over) move(carried, String(over.id));
       }}
     >
@@ -91,7 +91,7 @@ export default function BenchMap() {
       <Actions
         {...{ picked, places: places.map(({ id, name }) => ({ id, name })), told, bench }}
         onMove={move}
-        onDone={() => pick([])}
+        onDone={() => setPicked([])}
       />
       <div className="grid grid-cols-2 items-start gap-3 lg:grid-cols-3">
         {bench.nowhere.length > 0 && (
@@ -112,7 +112,9 @@ export default function BenchMap() {
             title={name}
             sort={sort === "bench" ? undefined : sort}
             things={bench.at(id)}
-            bolts={[...bench.bolts.values()].filter((bolts) => bolts.place === id && bolts.out.length > 0)}
+            bolts={[...bench.bolts.values()].filter(
+              (bolts) => bolts.place === id && bolts.placesOut.length > 0,
+            )}
           />
         ))}
         <PlaceCard {...card} id={SCRAPPED} title="Out of circulation" things={bench.at(SCRAPPED)} />
@@ -172,8 +174,8 @@ function Handover({ plan }: { plan: ReturnType<typeof planOf> }) {
 /** What goes together, and whether it is clean: nothing dirty goes into a pack unnoticed. */
 function Together({ bench }: { bench: Bench }) {
   const { applied } = useJobView();
-  const packs = applied.work.packs.flatMap((pack) => {
-    const off = partsOf(applied.work.parts, pack).some(({ id }) => bench.isOff(id));
+  const packs = applied.scoped.packs.flatMap((pack) => {
+    const off = partsOf(applied.scoped.parts, pack).some(({ id }) => bench.isOff(id));
     return off ? [{ element: pack.element, name: pack.name, dirty: bench.dirtyOfPack(pack) }] : [];
   });
   if (packs.length === 0) return null;

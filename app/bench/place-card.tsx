@@ -61,9 +61,9 @@ export function PlaceCard({
           onPick={onPick}
         />
       ))}
-      {bolts.map(({ group, name, out, count }) => (
+      {bolts.map(({ group, name, placesOut, count }) => (
         <li key={group} className="quiet px-2">
-          {name}: {out.length} of {count}
+          {name}: {placesOut.length} of {count}
         </li>
       ))}
     </ul>
@@ -107,7 +107,7 @@ function rootOf(unit: Book, id: string, here: ReadonlySet<string>): string {
 
 function Chip({
   order,
-  thing: { part, sat, moved, state },
+  thing: { part, howItSat, moved, state },
   within,
   picked,
   onPick,
@@ -146,8 +146,8 @@ function Chip({
         </span>
         <span className="quiet block pl-7 text-sm">
           {[
-            sat?.body.way ?? "",
-            sat && sat.body.mark !== "needs-none" ? MATCH_MARKS.words[sat.body.mark] : "",
+            howItSat?.body.way ?? "",
+            howItSat && howItSat.body.mark !== "needs-none" ? MATCH_MARKS.words[howItSat.body.mark] : "",
             moved ? `${moved.by}, ${short(moved.at)}` : "",
           ]
             .filter(Boolean)

@@ -6,7 +6,7 @@ import type { CleaningStep } from "~core/fact";
 /** Where metal hides in this unit, and the passages fluid takes: cleaned one by one, and recorded. */
 export function Traps() {
   const { applied } = useJobView();
-  const { traps = [], lubrication = [], airChecks = [] } = applied.work;
+  const { traps = [], lubrication = [], airChecks = [] } = applied.scoped;
   const passages = [
     ...lubrication.map(({ id, from, to, through, closedBy }) => ({
       thing: `passage:${id}`,

@@ -9,13 +9,13 @@ import { useBookView } from "./book";
 export default function AxisPage() {
   const { applied, unit, book } = useBookView();
   const [search, setSearch] = useSearchParams();
-  const { stations, packs, weakPoints = [], parts } = applied.unit;
+  const { stations, packs, weakPoints = [], parts } = applied.present;
   const asked = search.get("at");
   const current = stations.find(({ id }) => id === asked) ?? stations[0];
   const layout = layoutOf(stations, true);
   const here = current?.id;
   const pack = packs.find(({ station }) => station === here);
-  const reached = new Set(applied.work.packs.map(({ element }) => element));
+  const reached = new Set(applied.scoped.packs.map(({ element }) => element));
   const figures = applied.chains.filter(({ chain }) => chain.station === here);
   const weak = weakPoints.filter(({ station }) => station === here);
   const its = parts.filter(({ station, of }) => station === here && !of);

@@ -9,10 +9,10 @@ import {
   type ShouldRevalidateFunctionArgs,
 } from "react-router";
 import { useInside } from "~/door/inside";
-import { whenItMatters } from "~/look/revalidate";
+import { skipTabChanges } from "~/look/revalidate";
 import { useUnit } from "~/look/use-unit";
-import { ground } from "~/server/context";
-import { resolve, type Applied, type Book, type Configuration, type System } from "~core/book";
+import { services } from "~/server/context";
+import { resolve, type Applied, type Book, type Configuration, type UnitSystem } from "~core/book";
 import { bookById, revisionsOf } from "~store/books";
 import { houseValues, toolsOwned } from "~store/house-values";
 import { Find } from "./find";
@@ -20,7 +20,7 @@ import { LEADS } from "~core/fact";
 import type { Route } from "./+types/book";
 
 export const loader = async ({ context, params, request }: Route.LoaderArgs) => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const revisions = await revisionsOf(pool, params.unit);
   const asked = Number(new URL(request.url).searchParams.get("revision") ?? revisions[0]?.revision);
   const revision = revisions.find((one) => one.revision === asked);
@@ -35,7 +35,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs) => 
 
 export const shouldRevalidate = (args: ShouldRevalidateFunctionArgs): boolean =>
   args.currentUrl.searchParams.get("revision") !== args.nextUrl.searchParams.get("revision") ||
-  whenItMatters(args);
+  skipTabChanges(args);
 
 export const meta: Route.MetaFunction = ({ loaderData }) => [
   { title: `${loaderData?.book.unit.name ?? "Book"} · Yard Key` },
@@ -47,7 +47,7 @@ export interface BookView {
   applied: Applied;
   configuration: Configuration;
   depths: readonly string[];
-  unit: System;
+  unit: UnitSystem;
   revisions: Awaited<ReturnType<typeof loader>>["revisions"];
   revision: Awaited<ReturnType<typeof loader>>["revision"];
   owned: readonly string[];

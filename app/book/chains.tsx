@@ -69,52 +69,52 @@ function ChainPlate({ figure }: { figure: AppliedChain }) {
   const { applied, unit, may, book } = useBookView();
   const { chain, spec, allowances, house } = figure;
   const { read } = chain;
-  const relations = (applied.unit.orders ?? []).filter(([a, , b]) => a === chain.id || b === chain.id);
+  const relations = (applied.present.orders ?? []).filter(([a, , b]) => a === chain.id || b === chain.id);
   const group = book.fasteners?.find(({ id }) => id === read.bolts?.group);
-  const nameOf = (id: string): string => applied.unit.chains.find((one) => one.id === id)?.name ?? id;
+  const nameOf = (id: string): string => applied.present.chains.find((one) => one.id === id)?.name ?? id;
   return (
     <section className="plate p-5" aria-label={chain.name}>
       <h2 className="text-2xl font-bold">{chain.name}</h2>
       <p className="mb-2 text-2xl">
         <span className="figure">{specWords(figure, unit)}</span>
       </p>
-      <Loop chain={chain} links={linksOf(applied.unit, figure)} unit={unit} />
+      <Loop chain={chain} links={linksOf(applied.present, figure)} unit={unit} />
       <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
         {chain.kind === "pack clearance" && (
-          <Row name="Stated">
+          <ChainLine name="Stated">
             {spec.state.soak}, facings {spec.state.facings}
             {spec.state.wave && `, wave ${spec.state.wave}`}
-          </Row>
+          </ChainLine>
         )}
         {allowances.soaking && (
-          <Row name="Soaking">
+          <ChainLine name="Soaking">
             {signedText(allowances.soaking.amount, unit)} ± {lengthText(allowances.soaking.within, unit)}
-          </Row>
+          </ChainLine>
         )}
         {allowances.bedding && (
-          <Row name="Bedding-in">
+          <ChainLine name="Bedding-in">
             {signedText(allowances.bedding.amount, unit)} ± {lengthText(allowances.bedding.within, unit)}
-          </Row>
+          </ChainLine>
         )}
-        <Row name="Read with">
+        <ChainLine name="Read with">
           {read.with.join(", ")}
           {read.air && `, air ${shownIn(read.air, unit)}`}
           {read.gasket && `, gasket ${read.gasket}`}
           {read.bolts &&
             `, ${read.bolts.count} ${group?.name ?? "bolts"} at ${shownIn(read.bolts.torque, unit)}`}
-        </Row>
-        {read.places && <Row name="Places">{read.places.join(", ")}</Row>}
-        {read.points && <Row name="Readings">{read.points}</Row>}
-        {read.how && <Row name="How">{read.how}</Row>}
-        {chain.clocking && <Row name="Clocking">{chain.clocking}</Row>}
+        </ChainLine>
+        {read.places && <ChainLine name="Places">{read.places.join(", ")}</ChainLine>}
+        {read.points && <ChainLine name="Readings">{read.points}</ChainLine>}
+        {read.how && <ChainLine name="How">{read.how}</ChainLine>}
+        {chain.clocking && <ChainLine name="Clocking">{chain.clocking}</ChainLine>}
         {relations.map(([a, , b]) => (
-          <Row key={a + b} name="Relation">
+          <ChainLine key={a + b} name="Relation">
             {nameOf(a)} ≤ {nameOf(b)}
-          </Row>
+          </ChainLine>
         ))}
-        <Row name="Source">
+        <ChainLine name="Source">
           {figure.book.source ?? book.unit.source}, checked {figure.book.checked}
-        </Row>
+        </ChainLine>
       </dl>
       {house && (
         <p className="border-accent mt-3 border-l-4 pl-3">
@@ -137,7 +137,7 @@ function ChainPlate({ figure }: { figure: AppliedChain }) {
   );
 }
 
-function Row({ name, children }: { name: string; children: React.ReactNode }) {
+function ChainLine({ name, children }: { name: string; children: React.ReactNode }) {
   return (
     <>
       <dt className="quiet">{name}</dt>
@@ -181,7 +181,7 @@ function SeriesTables() {
     <section className="plate p-5">
       <h2 className="mb-2 text-xl font-bold">Selective series</h2>
       <div className="grid grid-cols-4 gap-x-6 gap-y-4">
-        {applied.unit.series.map(({ id, name, kind, tolerance, sizes }) => (
+        {applied.present.series.map(({ id, name, kind, tolerance, sizes }) => (
           <table key={id} id={`series-${id}`} className="self-start target:outline-3">
             <caption className="text-left">
               <b>{name}</b>{" "}

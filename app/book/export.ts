@@ -1,10 +1,10 @@
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { bookById, revisionsOf } from "~store/books";
 import type { Route } from "./+types/export";
 
 /** A revision as the file it can be imported from. */
 export const loader = async ({ context, params, request }: Route.LoaderArgs): Promise<Response> => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const revisions = await revisionsOf(pool, params.unit);
   const asked = Number(new URL(request.url).searchParams.get("revision") ?? revisions[0]?.revision);
   const revision = revisions.find((one) => one.revision === asked);

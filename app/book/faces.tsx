@@ -90,7 +90,7 @@ export function FastenerMap({
 /** Where check balls lie in this version, and where air goes in. */
 export function Faces() {
   const { applied, unit } = useBookView();
-  const { checkBalls = [], airChecks = [] } = applied.unit;
+  const { checkBalls = [], airChecks = [] } = applied.present;
   return (
     <div className="mt-3 grid grid-cols-2 items-start gap-3">
       {checkBalls.length > 0 && (

@@ -12,11 +12,11 @@ import { useBookView } from "./book";
 export default function FastenersPage() {
   const { applied, unit } = useBookView();
   const anchor = useAnchor();
-  const groups = applied.unit.fasteners ?? [];
+  const groups = applied.present.fasteners ?? [];
   const [open, setOpen] = useState<string | null>(null);
   const asked = groups.find(({ id }) => anchor === `fastener-${id}`);
   const current = groups.find(({ id }) => id === open) ?? asked ?? groups[0];
-  const reached = new Set((applied.work.fasteners ?? []).map(({ id }) => id));
+  const reached = new Set((applied.scoped.fasteners ?? []).map(({ id }) => id));
   return (
     <>
       <div className="grid grid-cols-[minmax(0,4fr)_minmax(0,7fr)] items-start gap-3">

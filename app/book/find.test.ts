@@ -1,5 +1,5 @@
 import { describe, expect, it, test } from "@jest/globals";
-import { resolve, type System } from "~core/book";
+import { resolve, type UnitSystem } from "~core/book";
 import { answers } from "~core/find";
 import { bookOf, type UnitId } from "../../demo/units";
 import { searcher } from "./find";
@@ -7,7 +7,7 @@ import { searcher } from "./find";
 function ask(
   unit: UnitId,
   query: string,
-  system: System = "mm",
+  system: UnitSystem = "mm",
   configuration?: Record<string, string>,
 ): string[] {
   const book = bookOf(unit);
@@ -17,7 +17,7 @@ function ask(
 }
 
 describe("the one find", () => {
-  test.each<[UnitId, string, System, RegExp]>([
+  test.each<[UnitId, string, UnitSystem, RegExp]>([
     ["marram-dunlin", "pump bolt torque", "mm", /^Pump bolts: 23 N·m, 7 × M8/],
     ["marram-dunlin", "pump bolts", "in", /^Pump bolts: ≈17\.0 lbf·ft/],
     ["marram-dunlin", "D2 clearance", "mm", /^D2 clearance: 1\.00 to 1\.30 mm/],

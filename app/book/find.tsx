@@ -3,7 +3,7 @@ import MiniSearch from "minisearch";
 import { Search } from "lucide-react";
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { type Applied, type System } from "~core/book";
+import { type Applied, type UnitSystem } from "~core/book";
 import { answers, type Answer } from "~core/find";
 
 /** Searches a book's answers: every word must be met, by its beginning or nearly; titles count more than the words beside them. */
@@ -36,7 +36,7 @@ export function Find({
   className = "btn touch no-print",
 }: {
   applied: Applied;
-  unit: System;
+  unit: UnitSystem;
   /** Where an answer stands in full. */
   to: (page: Answer["page"], id: string) => string;
   /** How the button looks where it stands. */
@@ -87,7 +87,7 @@ export function Find({
           }}
         >
           <label className="stamp mb-1 block" htmlFor="find">
-            {applied.unit.unit.name}: ask for a clearance, a torque, a part
+            {applied.present.unit.name}: ask for a clearance, a torque, a part
           </label>
           <input
             id="find"

@@ -1,5 +1,5 @@
 import { data } from "react-router";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { field, maybeWords, oneOf, words } from "~core/shape";
 import { mustBe } from "~/server/session";
@@ -23,7 +23,7 @@ const value = {
 /** Puts a house value beside the book's, or takes it back; both with a reason and a name. */
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
   const by = mustBe(context, "lead", "owner");
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const form = readForm(value, await typedIn(request));
   if ("problems" in form) return data(form, { status: 400 });
   const { intent, of, id, unit, reason } = form.values;

@@ -9,7 +9,7 @@ import { useBookView } from "./book";
 /** Every pack of this version to scale, with what its drum and piston are. */
 export default function PacksPage() {
   const { applied } = useBookView();
-  const { packs } = applied.unit;
+  const { packs } = applied.present;
   if (packs.length === 0)
     return (
       <p className="plate p-6 text-xl">
@@ -63,7 +63,7 @@ function PackPlate({ pack, chain }: { pack: Pack; chain: PackChain | undefined }
     ],
     ["Looks worn, is not", pack.normal?.join("; ")],
   ];
-  const element = applied.unit.elements.find(({ id }) => id === pack.element);
+  const element = applied.present.elements.find(({ id }) => id === pack.element);
   return (
     <article
       id={`pack-${pack.element}`}

@@ -6,9 +6,9 @@ import { useBookView } from "./book";
 /** Assemblies with what belongs to them; what is one-time, always replaced, looks alike, and what another part brings along. */
 export default function PartsPage() {
   const { applied } = useBookView();
-  const { parts } = applied.unit;
-  const reached = useMemo(() => new Set(applied.work.parts.map(({ id }) => id)), [applied]);
-  const [wanted, want] = useState<"all" | "here" | "one-time" | "look-alikes">("here");
+  const { parts } = applied.present;
+  const reached = useMemo(() => new Set(applied.scoped.parts.map(({ id }) => id)), [applied]);
+  const [wanted, setWanted] = useState<"all" | "here" | "one-time" | "look-alikes">("here");
   const shows = (part: Part): boolean => {
     if (wanted === "all") return true;
     if (wanted === "here") return reached.has(part.id);
@@ -34,7 +34,7 @@ export default function PartsPage() {
             type="button"
             aria-pressed={wanted === value}
             className={`btn touch ${wanted === value ? "btn-secondary" : ""}`}
-            onClick={() => want(value)}
+            onClick={() => setWanted(value)}
           >
             {words}
           </button>
@@ -68,7 +68,7 @@ export default function PartsPage() {
 
 function PartLine({ part, name }: { part: Part; name: (id: string) => string }) {
   const { applied, book } = useBookView();
-  const count = platesOf(applied.unit.packs, part.id) ?? part.count ?? 1;
+  const count = platesOf(applied.present.packs, part.id) ?? part.count ?? 1;
   const notes = [
     part.always && `always new: ${reasonOf(book, part.always).words}`,
     part.sold && `sold ${part.sold}`,

@@ -3,7 +3,7 @@ import { Download, Copy, Pencil } from "lucide-react";
 import { data, Form, Link, redirect, useSearchParams } from "react-router";
 import { v7 as newId } from "uuid";
 import { Field } from "~/look/field";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { field, id as anId, oneOf, suchThat, uuid, words } from "~core/shape";
 import { mustBe } from "~/server/session";
@@ -16,7 +16,7 @@ import type { Route } from "./+types/revisions";
 import { useBookView } from "./book";
 
 export const loader = async ({ context, params, request }: Route.LoaderArgs) => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const [revisions, drafts, history] = await Promise.all([
     revisionsOf(pool, params.unit),
     openDrafts(pool, params.unit),
@@ -67,7 +67,7 @@ const copied = {
 /** Begins a draft: of the next revision, or of another unit's book with this one as its start. */
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
   const by = mustBe(context, "lead", "owner");
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const typed = await typedIn(request);
   const newest = (await revisionsOf(pool, params.unit))[0];
   if (!newest) throw new Response("There is no such book here.", { status: 404 });

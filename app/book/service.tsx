@@ -1,9 +1,9 @@
 import type { ReactNode } from "react";
 import { data, Form } from "react-router";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { typedIn } from "~/server/form";
 import { mustBe } from "~/server/session";
-import { measurementWords, shownIn, type System } from "~core/book";
+import { measurementWords, shownIn, type UnitSystem } from "~core/book";
 import { bookById, revisionsOf } from "~store/books";
 import { setToolOwned } from "~store/house-values";
 import type { Route } from "./+types/service";
@@ -12,7 +12,7 @@ import { useBookView } from "./book";
 /** Notes whether the shop has a tool. */
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
   const by = mustBe(context, "builder", "parts", "lead", "owner");
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const { tool, owned } = await typedIn(request);
   const newest = (await revisionsOf(pool, params.unit))[0];
   const book = newest && (await bookById(pool, newest.id)).book;
@@ -25,14 +25,14 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
 /** What the bench needs besides: tools, weak points, figures that are not lengths, fluid, relearns. */
 export default function ServicePage() {
   const { applied, unit } = useBookView();
-  const { work } = applied;
+  const { scoped } = applied;
   const part = (id: string | undefined): string =>
-    applied.unit.parts.find((one) => one.id === id)?.name ?? "";
+    applied.present.parts.find((one) => one.id === id)?.name ?? "";
   return (
     <div className="grid grid-cols-2 items-start gap-3">
       <Tools />
-      <Plate title="Known weak points" empty="None known at this depth." count={work.weakPoints?.length}>
-        {work.weakPoints?.map(({ id, name, complaint, answers }) => (
+      <Plate title="Known weak points" empty="None known at this depth." count={scoped.weakPoints?.length}>
+        {scoped.weakPoints?.map(({ id, name, complaint, answers }) => (
           <li key={id} id={`weak-${id}`} className="border-accent mb-3 border-l-4 pl-3 target:outline-3">
             <b className="text-lg">{name}</b>
             <span className="block">Complaint: {complaint}</span>
@@ -43,9 +43,9 @@ export default function ServicePage() {
       <Plate
         title="Figures that are not lengths"
         empty="None at this depth."
-        count={work.measurements?.length}
+        count={scoped.measurements?.length}
       >
-        {work.measurements?.map((one) => (
+        {scoped.measurements?.map((one) => (
           <li
             key={one.id}
             id={`measurement-${one.id}`}
@@ -61,41 +61,41 @@ export default function ServicePage() {
           </li>
         ))}
       </Plate>
-      <Relearns work={work} />
-      {work.fluid && <Fluid fluid={work.fluid} unit={unit} />}
+      <Relearns work={scoped} />
+      {scoped.fluid && <Fluid fluid={scoped.fluid} unit={unit} />}
       <Plate title="Soaking, sizing, reading out" empty="" count={1}>
-        {work.soaks?.map(({ id, what, time }) => (
+        {scoped.soaks?.map(({ id, what, time }) => (
           <li key={id} className="border-base-300 flex justify-between border-t py-1.5">
             <span>{what}</span> <span className="figure">at least {shownIn(time, unit)}</span>
           </li>
         ))}
-        {work.readOuts?.map(({ id, what, why }) => (
+        {scoped.readOuts?.map(({ id, what, why }) => (
           <li key={id} className="border-base-300 border-t py-1.5">
             Read out before removal: <b>{what}</b> <span className="quiet">({why})</span>
           </li>
         ))}
       </Plate>
-      <Plate title="Where metal hides" empty="Nothing noted." count={work.traps?.length}>
-        {work.traps?.map(({ id, where, how }) => (
+      <Plate title="Where metal hides" empty="Nothing noted." count={scoped.traps?.length}>
+        {scoped.traps?.map(({ id, where, how }) => (
           <li key={id} className="border-base-300 border-t py-1.5">
             <b>{where}</b>: {how}
           </li>
         ))}
       </Plate>
-      <Plate title="Lubrication" empty="Nothing noted." count={work.lubrication?.length}>
-        {work.lubrication?.map(({ id, from, through, to, closedBy }) => (
+      <Plate title="Lubrication" empty="Nothing noted." count={scoped.lubrication?.length}>
+        {scoped.lubrication?.map(({ id, from, through, to, closedBy }) => (
           <li key={id} className="border-base-300 border-t py-1.5">
             {[from, ...through, to].join(" → ")}
             <span className="block font-semibold">Closed by {closedBy}</span>
           </li>
         ))}
       </Plate>
-      <Outside work={work} part={part} />
+      <Outside work={scoped} part={part} />
     </div>
   );
 }
 
-type Work = ReturnType<typeof useBookView>["applied"]["work"];
+type Work = ReturnType<typeof useBookView>["applied"]["scoped"];
 
 function Relearns({ work }: { work: Work }) {
   return (
@@ -120,7 +120,7 @@ function Relearns({ work }: { work: Work }) {
   );
 }
 
-function Fluid({ fluid, unit }: { fluid: NonNullable<Work["fluid"]>; unit: System }) {
+function Fluid({ fluid, unit }: { fluid: NonNullable<Work["fluid"]>; unit: UnitSystem }) {
   return (
     <Plate title="Fluid" empty="" count={1}>
       <li>
@@ -202,7 +202,7 @@ function Plate({
 /** The tools this depth asks for, which the shop has, and what serves instead. */
 function Tools() {
   const { applied, owned, book } = useBookView();
-  const tools = applied.work.tools ?? [];
+  const tools = applied.scoped.tools ?? [];
   const has = (id: string): boolean => owned.includes(`${book.unit.id}/${id}`);
   return (
     <section className="plate p-5" id="tools">

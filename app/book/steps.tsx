@@ -7,9 +7,9 @@ import { useBookView } from "./book";
 /** Taking down and building up, in order, for this version and depth. */
 export default function StepsPage() {
   const { applied } = useBookView();
-  const [phase, choose] = useState<"teardown" | "build">("teardown");
-  const steps = applied.work[phase] ?? [];
-  const all = applied.unit[phase]?.length ?? 0;
+  const [phase, setPhase] = useState<"teardown" | "build">("teardown");
+  const steps = applied.scoped[phase] ?? [];
+  const all = applied.present[phase]?.length ?? 0;
   return (
     <section className="plate p-5">
       <div className="mb-3 flex flex-wrap items-center gap-2" role="group" aria-label="Which steps">
@@ -19,7 +19,7 @@ export default function StepsPage() {
             type="button"
             aria-pressed={phase === value}
             className={`btn touch ${phase === value ? "btn-secondary" : "no-print"}`}
-            onClick={() => choose(value)}
+            onClick={() => setPhase(value)}
           >
             {value === "teardown" ? "Taking down" : "Building up"}
           </button>
@@ -40,14 +40,14 @@ export default function StepsPage() {
 function StepLine({ step, n }: { step: Step; n: number }) {
   const { applied } = useBookView();
   const { search } = useLocation();
-  const { unit } = applied;
+  const { present } = applied;
   const named = (
     list: readonly { id: string; name: string }[] | undefined,
     ids: readonly string[] = [],
   ): string[] => ids.map((id) => list?.find((one) => one.id === id)?.name ?? id);
-  const caution = unit.cautions?.find(({ id }) => id === step.caution)?.text;
+  const caution = present.cautions?.find(({ id }) => id === step.caution)?.text;
   const lines: [string, string][] = [
-    ["Tools", named(unit.tools, step.tools).join(", ")],
+    ["Tools", named(present.tools, step.tools).join(", ")],
     ["Lies", step.lies ?? ""],
     ["Way round", step.round ?? ""],
     ["Pry", step.pry ?? ""],
@@ -55,11 +55,11 @@ function StepLine({ step, n }: { step: Step; n: number }) {
     ["Record", step.record?.join("; ") ?? ""],
     [
       "Measure",
-      [...named(unit.chains, step.chains), ...named(unit.measurements, step.measurements)].join(", "),
+      [...named(present.chains, step.chains), ...named(present.measurements, step.measurements)].join(", "),
     ],
     ["Air check", step.airChecks?.map((id) => id.toUpperCase()).join(", ") ?? ""],
   ];
-  const parts = named(unit.parts, step.parts);
+  const parts = named(present.parts, step.parts);
   return (
     <li
       id={`step-${step.id}`}
@@ -71,7 +71,7 @@ function StepLine({ step, n }: { step: Step; n: number }) {
         {step.how && <p>{step.how}</p>}
         {step.onlyIf && (
           <p className="font-semibold">
-            Only if the {named(unit.parts, [step.onlyIf.part])} is: {step.onlyIf.is}
+            Only if the {named(present.parts, [step.onlyIf.part])} is: {step.onlyIf.is}
           </p>
         )}
         {caution && (
@@ -87,7 +87,7 @@ function StepLine({ step, n }: { step: Step; n: number }) {
                 to={`../fasteners${search}#fastener-${id}`}
                 className="mr-3 underline underline-offset-4"
               >
-                {named(unit.fasteners, [id])}
+                {named(present.fasteners, [id])}
               </Link>
             ))}
           </p>

@@ -10,17 +10,17 @@ const speedText = (speed: Rational | null | undefined): string =>
 /** What each element does, and the chart that goes with it; touch elements to try what the unit would do. */
 export default function TrainPage() {
   const { applied } = useBookView();
-  const unit = applied.unit;
-  const [touched, touch] = useState<ReadonlySet<string>>(new Set());
+  const unit = applied.present;
+  const [touched, setTouched] = useState<ReadonlySet<string>>(new Set());
   const base = useMemo(() => baseOfTrain(unit), [unit]);
   const solved = useMemo(() => solveRanges(unit), [unit]);
   const now = useMemo(() => behave(unit, [...touched], base), [unit, touched, base]);
   const tried = unit.elements.filter(({ outside }) => !outside);
-  const [shown, show] = useState<string | null>(null);
+  const [shown, setShown] = useState<string | null>(null);
   const picked = solved.find(({ range }) => range.id === shown) ?? null;
   const applies = (range: Range): void => {
-    show(range.id);
-    touch(
+    setShown(range.id);
+    setTouched(
       new Set(
         range.applied.filter((id) => unit.elements.some((e) => e.id === id && e.kind !== "one-way clutch")),
       ),
@@ -45,8 +45,8 @@ export default function TrainPage() {
                   aria-pressed={touched.has(element.id)}
                   className={`btn touch text-lg ${touched.has(element.id) ? "btn-secondary" : ""}`}
                   onClick={() => {
-                    show(null);
-                    touch(toggled(touched, element.id));
+                    setShown(null);
+                    setTouched(toggled(touched, element.id));
                   }}
                 >
                   {shortName(element)}
@@ -135,19 +135,19 @@ function Chart({
 
 /** What each element joins, and what else it is called. */
 function Elements() {
-  const { unit } = useBookView().applied;
+  const { present } = useBookView().applied;
   return (
     <section className="plate p-4">
       <h2 className="mb-2 text-xl font-bold">Elements</h2>
       <ul className="grid grid-cols-2 gap-x-6">
-        {unit.elements.map((element) => (
+        {present.elements.map((element) => (
           <li key={element.id} className="border-base-300 border-t py-1.5">
             <b>{shortName(element)}</b> {element.name ?? element.kind}: joins{" "}
             {element.joins[0].replaceAll("-", " ")} and {element.joins[1].replaceAll("-", " ")}
             {element.outside && `, outside the ranges: ${OUTSIDE[element.outside]}`}
             {element.servo && `. Servo: ${element.servo}`}
             <span className="quiet block text-sm">
-              {[...element.aka, on(unit.ranges, element.id)].filter(Boolean).join(" · ")}
+              {[...element.aka, on(present.ranges, element.id)].filter(Boolean).join(" · ")}
             </span>
           </li>
         ))}
@@ -158,17 +158,17 @@ function Elements() {
 
 /** How fast everything turns for one turn of the input, and what is released slips by. */
 function Speeds({ range, now }: { range: string | undefined; now: Behaviour }) {
-  const { unit } = useBookView().applied;
+  const { present } = useBookView().applied;
   return (
     <section className="plate p-4">
       <h2 className="mb-2 text-xl font-bold">
         {range === undefined ? "Speeds" : `Speeds in ${range}`}
-        <span className="quiet ml-2 text-base font-normal">for one turn of the {unit.train.input}</span>
+        <span className="quiet ml-2 text-base font-normal">for one turn of the {present.train.input}</span>
       </h2>
       <div className="grid content-start gap-y-3">
         <table>
           <tbody>
-            {unit.members.map((member) => (
+            {present.members.map((member) => (
               <tr key={member} className="border-base-300 border-t">
                 <th scope="row" className="py-0.5 text-left font-normal">
                   {member.replaceAll("-", " ")}
@@ -181,7 +181,7 @@ function Speeds({ range, now }: { range: string | undefined; now: Behaviour }) {
         <table>
           <caption className="stamp quiet text-left">Slip of what is released</caption>
           <tbody>
-            {unit.elements
+            {present.elements
               .filter(({ id }) => id in now.slips)
               .map((element) => (
                 <tr key={element.id} className="border-base-300 border-t">
@@ -213,7 +213,7 @@ const toggled = (set: ReadonlySet<string>, id: string): ReadonlySet<string> => {
 
 function Applied({ range, id }: { range: Range; id: string }) {
   const { applied } = useBookView();
-  const oneWay = applied.unit.elements.find((element) => element.id === id)?.kind === "one-way clutch";
+  const oneWay = applied.present.elements.find((element) => element.id === id)?.kind === "one-way clutch";
   if (range.applied.includes(id))
     return (
       <span role="img" aria-label={oneWay ? "holds" : "applied"} className="text-xl">

@@ -2,7 +2,7 @@ import { useWhen } from "~/door/when";
 import { FileUp } from "lucide-react";
 import { data, Form, Link, redirect } from "react-router";
 import { useInside } from "~/door/inside";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { mustBe } from "~/server/session";
 import { FAMILIES, type Problem } from "~core/book";
 import { addBook, listBooks } from "~store/books";
@@ -13,7 +13,7 @@ import type { Route } from "./+types/list";
 export const meta: Route.MetaFunction = () => [{ title: "Books · Yard Key" }];
 
 export const loader = async ({ context }: Route.LoaderArgs) => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const [books, drafts] = await Promise.all([listBooks(pool), openDrafts(pool)]);
   return { books, drafts };
 };
@@ -38,7 +38,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
       "look for a missing comma or quote at that place",
     );
   }
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const added = await addBook(pool, document);
   if (!added.ok) return data({ problems: added.problems, name: file.name }, { status: 400 });
   const { unit } = document as { unit: { id: string } };

@@ -1,6 +1,6 @@
 import { data, Form, redirect } from "react-router";
 import { Field } from "~/look/field";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { newSecret } from "~/server/secret";
 import { field, words } from "~core/shape";
@@ -9,7 +9,7 @@ import { addFirstLead, listStaff } from "~store/staff";
 import type { Route } from "./+types/first-run";
 
 export const loader = async ({ context }: Route.LoaderArgs) => {
-  if ((await listStaff(context.get(ground).pool)).length > 0) throw redirect("/sign-in");
+  if ((await listStaff(context.get(services).pool)).length > 0) throw redirect("/sign-in");
   return null;
 };
 
@@ -23,7 +23,7 @@ const first = {
 
 export const action = async ({ context, request }: Route.ActionArgs) => {
   // Before anything is read or hashed: where somebody is known already, a stranger's form is no work.
-  if ((await listStaff(context.get(ground).pool)).length > 0) return redirect("/sign-in");
+  if ((await listStaff(context.get(services).pool)).length > 0) return redirect("/sign-in");
   const given = await typedIn(request);
   const form = readForm(first, given);
   const same = given.again === given.pin;
@@ -32,7 +32,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
     if (!same) problems.again = "This is not the same as above.";
     return data({ problems, typed: { shop: given.shop ?? "", name: given.name ?? "" } }, { status: 400 });
   }
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const { shop, name, pin } = form.values;
   if (await addFirstLead(pool, name, pin)) await setHouse(pool, { shopName: shop }, name);
   return redirect("/sign-in");

@@ -2,21 +2,21 @@ import { KEPT } from "~/offline/keys";
 import { isRouteErrorResponse, Outlet, useMatches, useRouteLoaderData } from "react-router";
 import { Bar } from "~/frame/bar";
 import { Away } from "~/look/away";
-import { whenItMatters } from "~/look/revalidate";
+import { skipTabChanges } from "~/look/revalidate";
 import { useKeepJobs } from "~/offline/keep-jobs";
-import { orKept } from "~/offline/kept";
+import { loadOrKept } from "~/offline/kept";
 import { useKept } from "~/offline/use-kept";
-import { ground, visitor } from "~/server/context";
-import { door } from "~/server/session";
+import { services, signedIn } from "~/server/context";
+import { requireSignIn } from "~/server/session";
 import { voucherFor } from "~/server/voucher";
 import { readHouse } from "~store/house";
 import type { Route } from "./+types/inside";
 
-export const middleware: Route.MiddlewareFunction[] = [door];
+export const middleware: Route.MiddlewareFunction[] = [requireSignIn];
 
 export const loader = async ({ context }: Route.LoaderArgs) => {
-  const { pool, gaugeUrl, cookieKey } = context.get(ground);
-  const { staff } = context.get(visitor);
+  const { pool, gaugeUrl, cookieKey } = context.get(services);
+  const { staff } = context.get(signedIn);
   return {
     staff,
     house: await readHouse(pool),
@@ -25,9 +25,10 @@ export const loader = async ({ context }: Route.LoaderArgs) => {
   };
 };
 
-export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) => orKept(KEPT.inside, serverLoader);
+export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) =>
+  loadOrKept(KEPT.inside, serverLoader);
 
-export const shouldRevalidate = whenItMatters;
+export const shouldRevalidate = skipTabChanges;
 
 /** What a route says that draws its own frame: a job does, with its stages. */
 export const OWN_FRAME = "own frame";

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { Choice, Field } from "~/look/field";
 import { Pad } from "~/look/pad";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { secret } from "~/server/secret";
 import { field, maybeWords, uuid } from "~core/shape";
@@ -12,7 +12,7 @@ import { beginSession, listStaff, proveSecret, TRY_MINUTES } from "~store/staff"
 import type { Route } from "./+types/sign-in";
 
 export const loader = async ({ context, request }: Route.LoaderArgs) => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   if (await sessionOf(context, request)) throw redirect("/");
   const [staff, house] = await Promise.all([listStaff(pool), readHouse(pool)]);
   if (staff.length === 0) throw redirect("/first-run");
@@ -42,7 +42,7 @@ const REFUSED = {
 export const action = async ({ context, request }: Route.ActionArgs) => {
   const form = readForm(entry, await typedIn(request));
   if ("problems" in form) return data(form, { status: 400 });
-  const { pool, log } = context.get(ground);
+  const { pool, log } = context.get(services);
   const { staff, pin, to } = form.values;
   const result = await proveSecret(pool, staff, pin);
   if (!result.ok) {

@@ -1,5 +1,5 @@
 import { redirect } from "react-router";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { clearSession, sessionOf } from "~/server/session";
 import { endSession } from "~store/staff";
 import type { Route } from "./+types/sign-out";
@@ -8,6 +8,6 @@ export const loader = () => redirect("/");
 
 export const action = async ({ context, request }: Route.ActionArgs) => {
   const who = await sessionOf(context, request);
-  if (who) await endSession(context.get(ground).pool, who.sessionId);
+  if (who) await endSession(context.get(services).pool, who.sessionId);
   return redirect("/sign-in", { headers: { "Set-Cookie": await clearSession(context, request) } });
 };

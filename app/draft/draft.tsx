@@ -3,7 +3,7 @@ import { data, Form, isRouteErrorResponse, redirect, useFetcher } from "react-ro
 import { DifferenceList } from "~/book/revisions";
 import { useInside } from "~/door/inside";
 import { useScripted } from "~/look/use-scripted";
-import { ground, visitor } from "~/server/context";
+import { services, signedIn } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { field, maybeWords, oneOf, whole } from "~core/shape";
 import { mustBe } from "~/server/session";
@@ -26,7 +26,7 @@ export const meta: Route.MetaFunction = ({ loaderData }) => [
 ];
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const draft = await draftById(pool, params.draft);
   if (!draft) throw new Response("This draft has been published or put away.", { status: 404 });
   const base = draft.basedOn ? (await bookById(pool, draft.basedOn)).document : null;
@@ -50,7 +50,7 @@ const edited = {
 
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
   const by = mustBe(context, "lead", "owner");
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const form = readForm(edited, await typedIn(request));
   const refuse = (problem: string, problems: Problem[] = [], status = 400) =>
     data<Answer>({ kind: "refused", problem, problems }, { status });
@@ -68,7 +68,7 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
       id: draft.id,
       seen,
       note,
-      by: context.get(visitor).staff.name,
+      by: context.get(signedIn).staff.name,
     });
     if (published.ok) return redirect(`/books/${draft.unit}/revisions`);
     if (published.why === "problems")

@@ -37,10 +37,10 @@ export function Text({
   const value = at(document, path);
   const place = pathText(path);
   const problem = problems.find((one) => one.path === place || (words && one.path.startsWith(`${place}[`)));
-  const [typed, type] = useState<string | null>(null);
+  const [typed, setTyped] = useState<string | null>(null);
   const shown = typed ?? written(value);
   const keep = (text: string): void => {
-    type(text);
+    setTyped(text);
     change(changed(document, path, read(text, value, { number, words })));
   };
   return (
@@ -56,7 +56,7 @@ export function Text({
         aria-invalid={problem ? true : undefined}
         aria-describedby={problem ? `${id}-problem` : undefined}
         onChange={(event) => keep(event.target.value)}
-        onBlur={() => type(null)}
+        onBlur={() => setTyped(null)}
       />
       {problem && (
         <p id={`${id}-problem`} role="alert" className="text-error mt-1 text-sm font-semibold">

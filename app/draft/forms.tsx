@@ -49,7 +49,7 @@ const entriesOf = (document: unknown, section: FormName): Entry[] =>
 /** A list of entries of one kind, and the form of the one that is picked. */
 export function SectionForm({ section, ...editing }: Editing & { section: FormName }) {
   const entries = entriesOf(editing.document, section);
-  const [picked, pick] = useState(0);
+  const [picked, setPicked] = useState(0);
   const { fresh } = FORMS[section];
   const nameOf = (entry: Entry): string =>
     section === "packs"
@@ -67,7 +67,7 @@ export function SectionForm({ section, ...editing }: Editing & { section: FormNa
               type="button"
               aria-pressed={i === path[1]}
               className={`touch w-full px-2 text-left ${i === path[1] ? "bg-base-200 border-primary border-l-4" : ""}`}
-              onClick={() => pick(i)}
+              onClick={() => setPicked(i)}
             >
               {nameOf(entry)}
               {troubled(i) && <b className="text-error"> !</b>}
@@ -81,7 +81,7 @@ export function SectionForm({ section, ...editing }: Editing & { section: FormNa
               className="btn touch mt-2 w-full"
               onClick={() => {
                 editing.change(changed(editing.document, [section], [...entries, fresh]));
-                pick(entries.length);
+                setPicked(entries.length);
               }}
             >
               <Plus size={20} aria-hidden="true" /> Add
@@ -102,7 +102,7 @@ export function SectionForm({ section, ...editing }: Editing & { section: FormNa
               className="btn touch mt-3"
               onClick={() => {
                 editing.change(changed(editing.document, path, undefined));
-                pick(0);
+                setPicked(0);
               }}
             >
               <Trash2 size={20} aria-hidden="true" /> Take it out

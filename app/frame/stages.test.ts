@@ -5,7 +5,7 @@ import { pagesOf, placeOf, stageOf } from "./stages";
 const next = (what: Next["what"], stage: Next["stage"], of = "x"): Next => ({
   what,
   stage,
-  of,
+  subject: of,
   name: "",
   words: "",
 });

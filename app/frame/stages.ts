@@ -48,21 +48,25 @@ export const entryOf = (stage: StageId, firstPack: string | undefined): string =
   stage === "choose" ? `pack/${firstPack ?? ""}` : (PAGES[stage][0]?.path ?? "");
 
 /** Where the next thing is done, within the job. */
-export function placeOf({ what, of, stage }: Pick<Next, "what" | "of" | "stage">): string {
+export function placeOf({ what, subject, stage }: Pick<Next, "what" | "subject" | "stage">): string {
   switch (what) {
     case "symptoms":
       return "symptoms";
     case "step":
-      return `teardown?step=${of}`;
+      return `teardown?step=${subject}`;
     case "part":
-      return `inspect?part=${of}`;
+      return `inspect?part=${subject}`;
     case "cause":
     case "weak point":
       return "cause";
     case "pack":
-      return `pack/${of}`;
+      return `pack/${subject}`;
     case "figure":
-      return stage === "book in" ? "before" : stage === "choose" ? `pack/${of}` : `measure#row-${of}`;
+      return stage === "book in"
+        ? "before"
+        : stage === "choose"
+          ? `pack/${subject}`
+          : `measure#row-${subject}`;
     case "trait":
       return "";
     case "renew":

@@ -11,13 +11,13 @@ export function stationWays(
 ): Map<string, StationWay> {
   const byStation = openByStation(open, applied);
   const reached = stationsInScope(applied);
-  const stations = applied.unit.stations.filter(({ id }) => reached.has(id) || byStation.has(id));
+  const stations = applied.present.stations.filter(({ id }) => reached.has(id) || byStation.has(id));
   return new Map(
     stations.map(({ id, name }) => {
       const here = byStation.get(id) ?? [];
       const [first] = here;
       const place = first
-        ? placeOf({ what: first.kind, of: first.of, stage: first.stage })
+        ? placeOf({ what: first.kind, subject: first.subject, stage: first.stage })
         : `measure?at=${encodeURIComponent(name)}`;
       return [id, { open: here.length, first: first?.name ?? "", to: `/jobs/${number}/${place}` }];
     }),

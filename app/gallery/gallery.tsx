@@ -4,7 +4,7 @@ import { adviceWords, Mark, VerdictMark, type MarkName } from "~/look/mark";
 import { Rule } from "~/look/rule";
 import { Stack } from "~/look/stack";
 import { Dial, GaugeFace, type Needle, type Take } from "~/reading/gauge-dock";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import type { Station } from "~core/book";
 import type { Plate } from "~core/pack";
 import { lengthOf, nm } from "~core/quantity";
@@ -14,7 +14,7 @@ import type { Route } from "./+types/gallery";
 
 /** The whole visual language on one page, for looking at; not there in production. */
 export const loader = ({ context }: Route.LoaderArgs) => {
-  if (!context.get(ground).gallery) throw new Response("The gallery is for development.", { status: 404 });
+  if (!context.get(services).gallery) throw new Response("The gallery is for development.", { status: 404 });
   return null;
 };
 
@@ -30,7 +30,7 @@ const reading = (text: string, out = false): TakenReading => ({
   reading: { kind: "single", value: lengthOf(`${text} mm`) },
   state: SPEC.state,
   resolution: nm(10_000),
-  out,
+  leftOut: out,
 });
 const blades = (passes: string, refuses: string): TakenReading => ({
   ...reading("1"),

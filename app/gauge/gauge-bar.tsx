@@ -29,14 +29,14 @@ const FIELD = "input[data-nominal]";
  */
 export function GaugeBar({ only }: { only?: Exclude<Kind, "typed"> }) {
   const { number, unit } = useJobView();
-  const [kind, choose] = useState<Kind>("typed");
-  const [listening, listen] = useState(false);
-  const [problem, tell] = useState("");
+  const [kind, setKind] = useState<Kind>("typed");
+  const [listening, setListening] = useState(false);
+  const [problem, setProblem] = useState("");
   const hand = useRef<HTMLInputElement | null>(null);
   const stop = useRef<(() => Promise<void>) | null>(null);
   useEffect(() => {
     const kept = localStorage.getItem(KEPT);
-    if (kept && kept in KINDS && (!only || kept === only)) queueMicrotask(() => choose(kept as Kind));
+    if (kept && kept in KINDS && (!only || kept === only)) queueMicrotask(() => setKind(kept as Kind));
     const remember = ({ target }: FocusEvent): void => {
       if (target instanceof HTMLInputElement && target.matches(FIELD)) hand.current = target;
     };
@@ -61,34 +61,35 @@ export function GaugeBar({ only }: { only?: Exclude<Kind, "typed"> }) {
   );
   const take = async (source: Source): Promise<void> => {
     const to = field();
-    tell("");
-    if (!to) return tell("Nothing on this page waits for a length.");
+    setProblem("");
+    if (!to) return setProblem("Nothing on this page waits for a length.");
     const { what = "", gauge = "", nominal = "" } = to.dataset;
     try {
       const told = await source.ask?.({ what: `${number} ${what}`, gauge, nominal: nm(Number(nominal)) });
       if (told) typeInto(to, toldText(told, unit));
     } catch (error) {
-      tell(error instanceof Error && error.message.includes("gauge") ? error.message : AWAY);
+      setProblem(error instanceof Error && error.message.includes("gauge") ? error.message : AWAY);
     }
   };
   const connect = async (): Promise<void> => {
-    tell("");
+    setProblem("");
     const serial = (navigator as unknown as { serial?: { requestPort: () => Promise<Port> } }).serial;
-    if (!serial) return tell("This browser reads no serial gauge; one that types works in every browser.");
+    if (!serial)
+      return setProblem("This browser reads no serial gauge; one that types works in every browser.");
     try {
       stop.current = await serialSource(() => serial.requestPort(), BAUD, unit).open(hear, (why) => {
-        tell(why);
-        listen(false);
+        setProblem(why);
+        setListening(false);
       });
-      listen(true);
+      setListening(true);
     } catch {
-      tell("No gauge was connected. Plug it in, connect again and choose its port.");
+      setProblem("No gauge was connected. Plug it in, connect again and choose its port.");
     }
   };
   const disconnect = (): void => {
     void stop.current?.();
     stop.current = null;
-    listen(false);
+    setListening(false);
   };
   const simulated = (): void => void take(simulatedSource(`${number}`));
   useKeys(kind === "simulated" ? { t: simulated } : {});
@@ -104,9 +105,9 @@ export function GaugeBar({ only }: { only?: Exclude<Kind, "typed"> }) {
           value={kind}
           onChange={({ target }) => {
             disconnect();
-            tell("");
+            setProblem("");
             localStorage.setItem(KEPT, target.value);
-            choose(target.value as Kind);
+            setKind(target.value as Kind);
           }}
         >
           {Object.entries(KINDS)

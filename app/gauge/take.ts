@@ -1,4 +1,4 @@
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { nanometres, object, words } from "~core/shape";
 import type { Route } from "./+types/take";
 import { pass } from "./pass";
@@ -12,6 +12,6 @@ const asked = object({
 });
 
 export const action = ({ context, request }: Route.ActionArgs): Promise<Response> =>
-  pass(`${context.get(ground).gaugeUrl ?? ""}/take`, request, asked);
+  pass(`${context.get(services).gaugeUrl ?? ""}/take`, request, asked);
 
 export const loader = (): Response => new Response("Only for sending.", { status: 405 });

@@ -1,4 +1,4 @@
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { flag, maybeWords, nanometres, object, optional, words } from "~core/shape";
 import type { Route } from "./+types/valve";
 import { pass } from "./pass";
@@ -12,6 +12,6 @@ const set = object({
 });
 
 export const action = ({ context, request }: Route.ActionArgs): Promise<Response> =>
-  pass(`${context.get(ground).gaugeUrl ?? ""}/set`, request, set);
+  pass(`${context.get(services).gaugeUrl ?? ""}/set`, request, set);
 
 export const loader = (): Response => new Response("Only for sending.", { status: 405 });

@@ -1,7 +1,7 @@
 import { data, Form } from "react-router";
 import { useInside } from "~/door/inside";
 import { Choice, Field } from "~/look/field";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { newSecret } from "~/server/secret";
 import { field, oneOf, suchThat, words, written } from "~core/shape";
@@ -16,7 +16,7 @@ import type { Route } from "./+types/house";
 export const meta: Route.MetaFunction = () => [{ title: "House · Yard Key" }];
 
 export const loader = async ({ context }: Route.LoaderArgs) => ({
-  everyone: await listStaff(context.get(ground).pool),
+  everyone: await listStaff(context.get(services).pool),
   zones: Intl.supportedValuesOf("timeZone"),
 });
 
@@ -52,7 +52,7 @@ const person = {
 
 export const action = async ({ context, request }: Route.ActionArgs) => {
   const by = mustBe(context, "lead", "owner");
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const typed = await typedIn(request);
   if (typed.intent === "person") {
     const form = readForm(person, typed);

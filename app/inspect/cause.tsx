@@ -13,14 +13,14 @@ import {
   metalEverywhere,
   LOOKED_AT,
   weakPoints,
-  type Candidate,
+  type RankedCause,
   type Failed,
 } from "~core/inspect";
 import { SEVERITIES, CAUSE_STANDINGS } from "~core/fact";
 import { ruleOf } from "~core/measure";
 import { jobRecord } from "~/server/job-context";
-import { orKept } from "~/offline/kept";
-import { ground } from "~/server/context";
+import { loadOrKept } from "~/offline/kept";
+import { services } from "~/server/context";
 import { pricesOf } from "~store/prices";
 import type { Route } from "./+types/cause";
 import { RebuildOrReplace } from "./worth";
@@ -31,15 +31,15 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `Cause ${param
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const record = await jobRecord(context, params.number);
   return {
-    prices: await pricesOf(context.get(ground).pool, pricedParts(record.book)),
+    prices: await pricesOf(context.get(services).pool, pricedParts(record.book)),
   };
 };
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(KEPT.page(params.number, "cause"), serverLoader, () => ({ prices: [] as [string, number][] }));
+  loadOrKept(KEPT.page(params.number, "cause"), serverLoader, () => ({ prices: [] as [string, number][] }));
 
 /** Why it failed, and the weak points of this version: what must be answered before the unit leaves. */
-export default function Cause({ loaderData: { prices } }: Route.ComponentProps) {
+export default function CausePage({ loaderData: { prices } }: Route.ComponentProps) {
   const { job, applied, number } = useJobView();
   const { house } = useInside();
   const failures = useMemo(() => failed(job, applied), [job, applied]);
@@ -68,9 +68,9 @@ export default function Cause({ loaderData: { prices } }: Route.ComponentProps) 
         )}
         {failures.map((one) => (
           <Failure
-            key={one.of}
+            key={one.id}
             one={one}
-            others={failures.filter(({ of }) => of !== one.of)}
+            others={failures.filter(({ id }) => id !== one.id)}
             candidates={candidateCauses(job, applied, ruleOf(job, house), one)}
           />
         ))}
@@ -131,20 +131,20 @@ function Failure({
 }: {
   one: Failed;
   others: readonly Failed[];
-  candidates: readonly Candidate[];
+  candidates: readonly RankedCause[];
 }) {
   const { job, applied } = useJobView();
   const { cause } = one;
   const said = cause?.body;
   const named = candidates.find(({ id }) => id === said?.cause)?.name ?? said?.cause;
   return (
-    <section className="plate p-4" aria-label={`Cause: ${one.name}`} data-failure={one.of}>
+    <section className="plate p-4" aria-label={`Cause: ${one.name}`} data-failure={one.id}>
       <h2 className="text-2xl font-bold first-letter:uppercase">{one.name}</h2>
       <p className="quiet">
         {one.findings
           .map(
             ({ body: { wear, severity } }) =>
-              `${wearKind(applied.unit, wear).name}, ${SEVERITIES.words[severity]}`,
+              `${wearKind(applied.present, wear).name}, ${SEVERITIES.words[severity]}`,
           )
           .join("; ")}
       </p>
@@ -159,7 +159,7 @@ function Failure({
             , says {cause?.by}
             {said.note && `: ${said.note}`}
             {said.after &&
-              `; it followed from ${others.find(({ of }) => of === said.after)?.name ?? said.after}`}
+              `; it followed from ${others.find(({ id }) => id === said.after)?.name ?? said.after}`}
           </>
         ) : (
           <b className="text-error">
@@ -198,13 +198,13 @@ function NameIt({
 }: {
   one: Failed;
   others: readonly Failed[];
-  candidates: readonly Candidate[];
+  candidates: readonly RankedCause[];
 }) {
   const said = one.cause?.body;
   return (
     <SayForm
       kind="cause"
-      fixed={{ of: one.of }}
+      fixed={{ of: one.id }}
       keep
       className="border-base-300 mt-2 grid gap-2 border-t pt-2"
     >
@@ -238,8 +238,8 @@ function NameIt({
               <span className="stamp block">Followed from</span>
               <select name="after" className="select touch w-full" defaultValue={said?.after ?? ""}>
                 <option value="">it failed first</option>
-                {others.map(({ of, name }) => (
-                  <option key={of} value={of}>
+                {others.map(({ id, name }) => (
+                  <option key={id} value={id}>
                     {name}
                   </option>
                 ))}

@@ -23,7 +23,7 @@ export default function Inspect() {
   const say = useSay();
   const [search, setSearch] = useSearchParams();
   const states = useMemo(() => dispositions(job, applied, house, ruleOf(job, house)), [job, applied, house]);
-  const groups = useMemo(() => groupsOf(states, applied.unit), [states, applied]);
+  const groups = useMemo(() => groupsOf(states, applied.present), [states, applied]);
   const left = unlooked(states).length;
   const first = groups.find(({ parts }) => unlooked(parts).length > 0) ?? groups[0];
   // A part alone says where it sits.
@@ -104,7 +104,7 @@ export default function Inspect() {
           )}
           <ul>
             {group.parts.map((state) => (
-              <Row
+              <InspectedPart
                 key={state.part.id}
                 state={state}
                 chosen={state.part.id === chosen.part.id}
@@ -121,7 +121,7 @@ export default function Inspect() {
   );
 }
 
-function Row({
+function InspectedPart({
   state: { part, is, decided, good, findings, because },
   chosen,
   closed,
@@ -137,7 +137,7 @@ function Row({
   const { applied } = useJobView();
   const worn = findings
     .map(({ body: { wear, severity, sure } }) => {
-      const { name } = wearKind(applied.unit, wear);
+      const { name } = wearKind(applied.present, wear);
       return sure ? `${name}, ${SEVERITIES.words[severity]}` : `${name}?`;
     })
     .join("; ");

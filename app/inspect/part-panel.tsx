@@ -12,7 +12,7 @@ import { WearRow } from "./wear-row";
 /** What its pack says of a plate: what only looks like wear in this unit, and how it lies. */
 function OfItsPack({ part }: { part: string }) {
   const { applied } = useJobView();
-  const pack = applied.unit.packs.find(({ stack }) => stack.some((entry) => entry.part === part));
+  const pack = applied.present.packs.find(({ stack }) => stack.some((entry) => entry.part === part));
   const ways = [
     ...new Set(pack?.stack.flatMap((entry) => (entry.part === part && entry.lies ? [entry.lies] : []))),
   ];
@@ -66,7 +66,7 @@ export function PartPanel({ state }: { state: PartState }) {
       {(part.lookAlikes ?? []).map(({ part: other, tell: what }) => (
         <p key={other}>
           <span className="stamp quiet mr-2">Not the same</span>
-          {applied.unit.parts.find(({ id }) => id === other)?.name ?? other}: {what}
+          {applied.present.parts.find(({ id }) => id === other)?.name ?? other}: {what}
         </p>
       ))}
       {!closed && <Which {...{ count, sure, setSure, pieces, setPieces }} />}

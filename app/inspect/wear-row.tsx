@@ -26,7 +26,7 @@ export function WearRow({
 }) {
   const { job, applied } = useJobView();
   const say = useSay();
-  const { name, look } = wearKind(applied.unit, wear);
+  const { name, look } = wearKind(applied.present, wear);
   const known = aboutPieces(findings, pieces)?.body;
   const tell = (severity: Severity): void => {
     const same =
@@ -108,7 +108,7 @@ function Found({
       ) : (
         <>
           <label htmlFor={id} className="sr-only">
-            Note on {wearKind(applied.unit, body.wear).name}
+            Note on {wearKind(applied.present, body.wear).name}
           </label>
           <input
             id={id}

@@ -1,12 +1,12 @@
 import { KEPT } from "~/offline/keys";
-import { orKept } from "~/offline/kept";
+import { loadOrKept } from "~/offline/kept";
 import { useState } from "react";
 import type { Route } from "./+types/before";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { ask } from "~/look/ask";
 import { Choice, Field } from "~/look/field";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import {
   DEBRIS_KINDS,
   type DebrisKind,
@@ -28,11 +28,11 @@ export const meta: Route.MetaFunction = ({ params }) => [
 
 /** Whether a scan tool is at hand; the demo ships a pretended one. */
 export const loader = ({ context }: Route.LoaderArgs) => ({
-  scanTool: context.get(ground).scanToolUrl !== "",
+  scanTool: context.get(services).scanToolUrl !== "",
 });
 
 export const clientLoader = ({ serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(KEPT.before, serverLoader, () => ({ scanTool: false }));
+  loadOrKept(KEPT.before, serverLoader, () => ({ scanTool: false }));
 
 /** What is looked at, read off and read out before the unit is opened. */
 export default function Before({ loaderData: { scanTool } }: Route.ComponentProps) {
@@ -113,7 +113,7 @@ const PLACE_WORDS: Readonly<Record<DebrisPlace, string>> = {
 function Debris() {
   const { job, applied } = useJobView();
   const say = useSay();
-  const [where, look] = useState<DebrisPlace>("pan");
+  const [where, setWhere] = useState<DebrisPlace>("pan");
   const debris = job.debris.map(({ body }) => body);
   const amountOf = (what: DebrisKind): string | undefined =>
     debris.find((one) => one.where === where && one.what === what)?.amount;
@@ -128,7 +128,7 @@ function Debris() {
             role="radio"
             aria-checked={where === place}
             className={`btn touch ${where === place ? "btn-primary" : ""}`}
-            onClick={() => look(place)}
+            onClick={() => setWhere(place)}
           >
             {PLACE_WORDS[place]}
             {debris.some((one) => one.where === place && one.amount !== "none") && " ●"}
@@ -145,7 +145,7 @@ function Debris() {
                   {KIND_WORDS[what]}
                   {amount && amount !== "none" && where !== "neighbour" && (
                     <span className="quiet block max-w-80 text-sm font-normal">
-                      points at {pointsAt(applied.unit, what)}
+                      points at {pointsAt(applied.present, what)}
                     </span>
                   )}
                 </th>
@@ -177,11 +177,11 @@ function Debris() {
 function ReadOuts({ scanTool }: { scanTool: boolean }) {
   const { applied, job, number } = useJobView();
   const say = useSay();
-  const [away, tell] = useState<string | null>(null);
-  const wanted = applied.work.readOuts ?? [];
+  const [away, setAway] = useState<string | null>(null);
+  const wanted = applied.scoped.readOuts ?? [];
   const fetchOne = async (readOut: string): Promise<void> => {
     const answer = await ask<{ text: string }>(`/jobs/${number}/scan-tool/${readOut}`);
-    tell(answer ? null : readOut);
+    setAway(answer ? null : readOut);
     if (answer) say({ kind: "read-out", readOut, text: answer.text, from: "scan-tool" });
   };
   return (

@@ -1,5 +1,5 @@
 import { KEPT } from "~/offline/keys";
-import { orKept } from "~/offline/kept";
+import { loadOrKept } from "~/offline/kept";
 import { Link } from "react-router";
 import type { Route } from "./+types/book-in";
 import { ToolsNeeded } from "~/book/tools-needed";
@@ -7,7 +7,7 @@ import { Correct } from "~/job/correct";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { Choice, Field } from "~/look/field";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { questionsOf } from "~core/diagnose";
 import { CODE_SORTS, DRIVEN, OPENED_BEFORE, outcomeWords, wordsOf, type Codes } from "~core/fact";
 import { toolsOwned } from "~store/house-values";
@@ -18,13 +18,13 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `Book in ${par
 
 /** Which of the unit's tools the shop has. */
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const unit = await jobUnit(pool, Number(params.number));
   return { owned: unit ? [...(await toolsOwned(pool, [unit]))] : [] };
 };
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(KEPT.page(params.number, "book-in"), serverLoader, () => ({ owned: [] as string[] }));
+  loadOrKept(KEPT.page(params.number, "book-in"), serverLoader, () => ({ owned: [] as string[] }));
 
 /** The vehicle, the customer's words, codes and what others did before. */
 export default function BookIn({ loaderData: { owned } }: Route.ComponentProps) {
@@ -100,7 +100,12 @@ export default function BookIn({ loaderData: { owned } }: Route.ComponentProps) 
               );
             })}
           </ul>
-          <ToolsNeeded unit={book.unit.id} tools={applied.unit.tools ?? []} depths={depths} owned={owned} />
+          <ToolsNeeded
+            unit={book.unit.id}
+            tools={applied.present.tools ?? []}
+            depths={depths}
+            owned={owned}
+          />
           <Correct />
           <p className="mt-2">
             <Link to={`/jobs/${number}/symptoms`} className="btn btn-primary touch">
@@ -175,7 +180,7 @@ function Codes() {
   const { job, applied } = useJobView();
   const say = useSay();
   const sorts =
-    questionsOf(applied.unit)
+    questionsOf(applied.present)
       .find(({ id }) => id === "scan")
       ?.outcomes.slice(1) ?? [];
   const codes = job.codes;

@@ -1,7 +1,7 @@
 import { KEPT } from "~/offline/keys";
 import type { BodyOf } from "~core/fact";
 import { hindersElsewhere } from "~core/stage";
-import { orKept } from "~/offline/kept";
+import { loadOrKept } from "~/offline/kept";
 import { useMemo } from "react";
 import { Form, Link, useActionData } from "react-router";
 import type { Route } from "./+types/fault";
@@ -21,7 +21,7 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `At fault? ${p
 export const loader = () => ({ closing: newId() });
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(KEPT.page(params.number, "fault"), serverLoader, () => ({ closing: newId() }));
+  loadOrKept(KEPT.page(params.number, "fault"), serverLoader, () => ({ closing: newId() }));
 
 /** Ends a job whose fault lies elsewhere: its record stays, nothing was opened. */
 export const action = ({ context, request, params }: Route.ActionArgs) =>
@@ -31,8 +31,8 @@ export const action = ({ context, request, params }: Route.ActionArgs) =>
 export default function Fault({ loaderData: { closing } }: Route.ComponentProps) {
   const { job, applied } = useJobView();
   const answered = useActionData<typeof action>();
-  const told = useMemo(() => toldBy(job, applied.unit), [job, applied]);
-  const report = useDiagnosis(applied.unit, told);
+  const told = useMemo(() => toldBy(job, applied.present), [job, applied]);
+  const report = useDiagnosis(applied.present, told);
   const conclusion = job.conclusion;
   return (
     <div className="grid grid-cols-2 items-start gap-3">

@@ -4,7 +4,7 @@ import { useJobView } from "~/view/view";
 import { Readings } from "~/reading/readings";
 import { Field } from "~/look/field";
 import { VerdictMark } from "~/look/mark";
-import { fedBy } from "~/measure/entry";
+import { fieldWaits } from "~/measure/entry";
 import { measurementWords, specWords } from "~core/book";
 import { asFound, ruleOf, type Figure as OneFigure } from "~core/measure";
 import { wordsOf, CANNOT } from "~core/fact";
@@ -131,7 +131,7 @@ function ReadChain({ one }: { one: Extract<OneFigure, { kind: "chain" }> }) {
                 inputMode="decimal"
                 autoComplete="off"
                 problem={problems.value}
-                {...fedBy(chain, undefined, undefined, applied)}
+                {...fieldWaits(chain, undefined, undefined, applied)}
               />
             </div>
             <button className="btn touch mt-6">Take</button>

@@ -13,20 +13,20 @@ export function Correct() {
   const { job, book, depths, number } = useJobView();
   const { staff } = useInside();
   const say = useSay();
-  const [picked, pick] = useState<Picked | null>(null);
+  const [picked, setPicked] = useState<Picked | null>(null);
   // Undefined while it is asked; null when the server is away.
-  const [changes, tell] = useState<string[] | null | undefined>(undefined);
+  const [changes, setChanges] = useState<string[] | null | undefined>(undefined);
   const asked = useRef(0);
   if (job.closed) return null;
   const choose = (what: Picked): void => {
-    pick(what);
+    setPicked(what);
     const search = new URLSearchParams(
       "traits" in what ? what.traits : what.depths.map((depth) => ["depth", depth]),
     );
     const mine = ++asked.current;
-    tell(undefined);
+    setChanges(undefined);
     void ask<{ lines: string[] }>(`/jobs/${number}/changes?${search}`).then((answer) => {
-      if (mine === asked.current) tell(answer?.lines ?? null);
+      if (mine === asked.current) setChanges(answer?.lines ?? null);
     });
   };
   const forALead =
@@ -41,7 +41,7 @@ export function Correct() {
         ? { kind: "configuration", traits: picked.traits }
         : { kind: "scope", depths: picked.depths };
     say(body);
-    pick(null);
+    setPicked(null);
   };
   return (
     <details className="mt-3">
@@ -100,7 +100,7 @@ export function Correct() {
               Correct it
             </button>
           )}
-          <button type="button" className="btn btn-ghost touch" onClick={() => pick(null)}>
+          <button type="button" className="btn btn-ghost touch" onClick={() => setPicked(null)}>
             Leave it
           </button>
         </div>

@@ -1,4 +1,4 @@
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { jobDocument } from "~core/fact";
 import { jobRecord } from "~/server/job-context";
 import { photosOf } from "~store/photos";
@@ -6,7 +6,7 @@ import type { Route } from "./+types/export";
 
 /** The whole job as `yard-key/job@1` (docs/formats.md). */
 export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const { id, number, opened, document, facts } = await jobRecord(context, params.number);
   const pictures = (await photosOf(pool, id)).map(({ large, small, ...picture }) => ({
     ...picture,

@@ -1,4 +1,4 @@
-import { ground, visitor } from "~/server/context";
+import { services, signedIn } from "~/server/context";
 import { record, type Speaker } from "~/server/record";
 import { vouchedFor } from "~/server/voucher";
 import { BENCH, checkFacts, problemText } from "~core/fact";
@@ -15,8 +15,8 @@ const refuse = (status: number, problem: string): Response => Response.json({ pr
  * @returns null where that cannot be told: then nobody is said to have said it.
  */
 async function speakerOf(context: Route.ActionArgs["context"], request: Request): Promise<Speaker | null> {
-  const { pool, cookieKey } = context.get(ground);
-  const { staff } = context.get(visitor);
+  const { pool, cookieKey } = context.get(services);
+  const { staff } = context.get(signedIn);
   const voucher = request.headers.get("x-said-by");
   if (voucher === null) return staff;
   const said = vouchedFor(cookieKey, voucher);
@@ -38,7 +38,7 @@ export const action = async ({ context, request, params }: Route.ActionArgs): Pr
 
 /** What was said since a place in the order stored, by anyone. */
 export const loader = async ({ context, request, params }: Route.LoaderArgs): Promise<Response> => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const after = Number(new URL(request.url).searchParams.get("after"));
   const job = await jobIdByNumber(pool, Number(params.number));
   if (!job) return refuse(404, "there is no such job");

@@ -7,7 +7,7 @@ import { bookAt as bookOf, revisionPath, type RevisionRef } from "~/revision/kep
 import { Find } from "~/book/find";
 import { Disagreements } from "./disagreements";
 import { versionSearch } from "~/book/version-search";
-import { orKept, withSaid } from "~/offline/kept";
+import { loadOrKept, withSaid } from "~/offline/kept";
 import { factsOfPage, jobOfPage, jobPage } from "~/view/job-page";
 import { Bar, TOOL } from "~/frame/bar";
 import { BESIDE, NextThing, Pages } from "~/frame/pages";
@@ -23,9 +23,9 @@ import { useKeys } from "~/look/use-keys";
 import { useUnit } from "~/look/use-unit";
 import { nowSeen } from "~/live/seen";
 import { useLive } from "~/live/use-live";
-import { whenItMatters } from "~/look/revalidate";
+import { skipTabChanges } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
-import { type Applied, type Book, type System } from "~core/book";
+import { type Applied, type Book, type UnitSystem } from "~core/book";
 import { appliedTo, depthsOf } from "~core/fact";
 import { stageWords, standingOf, type Standing } from "~core/stage";
 import { houseOf, worksheets, type Worksheet } from "~core/measure";
@@ -44,11 +44,11 @@ const withBook = async <T extends { book: RevisionRef }>(page: T): Promise<T> =>
 };
 
 export const clientLoader = async ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  withBook(await withSaid(await orKept(KEPT.job(params.number), serverLoader)));
+  withBook(await withSaid(await loadOrKept(KEPT.job(params.number), serverLoader)));
 
 export const handle = OWN_FRAME;
 
-export const shouldRevalidate = whenItMatters;
+export const shouldRevalidate = skipTabChanges;
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Job ${params.number} · Yard Key` }];
 
@@ -146,7 +146,7 @@ function UnitMap({ view: { number, applied, standing, job }, packs }: Omit<Frame
     () => (job.closed ? undefined : stationWays(number, applied, standing)),
     [number, applied, standing, job],
   );
-  return <Axis stations={applied.unit.stations} packs={packs} ways={ways} tall />;
+  return <Axis stations={applied.present.stations} packs={packs} ways={ways} tall />;
 }
 
 interface BarProps {
@@ -159,7 +159,7 @@ interface BarProps {
   scope: string;
   closed: boolean;
   applied: Applied;
-  unit: System;
+  unit: UnitSystem;
   place: string;
   changeUnit: () => void;
   /** Which version the book's pages are asked for. */
@@ -220,7 +220,7 @@ interface Framed {
 
 const StageRail = memo(function StageRail({ view, place, packs }: Framed) {
   const { standing, number } = view;
-  const due = standing.next?.what === "pack" ? standing.next.of : undefined;
+  const due = standing.next?.what === "pack" ? standing.next.subject : undefined;
   const first = packs.find(({ id }) => id === due) ?? packs.find(({ quiet }) => !quiet) ?? packs[0];
   return (
     <Rail

@@ -1,6 +1,6 @@
 import { jobPage } from "~/view/job-page";
 import { packPage } from "~/pack/pack-page";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { toolsOwned } from "~store/house-values";
 import { jobRecord } from "~/server/job-context";
 import { listStaff } from "~store/staff";
@@ -9,7 +9,7 @@ import type { KeptJob } from "~/offline/keep-jobs";
 
 /** Everything the pages of one job are made from. */
 export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const record = await jobRecord(context, params.number);
   const staff = listStaff(pool);
   const packs = record.book.chains.filter(({ kind }) => kind === "pack clearance");

@@ -50,7 +50,7 @@ function NextUp() {
       <h2 className="stamp quiet mb-1">Next</h2>
       {next ? (
         <>
-          <p className="text-2xl leading-tight font-bold" data-next={next.what} data-next-of={next.of}>
+          <p className="text-2xl leading-tight font-bold" data-next={next.what} data-next-of={next.subject}>
             {next.name}
           </p>
           <p className="mb-4 text-lg">{next.words}</p>

@@ -1,11 +1,11 @@
 import { KEPT } from "~/offline/keys";
 import { useWhen } from "~/door/when";
-import { orKept } from "~/offline/kept";
+import { loadOrKept } from "~/offline/kept";
 import { useKept } from "~/offline/use-kept";
 import { Plus } from "lucide-react";
 import { Link } from "react-router";
 import { useInside } from "~/door/inside";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { readHouse } from "~store/house";
 import { listJobs, type JobFilter } from "~store/jobs";
 import type { Route } from "./+types/list";
@@ -15,7 +15,7 @@ import { cardsMadeBy, makeCard } from "./card";
 export const meta: Route.MetaFunction = () => [{ title: "Jobs · Yard Key" }];
 
 export const loader = async ({ context, request }: Route.LoaderArgs) => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const search = new URL(request.url).searchParams;
   const before = Number(search.get("before"));
   const filter: JobFilter = {
@@ -28,7 +28,7 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
 };
 
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(KEPT.list(new URL(request.url).search), serverLoader);
+  loadOrKept(KEPT.list(new URL(request.url).search), serverLoader);
 
 export default function Jobs({ loaderData: { rows, more, filter } }: Route.ComponentProps) {
   const { staff } = useInside();

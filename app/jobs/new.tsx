@@ -4,7 +4,7 @@ import { useState } from "react";
 import { bookingFields } from "~/say/form";
 import { ToolsNeeded } from "~/book/tools-needed";
 import { Choice, Choices, Field } from "~/look/field";
-import { ground, visitor } from "~/server/context";
+import { services, signedIn } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { BETWEEN, field, uuid, words, type Fields } from "~core/shape";
 import type { Fact } from "~core/fact";
@@ -17,7 +17,7 @@ import type { Route } from "./+types/new";
 export const meta: Route.MetaFunction = () => [{ title: "Open a job · Yard Key" }];
 
 export const loader = async ({ context, request }: Route.LoaderArgs) => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const entries = await listBooks(pool);
   const books = await Promise.all(
     entries.map(async (entry) => {
@@ -45,8 +45,8 @@ const opening = {
 };
 
 export const action = async ({ context, request }: Route.ActionArgs) => {
-  const { pool } = context.get(ground);
-  const { staff } = context.get(visitor);
+  const { pool } = context.get(services);
+  const { staff } = context.get(signedIn);
   const typed = await typedIn(request);
   const form = readForm(opening, typed);
   // What the book asks is checked together with the rest, so that everything wrong is told at once.

@@ -1,4 +1,4 @@
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { jobRecord } from "~/server/job-context";
 import type { Route } from "./+types/labels-file";
 import { labelsPdf } from "./labels-pdf";
@@ -40,7 +40,7 @@ export const loader = async ({ context, request, params }: Route.LoaderArgs): Pr
 
 /** Sends the labels to the shop's label printer. */
 export const action = async ({ context, request, params }: Route.ActionArgs): Promise<Response> => {
-  const { printerUrl, log } = context.get(ground);
+  const { printerUrl, log } = context.get(services);
   const form = await request.formData();
   const given = new URLSearchParams(
     [...form].filter((entry): entry is [string, string] => typeof entry[1] === "string"),

@@ -1,5 +1,5 @@
 import { KEPT } from "~/offline/keys";
-import { orKept } from "~/offline/kept";
+import { loadOrKept } from "~/offline/kept";
 import { Printer } from "lucide-react";
 import { useState } from "react";
 import type { Route } from "./+types/labels";
@@ -8,7 +8,7 @@ import { useJobView } from "~/view/view";
 import { Field } from "~/look/field";
 import { Qr } from "~/look/qr";
 import { useAnchor } from "~/look/use-scripted";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { PLACE_SORTS } from "~core/fact";
 import { jobContext } from "~/server/job-context";
 import { codeOf } from "~/scan/code";
@@ -20,17 +20,17 @@ const MOST_SHOWN = 25;
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Labels ${params.number} · Yard Key` }];
 
 export const loader = async ({ context, request, params }: Route.LoaderArgs) => {
-  const { printerUrl } = context.get(ground);
-  const { work } = (await jobContext(context, params.number)).applied;
+  const { printerUrl } = context.get(services);
+  const { scoped } = (await jobContext(context, params.number)).applied;
   return {
     printer: printerUrl !== "",
     origin: originOf(request),
-    parts: work.parts.map(({ id, name, number }) => ({ id, name, number })),
+    parts: scoped.parts.map(({ id, name, number }) => ({ id, name, number })),
   };
 };
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(KEPT.page(params.number, "labels"), serverLoader, () => ({
+  loadOrKept(KEPT.page(params.number, "labels"), serverLoader, () => ({
     printer: false,
     origin: window.location.origin,
     parts: [] as { id: string; name: string; number: string }[],
@@ -41,7 +41,7 @@ type Listed = Route.ComponentProps["loaderData"]["parts"];
 /** Every part of the unit, searched: a unit has a hundred. */
 function Parts({ parts }: { parts: Listed }) {
   const { number } = useJobView();
-  const [wanted, search] = useState("");
+  const [wanted, setWanted] = useState("");
   const shown = wanted
     ? parts.filter(({ name, number: part }) => `${name} ${part}`.toLowerCase().includes(wanted.toLowerCase()))
     : parts;
@@ -50,7 +50,7 @@ function Parts({ parts }: { parts: Listed }) {
       <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
         Parts of this unit ({parts.length})
       </summary>
-      <Field label="Find a part" value={wanted} onChange={(event) => search(event.target.value)} />
+      <Field label="Find a part" value={wanted} onChange={(event) => setWanted(event.target.value)} />
       <div className="max-h-72 overflow-y-auto" tabIndex={0} role="group" aria-label="Parts">
         {shown.slice(0, MOST_SHOWN).map(({ id, name, number: part }) => (
           <Tick key={id} code={codeOf({ kind: "part", job: number, part: id })}>
@@ -69,13 +69,13 @@ function Parts({ parts }: { parts: Listed }) {
 export default function Labels({ loaderData: { printer, origin, parts } }: Route.ComponentProps) {
   const { job, number } = useJobView();
   const anchor = useAnchor();
-  const [said, tell] = useState<{ good: boolean; words: string } | null>(null);
+  const [said, setSaid] = useState<{ good: boolean; words: string } | null>(null);
   const places = job.places;
   const print = async (form: HTMLFormElement): Promise<void> => {
     const answer = await fetch(form.action, { method: "POST", body: new FormData(form) }).catch(() => null);
-    if (answer?.ok) return tell({ good: true, words: "Sent to the label printer." });
+    if (answer?.ok) return setSaid({ good: true, words: "Sent to the label printer." });
     const { problem } = ((await answer?.json().catch(() => ({}))) ?? {}) as { problem?: string };
-    tell({ good: false, words: problem ?? "The shop’s server is away; nothing was printed." });
+    setSaid({ good: false, words: problem ?? "The shop’s server is away; nothing was printed." });
   };
   return (
     <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] items-start gap-3">

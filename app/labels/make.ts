@@ -6,7 +6,7 @@ import type { Label } from "./labels-pdf";
 /** The labels asked for, by their codes; what this job does not have is left out. */
 export function labelsOf(record: JobRecord, codes: readonly string[], origin: string): Label[] {
   const job = fold(record.facts);
-  const { unit } = appliedTo(record.book, job, record.houseValues);
+  const { present } = appliedTo(record.book, job, record.houseValues);
   const vehicle = job.booking?.body.vehicle ?? "";
   const name = `${record.book.unit.maker} ${record.book.unit.name}`;
   const words = (target: Target): [title: string, ...lines: string[]] | null => {
@@ -16,7 +16,7 @@ export function labelsOf(record: JobRecord, codes: readonly string[], origin: st
       const place = job.places.find(({ body }) => body.place === target.place)?.body;
       return place ? [place.name, `${place.sort}, job ${record.number}`, vehicle] : null;
     }
-    const part = unit.parts.find(({ id }) => id === target.part);
+    const part = present.parts.find(({ id }) => id === target.part);
     return part ? [part.name, `${part.number}, job ${record.number}`, name] : null;
   };
   return codes.flatMap((given): Label[] => {

@@ -1,4 +1,4 @@
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { jobIdByNumber } from "~store/jobs";
 import type { Route } from "./+types/stream";
 
@@ -6,7 +6,7 @@ const BEAT_MS = 15_000;
 
 /** Says that a job has more facts, as server-sent events: what they are is asked for with `facts?after=`. */
 export const loader = async ({ context, request, params }: Route.LoaderArgs): Promise<Response> => {
-  const { pool, live } = context.get(ground);
+  const { pool, live } = context.get(services);
   const job = await jobIdByNumber(pool, Number(params.number));
   if (!job) return new Response("There is no such job.", { status: 404 });
   let end = (): void => {};

@@ -17,7 +17,7 @@ interface Heard {
  * @param seq place of the last fact that the page was loaded with.
  */
 export function useLive(job: number, seq: number): Fact[] {
-  const [heard, hear] = useState<Heard>({ job, facts: [], seq });
+  const [heard, setHeard] = useState<Heard>({ job, facts: [], seq });
   useEffect(() => {
     let at = seq;
     let facts: Fact[] = [];
@@ -32,7 +32,7 @@ export function useLive(job: number, seq: number): Fact[] {
         if (answer && answer.facts.length > 0) {
           at = answer.seq;
           facts = [...facts, ...answer.facts];
-          hear({ job, facts, seq: at });
+          setHeard({ job, facts, seq: at });
         }
       } while (again);
       asking = false;

@@ -8,12 +8,12 @@ export const lengthWords = (length: Nm, unit: LengthUnit): string => roundedText
 
 /** A length with its unit; the other unit small beside it when asked for. */
 export function Length({
-  of,
+  nm: of,
   unit,
   both = false,
   exact = true,
 }: {
-  of: Nm;
+  nm: Nm;
   unit: LengthUnit;
   both?: boolean;
   exact?: boolean;

@@ -4,7 +4,7 @@ import type { ShouldRevalidateFunctionArgs } from "react-router";
  * When a page within a job asks the server anew: not when only the tab within the page changes, which must work with the server
  * away; and also after a refusal because somebody else was quicker, since then what is shown is out of date.
  */
-export function whenItMatters({
+export function skipTabChanges({
   currentUrl,
   nextUrl,
   formMethod,

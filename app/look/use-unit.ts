@@ -1,12 +1,12 @@
 import { useCallback, useState } from "react";
 import { useRouteLoaderData } from "react-router";
-import type { System } from "~core/book";
+import type { UnitSystem } from "~core/book";
 import { keepLook, type Look } from "./look-cookie";
 
 /** The unit this bench reads lengths in: its own choice, or the book's until it has one; and the way to change it. */
-export function useUnit(ofBook: System): [System, () => void] {
+export function useUnit(ofBook: UnitSystem): [UnitSystem, () => void] {
   const look = useRouteLoaderData<Look>("root");
-  const [unit, setUnit] = useState<System>(look?.unit ?? ofBook);
+  const [unit, setUnit] = useState<UnitSystem>(look?.unit ?? ofBook);
   const change = useCallback(() => {
     const other = unit === "mm" ? "in" : "mm";
     keepLook("unit", other);

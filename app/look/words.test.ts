@@ -3,7 +3,7 @@ import { nm } from "~core/quantity";
 import type { Verdict } from "~core/reading";
 import { readLook } from "./look-cookie";
 import { adviceWords, markOf, verdictWords } from "./mark";
-import { whenItMatters } from "./revalidate";
+import { skipTabChanges } from "./revalidate";
 
 test.each<[Verdict, string, string, string]>([
   [{ kind: "inside", margin: nm(120_000) }, "inside", "Inside", "0.120 mm from the nearer limit."],
@@ -64,5 +64,5 @@ test.each([
     actionStatus,
     defaultShouldRevalidate: true,
   };
-  expect(whenItMatters(args as never)).toBe(expected);
+  expect(skipTabChanges(args as never)).toBe(expected);
 });

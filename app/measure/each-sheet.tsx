@@ -3,16 +3,16 @@ import { useRef, useState, type KeyboardEvent } from "react";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import type { Phase } from "~core/fact";
-import type { Row, RowItem } from "~core/measure";
-import { entryOf, fedBy } from "./entry";
+import type { SpecLine, SpecLineItem } from "~core/measure";
+import { entryOf, fieldWaits } from "./entry";
 import { Stands } from "./stands";
 
 /** The worksheet of a figure that is taken of several things, or worked out from two readings: each judged by itself as it is entered. */
-export function EachSheet({ row, phase, onDone }: { row: Row; phase: Phase; onDone: () => void }) {
+export function EachSheet({ row, phase, onDone }: { row: SpecLine; phase: Phase; onDone: () => void }) {
   const { applied, job, unit } = useJobView();
   const say = useSay();
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
-  const [problems, tell] = useState<Readonly<Record<string, string>>>({});
+  const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
   const body = useRef<HTMLTableSectionElement>(null);
   const lines =
     row.items.length > 0 ? row.items : [{ item: { name: "" }, found: row.found, built: row.built }];
@@ -23,7 +23,7 @@ export function EachSheet({ row, phase, onDone }: { row: Row; phase: Phase; onDo
   const keep = (line: number, values: readonly string[]): boolean => {
     const read = entries[line]?.read(values);
     if (!read) return false;
-    tell({ ...problems, [line]: read.ok ? "" : read.problem });
+    setProblems({ ...problems, [line]: read.ok ? "" : read.problem });
     if (!read.ok) return false;
     for (const one of read.bodies) say(one);
     setTyped(Object.fromEntries(Object.entries(typed).filter(([place]) => !place.startsWith(`${line} `))));
@@ -125,8 +125,8 @@ function Line({
   onKey,
   keep,
 }: {
-  row: Row;
-  line: RowItem;
+  row: SpecLine;
+  line: SpecLineItem;
   phase: Phase;
   entry: ReturnType<typeof entryOf> | undefined;
   index: number;
@@ -174,7 +174,7 @@ function Line({
             aria-label={[line.item.name || row.name, name].filter(Boolean).join(", ")}
             aria-invalid={problem ? true : undefined}
             aria-describedby={problem ? `each-problem-${index}` : undefined}
-            {...fedBy(row, line.item, entry.fields.length > 1 ? field : undefined, applied)}
+            {...fieldWaits(row, line.item, entry.fields.length > 1 ? field : undefined, applied)}
             data-line={index}
             inputMode="decimal"
             autoComplete="off"

@@ -13,21 +13,21 @@ export function EarlierVisit() {
   const { job, number } = useJobView();
   const say = useSay();
   const [visits, setVisits] = useState<Visit[] | null>(null);
-  const [problem, tell] = useState("");
+  const [problem, setProblem] = useState("");
   const [of, setOf] = useState("");
   const look = async (): Promise<void> => {
     const answer = await ask<Earlier>(`/jobs/${number}/earlier`);
     if (answer && "visits" in answer) setVisits(answer.visits);
-    else tell(AWAY);
+    else setProblem(AWAY);
   };
   const bring = async (which: string): Promise<void> => {
-    tell("");
-    if (!/^\d{1,12}$/.test(which.trim())) return tell("Write the number of the earlier job: 1012.");
+    setProblem("");
+    if (!/^\d{1,12}$/.test(which.trim())) return setProblem("Write the number of the earlier job: 1012.");
     const answer = await ask<Earlier>(`/jobs/${number}/earlier?of=${which.trim()}`);
-    if (!answer) return tell(AWAY);
-    if ("problem" in answer) return tell(answer.problem);
+    if (!answer) return setProblem(AWAY);
+    if ("problem" in answer) return setProblem(answer.problem);
     if (!("figures" in answer)) return;
-    if (answer.figures.length === 0) return tell(`No figure was kept with job ${which}.`);
+    if (answer.figures.length === 0) return setProblem(`No figure was kept with job ${which}.`);
     say({ kind: "earlier-visit", ...answer });
   };
   const { earlier } = job;

@@ -1,4 +1,4 @@
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { contextOf, findJob } from "~/server/job-context";
 import type { EarlierFigure } from "~core/fact";
 import { leftWith } from "~core/measure";
@@ -11,7 +11,7 @@ export type Earlier =
   { visits: Visit[] } | { job: number; left: string; figures: EarlierFigure[] } | { problem: string };
 
 export const loader = async ({ context, params, request }: Route.LoaderArgs): Promise<Response> => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const number = Number(params.number);
   const of = new URL(request.url).searchParams.get("of");
   const answer = (told: Earlier): Response =>

@@ -1,6 +1,6 @@
 import { statedIn, type Applied, type Chain } from "~core/book";
 import { evaluate, type Link } from "~core/chain";
-import { CLOCKING, type Item, type Row } from "~core/measure";
+import { CLOCKING, type Item, type SpecLine } from "~core/measure";
 import { type Phase, type ReadingBody } from "~core/fact";
 import {
   difference,
@@ -36,8 +36,8 @@ export type FieldWaits = Partial<Record<"data-nominal" | "data-gauge" | "data-wh
  *
  * @param field which of an entry’s fields; the figure itself when absent.
  */
-export function fedBy(
-  row: Pick<Row, "id">,
+export function fieldWaits(
+  row: Pick<SpecLine, "id">,
   item: Item | undefined,
   field: number | undefined,
   applied: Applied,
@@ -58,7 +58,7 @@ export function fedBy(
       return is(size, gauge === "feeler" ? "caliper" : gauge);
     return is((spec.min + spec.max) / 2, chain.read.with[0] ?? "dial");
   }
-  const measurement = applied.work.measurements?.find(({ id }) => id === row.id);
+  const measurement = applied.scoped.measurements?.find(({ id }) => id === row.id);
   if (!measurement || statedIn(measurement.kind) !== "length") return {};
   const [low, high] = [item?.min ?? length(measurement.min), length(measurement.max)];
   const middle = low === undefined ? (high ?? 0) / 2 : high === undefined ? low + 40_000 : (low + high) / 2;
@@ -70,7 +70,7 @@ const length = (text: string | undefined): Nm | undefined =>
 const measuredLinks = (chain: Chain): Chain["links"] => chain.links.filter(([, kind]) => kind === "measured");
 
 /** Whether a row has a worksheet of its own kind, besides its line on the sheet. */
-export const hasSheet = (row: Row): boolean =>
+export const hasSheet = (row: SpecLine): boolean =>
   row.items.length > 0 || ["bushing clearance", "leak-down", "turning torque"].includes(row.kind);
 
 /**
@@ -80,20 +80,20 @@ export const hasSheet = (row: Row): boolean =>
  * @param item which of the row’s things.
  */
 export function entryOf(
-  row: Row,
+  row: SpecLine,
   item: string | undefined,
   phase: Phase,
   unit: LengthUnit,
   applied: Applied,
 ): Entry {
-  const plain = (text: string): ReadRow => one(readItem(row, item, text, phase, unit, applied.unit));
+  const plain = (text: string): ReadRow => one(readItem(row, item, text, phase, unit, applied.present));
   const answers = answersOf(item === CLOCKING ? CLOCKING : row.kind);
   const nothing = (): string => "";
   if (answers.length > 0)
     return { fields: [], answers, worked: nothing, read: ([answer = ""]) => plain(answer) };
   const chain = applied.chains.find((each) => each.chain.id === row.id)?.chain;
   if (chain) return chainEntry(chain, item, phase, unit, plain);
-  const measurement = applied.work.measurements?.find(({ id }) => id === row.id);
+  const measurement = applied.scoped.measurements?.find(({ id }) => id === row.id);
   const quantity = measurement ? statedIn(measurement.kind) : null;
   const usual = measurement && unitOf(measurement.max ?? measurement.min ?? "");
   if (row.kind === "leak-down" && quantity && quantity !== "length") {

@@ -4,16 +4,16 @@ import { useSay } from "~/say/use-say";
 import { useHalfTyped } from "~/look/use-half-typed";
 import { fitOf, type Point } from "~core/chain";
 import type { Phase } from "~core/fact";
-import type { Row } from "~core/measure";
+import type { SpecLine } from "~core/measure";
 import { lengthText, parseLength, type LengthUnit } from "~core/quantity";
 import { byLinks } from "./entry";
 
 const ANGLES = [0, 60, 120];
 /** A bore and its journal at several places and angles: the largest clearance, out of round and taper, worked out as one types. */
-export function FitSheet({ row, phase, onDone }: { row: Row; phase: Phase; onDone: () => void }) {
+export function FitSheet({ row, phase, onDone }: { row: SpecLine; phase: Phase; onDone: () => void }) {
   const { applied, job, number } = useJobView();
   const say = useSay();
-  const unit: LengthUnit = applied.unit.unit.lengthUnit;
+  const unit: LengthUnit = applied.present.unit.lengthUnit;
   const chain = applied.chains.find((one) => one.chain.id === row.id)?.chain;
   const [typed, setTyped] = useHalfTyped(`${number} ${row.id} ${phase}`);
   const bore = chain?.links.find(([sign]) => sign === "+")?.[2] ?? "bore";

@@ -6,14 +6,14 @@ import { useJobView } from "~/view/view";
 import { Readings } from "~/reading/readings";
 import type { Applied } from "~core/book";
 import type { Phase } from "~core/fact";
-import type { Row } from "~core/measure";
-import { fedBy, hasSheet } from "./entry";
+import type { SpecLine } from "~core/measure";
+import { fieldWaits, hasSheet } from "./entry";
 import { openItems } from "./read-row";
 import { Stands } from "./stands";
 
 /** What a row asks of its table. */
 export interface Acts {
-  enter: (row: Row, field: HTMLInputElement) => void;
+  enter: (row: SpecLine, field: HTMLInputElement) => void;
   /** Goes on to the field so many further down. */
   focus: (from: HTMLInputElement, by: number) => void;
   look: (id: string) => void;
@@ -36,9 +36,9 @@ export function useActs(now: Acts): Acts {
   return held.acts;
 }
 
-let before: readonly Row[] = [];
+let before: readonly SpecLine[] = [];
 /** Rows that say what they said are the very same rows: only what a figure changed is drawn again. */
-export function useSteady(rows: readonly Row[]): readonly Row[] {
+export function useSteady(rows: readonly SpecLine[]): readonly SpecLine[] {
   const had = new Map(before.map((row) => [row.id, row]));
   const steady = rows.map((row) => {
     const same = had.get(row.id);
@@ -49,7 +49,7 @@ export function useSteady(rows: readonly Row[]): readonly Row[] {
 }
 
 interface MeasureRowProps {
-  row: Row;
+  row: SpecLine;
   phase: Phase;
   problem: string;
   /** Whether somebody was sent to this very row. */
@@ -86,7 +86,7 @@ export const MeasureRow = memo(function MeasureRow(props: MeasureRowProps) {
       )}
       <td className="px-3 py-1">
         <Stands figure={row[phase]} wanted={row.wanted} />
-        {row.of === "chain" && row[phase].readings.length > 0 && (
+        {row.subject === "chain" && row[phase].readings.length > 0 && (
           <button
             type="button"
             className="touch underline underline-offset-4"
@@ -108,7 +108,7 @@ export const MeasureRow = memo(function MeasureRow(props: MeasureRowProps) {
 
 const Name = ({ row, number, acts }: MeasureRowProps) => (
   <th scope="row" className="px-3 py-1 text-left leading-tight font-semibold">
-    {row.of === "pack" ? (
+    {row.subject === "pack" ? (
       <Link to={`/jobs/${number}/pack/${row.id}`} className="underline underline-offset-4">
         {row.name}
       </Link>
@@ -136,7 +136,7 @@ function Entry({ row, phase, problem, applied, closed, acts }: MeasureRowProps) 
           aria-describedby={problem ? `problem-${row.id}` : undefined}
           inputMode="decimal"
           autoComplete="off"
-          {...fedBy(row, next, undefined, applied)}
+          {...fieldWaits(row, next, undefined, applied)}
           placeholder={next?.name}
           disabled={closed}
           className={`input touch w-full text-lg ${problem ? "input-error" : ""}`}
@@ -171,7 +171,7 @@ function Entry({ row, phase, problem, applied, closed, acts }: MeasureRowProps) 
 }
 
 /** What a figure was read from; one that was mistyped can be left out. */
-function RowReadings({ row, phase }: { row: Row; phase: Phase }) {
+function RowReadings({ row, phase }: { row: SpecLine; phase: Phase }) {
   const { job, unit } = useJobView();
   const figures =
     row.items.length > 0
@@ -188,7 +188,7 @@ function RowReadings({ row, phase }: { row: Row; phase: Phase }) {
 }
 
 /** What its worksheet takes it by. */
-function byWhat({ kind, items }: Row): string {
+function byWhat({ kind, items }: SpecLine): string {
   if (kind === "bushing clearance") return "By its points";
   if (items.length > 0) return "Each by itself";
   return kind === "leak-down" ? "From two pressures" : "From a pull and its radius";

@@ -7,7 +7,7 @@ import { GaugeBar } from "~/gauge/gauge-bar";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { useAnchor } from "~/look/use-scripted";
-import { gravestFirst, rows, type Row, type Standing } from "~core/measure";
+import { gravestFirst, specLines, type SpecLine, type Standing } from "~core/measure";
 import { type Phase } from "~core/fact";
 import { BESIDE } from "~/frame/pages";
 import type { Route } from "./+types/measure";
@@ -20,7 +20,7 @@ import { INSTEAD, leaves, readRow } from "./read-row";
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Measure ${params.number} · Yard Key` }];
 
 const features = tableFeatures({});
-const helper = createColumnHelper<typeof features, Row>();
+const helper = createColumnHelper<typeof features, SpecLine>();
 const columns = helper.columns([
   helper.accessor("name", { header: "Figure" }),
   helper.accessor("station", { header: "At" }),
@@ -41,10 +41,10 @@ export default function Measure() {
   const station = search.get("at") ?? "";
   const first = search.get("first") === "open";
   const anchor = useAnchor();
-  const [looked, lookAt] = useState("");
-  const [problems, tell] = useState<Readonly<Record<string, string>>>({});
+  const [looked, setLooked] = useState("");
+  const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
   const body = useRef<HTMLTableSectionElement>(null);
-  const all = useSteady(useMemo(() => rows(job, applied, house, unit), [job, applied, house, unit]));
+  const all = useSteady(useMemo(() => specLines(job, applied, house, unit), [job, applied, house, unit]));
   const data = useMemo(() => {
     const here = station ? all.filter((row) => row.station === station) : all;
     return first ? gravestFirst(here, phase) : here;
@@ -67,10 +67,10 @@ export default function Measure() {
     next?.focus();
     next?.scrollIntoView({ block: "center" });
   };
-  const enter = (row: Row, field: HTMLInputElement): void => {
+  const enter = (row: SpecLine, field: HTMLInputElement): void => {
     if (field.value.trim() !== "") {
-      const read = readRow(row, field.value, phase, unit, applied.unit);
-      tell({ ...problems, [row.id]: read.ok ? "" : read.problem });
+      const read = readRow(row, field.value, phase, unit, applied.present);
+      setProblems({ ...problems, [row.id]: read.ok ? "" : read.problem });
       if (!read.ok) return field.select();
       for (const one of read.bodies) say(one);
       field.value = "";
@@ -82,7 +82,7 @@ export default function Measure() {
   const acts = useActs({
     enter,
     focus,
-    look: (id) => lookAt(looked === id ? "" : id),
+    look: (id) => setLooked(looked === id ? "" : id),
     work: (id) => {
       set("work", id);
       window.scrollTo({ top: 0 });
@@ -140,11 +140,11 @@ export default function Measure() {
   );
 }
 
-const WorkSheet = (props: { row: Row; phase: Phase; onDone: () => void }) =>
+const WorkSheet = (props: { row: SpecLine; phase: Phase; onDone: () => void }) =>
   props.row.kind === "bushing clearance" ? <FitSheet {...props} /> : <EachSheet {...props} />;
 
 /** How many figures are taken, what is wrong among them, and the sheet as a file. */
-function Totals({ all, phase }: { all: readonly Row[]; phase: Phase }) {
+function Totals({ all, phase }: { all: readonly SpecLine[]; phase: Phase }) {
   const { number, unit } = useJobView();
   const taken = all.filter((row) => row[phase].standing !== "not yet").length;
   const count = (standing: Standing): number => all.filter((row) => row[phase].standing === standing).length;

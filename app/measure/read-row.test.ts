@@ -1,17 +1,17 @@
 import { describe, expect, it, test } from "@jest/globals";
 import { appliedTo, fold, type FactBody } from "~core/fact";
-import { rows, type Row } from "~core/measure";
+import { specLines, type SpecLine } from "~core/measure";
 import { bookOf } from "../../demo/units";
 import { readRow } from "./read-row";
 
 const book = bookOf("marram-dunlin");
-const sheet = rows(
+const sheet = specLines(
   fold([]),
   appliedTo(book, { configuration: { body: "late", plate: "two" }, depths: ["full"] }, []),
   { rule: "proven", target: "middle" },
   "mm",
 );
-const row = (id: string): Row => {
+const row = (id: string): SpecLine => {
   const found = sheet.find((one) => one.id === id);
   if (!found) throw new Error(`no row ${id}`);
   return found;
@@ -97,7 +97,11 @@ describe("a row of the spec sheet", () => {
   it("is there for every chain and measurement in scope, once", () => {
     const ids = sheet.map(({ id }) => id);
     expect(new Set(ids).size).toBe(ids.length);
-    const { work } = appliedTo(book, { configuration: { body: "late", plate: "two" }, depths: ["full"] }, []);
-    expect(ids.length).toBe(work.chains.length + (work.measurements?.length ?? 0));
+    const { scoped } = appliedTo(
+      book,
+      { configuration: { body: "late", plate: "two" }, depths: ["full"] },
+      [],
+    );
+    expect(ids.length).toBe(scoped.chains.length + (scoped.measurements?.length ?? 0));
   });
 });

@@ -1,7 +1,7 @@
 import { readIntake, type Fields } from "~/say/form";
 import { readTyped, type TypedReading } from "~/reading/typed";
 import type { Book } from "~core/book";
-import { ANSWERS, CLOCKING, DEPTH, type Row, type RowItem } from "~core/measure";
+import { ANSWERS, CLOCKING, DEPTH, type SpecLine, type SpecLineItem } from "~core/measure";
 import { type Cannot, type FactBody, type Phase } from "~core/fact";
 import { isFraction, parseLength, type LengthUnit } from "~core/quantity";
 import { READINGS_NEEDED } from "~core/reading";
@@ -24,13 +24,14 @@ export type ReadRow = { ok: true; bodies: FactBody[] } | { ok: false; problem: s
  *
  * @param unit what a length without a unit is in.
  */
-export function readRow(row: Row, typed: string, phase: Phase, unit: LengthUnit, book: Book): ReadRow {
+export function readRow(row: SpecLine, typed: string, phase: Phase, unit: LengthUnit, book: Book): ReadRow {
   const text = typed.trim();
   const instead = Object.entries(INSTEAD).find(([key]) => key === text.toLowerCase())?.[1];
   const open = openItems(row, phase);
   if (instead !== undefined) {
-    if (row.of === "pack") return { ok: false, problem: "A pack is judged by readings: type the clearance." };
-    const fields = { kind: "figure", of: row.of, id: row.id, cannot: instead, phase };
+    if (row.subject === "pack")
+      return { ok: false, problem: "A pack is judged by readings: type the clearance." };
+    const fields = { kind: "figure", of: row.subject, id: row.id, cannot: instead, phase };
     if (row.items.length === 0) return all([readIntake(fields, book, "")]);
     return all(
       (open.length > 0 ? open : row.items).map(({ item }) =>
@@ -51,7 +52,7 @@ export function readRow(row: Row, typed: string, phase: Phase, unit: LengthUnit,
       ok: false,
       problem: `${tokens.length} figures for ${items.length}: ${items.map(({ item }) => item.name).join(", ")}.`,
     };
-  if (row.of === "measurement" && row.items.length === 0)
+  if (row.subject === "measurement" && row.items.length === 0)
     return all([readIntake({ kind: "figure", of: "measurement", id: row.id, text, phase }, book, "")]);
   return all(
     tokens.map((one, i) => {
@@ -64,14 +65,14 @@ export function readRow(row: Row, typed: string, phase: Phase, unit: LengthUnit,
 }
 
 /** Those of a row’s things that nothing is said of yet, or not enough. */
-export const openItems = (row: Row, phase: Phase): RowItem[] =>
+export const openItems = (row: SpecLine, phase: Phase): SpecLineItem[] =>
   row.items.filter((each) => {
     const { standing } = each[phase];
     return standing === "not yet" || (each.item.name === DEPTH && standing === "too few");
   });
 
 /** Whether nothing of a row is open any more once these facts are said. */
-export function leaves(row: Row, phase: Phase, bodies: readonly FactBody[]): boolean {
+export function leaves(row: SpecLine, phase: Phase, bodies: readonly FactBody[]): boolean {
   const told = new Set(bodies.map((body) => ("item" in body ? body.item : undefined) ?? DEPTH));
   return openItems(row, phase).every(
     (each) =>
@@ -82,7 +83,7 @@ export function leaves(row: Row, phase: Phase, bodies: readonly FactBody[]): boo
 
 /** One figure of one of a row’s things, or of the row itself. An answer may be given by its number. */
 export function readItem(
-  row: Row,
+  row: SpecLine,
   item: string | undefined,
   text: string,
   phase: Phase,
@@ -95,13 +96,13 @@ export function readItem(
     if (answer === undefined)
       return { ok: false, problems: { text: answers.map((one, i) => `${i + 1} ${one}`).join(", ") } };
     return readIntake(
-      itemFields({ kind: "figure", of: row.of, id: row.id, text: answer, phase }, item),
+      itemFields({ kind: "figure", of: row.subject, id: row.id, text: answer, phase }, item),
       book,
       "",
     );
   }
   const fields: Fields =
-    row.of === "measurement"
+    row.subject === "measurement"
       ? { kind: "figure", of: "measurement", id: row.id, text, phase }
       : { kind: "reading", chain: row.id, value: text, unit, phase };
   return readIntake(itemFields(fields, item), book, "");

@@ -1,5 +1,5 @@
 import { Mark, type MarkName } from "~/look/mark";
-import type { RowFigure, Standing } from "~core/measure";
+import type { PhaseFigure, Standing } from "~core/measure";
 
 const MARKS: Readonly<Partial<Record<Standing, MarkName>>> = {
   "too close": "too close",
@@ -27,7 +27,7 @@ export function Stands({
   figure: { text, standing, verdict, readings, by },
   wanted,
 }: {
-  figure: RowFigure;
+  figure: PhaseFigure;
   wanted: number;
 }) {
   if (standing === "not yet") return <span className="quiet">{wanted > 1 ? `${wanted} readings` : "–"}</span>;

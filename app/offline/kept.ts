@@ -74,7 +74,7 @@ export const dropAll = async (): Promise<void> => (await open()).clear(STORE);
  *
  * @param otherwise what does when nothing was kept.
  */
-export async function orKept<T>(key: KeptKey, load: () => Promise<T>, otherwise?: () => T): Promise<T> {
+export async function loadOrKept<T>(key: KeptKey, load: () => Promise<T>, otherwise?: () => T): Promise<T> {
   try {
     const data = await load();
     void keep(key, data);

@@ -15,13 +15,13 @@ const within = (to: string | null): string =>
  */
 export default function Offline() {
   const navigate = useNavigate();
-  const [jobs, list] = useState<number[] | null>(null);
+  const [jobs, setJobs] = useState<number[] | null>(null);
   useEffect(() => {
     const asked = new URLSearchParams(window.location.search).get("to");
     if (asked) void navigate(within(asked), { replace: true });
     else
       void keptKeys("job/").then((keys) =>
-        list(
+        setJobs(
           keys
             .flatMap((key) => /^job\/(\d+)$/.exec(key)?.[1] ?? [])
             .map(Number)

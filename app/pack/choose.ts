@@ -2,7 +2,7 @@ import { v7 as newId } from "uuid";
 import { appliedTo, fold, type Fact } from "~core/fact";
 import { worksheet, worksheetCandidates, type House, type Worksheet } from "~core/measure";
 import { nm, type Nm } from "~core/quantity";
-import { agrees, sizeNear, type Candidate } from "~core/select";
+import { agrees, sizeNear, type SelectiveCandidate } from "~core/select";
 import { lastSeen } from "~/server/job-context";
 import type { Pool } from "~store/database";
 import { addFacts, type Author } from "~store/facts";
@@ -87,12 +87,12 @@ interface Settled {
   record: JobRecord;
   chain: string;
   sheet: Worksheet;
-  chosen: Candidate;
+  chosen: SelectiveCandidate;
   decision: Decision;
   author: Author;
 }
 
-const predictionOf = ({ predicted, chance }: Candidate) => ({
+const predictionOf = ({ predicted, chance }: SelectiveCandidate) => ({
   mean: predicted.mean,
   expanded: predicted.expanded,
   chance,

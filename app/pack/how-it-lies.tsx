@@ -2,12 +2,12 @@ import type { PackChain } from "~core/book";
 
 /** How plates lie that can lie two ways, and what looks like wear in this pack and is not: said where one assembles and judges. */
 export function HowItLies({ applied: { pack, stack }, found }: { applied: PackChain; found: boolean }) {
-  const lies = stack.filter(({ lies: way }) => way !== undefined);
+  const lying = stack.filter(({ lies: way }) => way !== undefined);
   const normal = found ? (pack.normal ?? []) : [];
-  if (lies.length === 0 && normal.length === 0) return null;
+  if (lying.length === 0 && normal.length === 0) return null;
   return (
-    <dl className="border-base-300 mb-3 border-t pt-2" data-lies={lies.length}>
-      {lies.map(({ role, lies: way }, i) => (
+    <dl className="border-base-300 mb-3 border-t pt-2" data-lies={lying.length}>
+      {lying.map(({ role, lies: way }, i) => (
         <div key={`${role} ${i}`} className="flex gap-2">
           <dt className="quiet">The {role} lies</dt>
           <dd className="font-semibold">{way}</dd>

@@ -1,14 +1,14 @@
 import { KEPT } from "~/offline/keys";
 import { data, isRouteErrorResponse, redirect } from "react-router";
-import { whenItMatters } from "~/look/revalidate";
-import { ground, visitor } from "~/server/context";
+import { skipTabChanges } from "~/look/revalidate";
+import { services, signedIn } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { field, maybeWords, oneOf, uuid, whole, words, type Fields } from "~core/shape";
 import { parseLength, type Nm } from "~core/quantity";
 import { readHouse } from "~store/house";
 import type { JobRecord } from "~store/jobs";
 import type { Route } from "./+types/pack";
-import { orKept } from "~/offline/kept";
+import { loadOrKept } from "~/offline/kept";
 import { decide, worksheetOf } from "./choose";
 import { useJobView } from "~/view/view";
 import { packPage } from "./pack-page";
@@ -19,7 +19,7 @@ import { readTyped } from "~/reading/typed";
 import { Pack } from "./worksheet";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const record = await jobRecord(context, params.number);
   const page = await packPage(pool, record, params.chain);
   if (!page) throw new Response("This job has no such pack.", { status: 404 });
@@ -27,9 +27,9 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
 };
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(KEPT.page(params.number, `pack/${params.chain}`), serverLoader);
+  loadOrKept(KEPT.page(params.number, `pack/${params.chain}`), serverLoader);
 
-export const shouldRevalidate = whenItMatters;
+export const shouldRevalidate = skipTabChanges;
 
 const chosen = {
   id: field(uuid),
@@ -80,7 +80,7 @@ type Context = Route.ActionArgs["context"];
 async function choose(context: Context, given: Fields, record: JobRecord, chain: string) {
   const form = readForm(chosen, given);
   if ("problems" in form) return data({ intent: "choose", ...form }, { status: 400 });
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const { unit, removed, going, scrap, byMark, ...decision } = form.values;
   const typed: Record<string, string> = { ...form.values, fit: `${decision.fit}` };
   const refuse = (problems: Record<string, string>, status = 400) =>
@@ -107,7 +107,7 @@ async function choose(context: Context, given: Fields, record: JobRecord, chain:
     chain,
     house,
     { ...decision, ...measured, byMark: byMark !== "" && scrap === "" },
-    context.get(visitor).staff,
+    context.get(signedIn).staff,
   );
   return result.ok
     ? redirect(`/jobs/${record.number}/pack/${chain}?show=built`)
@@ -144,14 +144,14 @@ async function waive(context: Context, request: Request, at: JobRecord, chain: s
 async function readWithoutScript(context: Context, typed: Fields, at: JobRecord, chain: string) {
   const form = readForm(taken, typed);
   if ("problems" in form) return data({ intent: "read", ...form }, { status: 400 });
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const { id: factId, phase, value, sure, unit } = form.values;
   const sheet = worksheetOf(at, chain, await readHouse(pool));
   if (!sheet) throw new Response("This job has no such pack.", { status: 404 });
   const read = readTyped(value, unit, sheet, phase, sure !== "");
   if (!read.ok)
     return data({ intent: "read", problems: { value: read.problem }, typed: { value } }, { status: 400 });
-  const { staff } = context.get(visitor);
+  const { staff } = context.get(signedIn);
   const fact = {
     id: factId,
     at: new Date().toISOString(),

@@ -9,7 +9,7 @@ import { basis, type Worksheet } from "~core/measure";
 import type { Plate } from "~core/pack";
 import { lengthText, moneyText, roundedText, signedText, type LengthUnit } from "~core/quantity";
 import { capital, isSprung, selectiveWord } from "~core/book";
-import { thickness, type Candidate } from "~core/select";
+import { thickness, type SelectiveCandidate } from "~core/select";
 import { useOutbox } from "~/outbox/use-outbox";
 import type { FormAnswer } from "~/view/form-answer";
 import { useJobView } from "~/view/view";
@@ -18,8 +18,8 @@ import { ringIn } from "~/reading/ring-in";
 
 interface Props {
   sheet: Worksheet;
-  candidates: Candidate[];
-  chosen: Candidate;
+  candidates: SelectiveCandidate[];
+  chosen: SelectiveCandidate;
   onPick: (key: string) => void;
   unit: LengthUnit;
   closed: boolean;
@@ -147,7 +147,7 @@ function Line({
   onPick,
   unit,
 }: {
-  candidate: Candidate;
+  candidate: SelectiveCandidate;
   picked: boolean;
   onPick: (key: string) => void;
   unit: LengthUnit;
@@ -187,7 +187,7 @@ function Line({
   );
 }
 
-function sourceText(source: Candidate["source"]): string {
+function sourceText(source: SelectiveCandidate["source"]): string {
   switch (source.kind) {
     case "fitted":
       return "fitted now";

@@ -33,7 +33,7 @@ export function VerdictPanel({
         <h2 className="stamp quiet">{TITLE[tab]}</h2>
         {estimate ? (
           <p className="text-5xl leading-tight">
-            <Length of={estimate.mean} unit={unit} exact={false} />
+            <Length nm={estimate.mean} unit={unit} exact={false} />
           </p>
         ) : (
           <p className="text-5xl leading-tight">—</p>

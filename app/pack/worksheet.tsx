@@ -10,7 +10,7 @@ import { stageWords } from "~core/stage";
 import { plates } from "~core/pack";
 import type { LengthUnit } from "~core/quantity";
 import { capital, selectiveWord } from "~core/book";
-import { type Candidate, type Stock } from "~core/select";
+import { type SelectiveCandidate, type Stock } from "~core/select";
 import { Bench } from "~core/steps";
 import type { FormAnswer } from "~/view/form-answer";
 import { FoundRing } from "./found-ring";
@@ -139,7 +139,7 @@ interface TabProps {
   sheet: Worksheet;
   unit: LengthUnit;
   closed: boolean;
-  candidates: Candidate[];
+  candidates: SelectiveCandidate[];
   ids: { choice: string; reading: string; waiver: string };
   leads: { id: string; name: string }[];
   actionData: FormAnswer | undefined;

@@ -1,4 +1,4 @@
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { UUID } from "~core/shape";
 import { addPhoto, hasPhoto, photoBytes } from "~store/photos";
 import { isOpen, jobIdByNumber } from "~store/jobs";
@@ -9,7 +9,7 @@ const refuse = (status: number, problem: string): Response => Response.json({ pr
 
 /** A picture of a job; it never changes, so a browser keeps it. */
 export const loader = async ({ context, request, params }: Route.LoaderArgs): Promise<Response> => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const job = await jobIdByNumber(pool, Number(params.number));
   const size = new URL(request.url).searchParams.get("size") === "small" ? "small" : "large";
   const bytes = job && UUID.test(params.photo) ? await photoBytes(pool, job, params.photo, size) : null;
@@ -25,7 +25,7 @@ export const loader = async ({ context, request, params }: Route.LoaderArgs): Pr
 
 /** Takes a picture in as it came from the camera, under the id made there; sent twice it is kept once. */
 export const action = async ({ context, request, params }: Route.ActionArgs): Promise<Response> => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   if (!UUID.test(params.photo)) return refuse(400, "the picture has no proper id");
   const job = await jobIdByNumber(pool, Number(params.number));
   if (!job) return refuse(404, "there is no such job");

@@ -24,13 +24,13 @@ export function MarkUp({
   alt: string;
 }) {
   const say = useSay();
-  const [shape, choose] = useState<Shape>("arrow");
-  const [size, measure] = useState<Point>([4, 3]);
-  const [begun, begin] = useState<Point | null>(null);
-  const [at, move] = useState<Point>([WHOLE / 2, WHOLE / 2]);
-  const [keyed, byKeys] = useState(false);
+  const [shape, setShape] = useState<Shape>("arrow");
+  const [size, setSize] = useState<Point>([4, 3]);
+  const [begun, setBegun] = useState<Point | null>(null);
+  const [at, setAt] = useState<Point>([WHOLE / 2, WHOLE / 2]);
+  const [keyed, setKeyed] = useState(false);
   const end = (from: Point, to: Point): void => {
-    begin(null);
+    setBegun(null);
     // A touch without a drag is a slip of the finger.
     if (Math.hypot(to[0] - from[0], to[1] - from[1]) >= STEP)
       say({ kind: "photo-mark", photo, shape, from, to, there: true });
@@ -48,14 +48,14 @@ export function MarkUp({
     ];
     if (by) {
       event.preventDefault();
-      byKeys(true);
-      move([kept(at[0] + (by[0] ?? 0)), kept(at[1] + (by[1] ?? 0))]);
+      setKeyed(true);
+      setAt([kept(at[0] + (by[0] ?? 0)), kept(at[1] + (by[1] ?? 0))]);
     } else if (event.key === "Enter") {
       event.preventDefault();
-      byKeys(true);
+      setKeyed(true);
       if (begun) end(begun, at);
-      else begin(at);
-    } else if (event.key === "Escape") begin(null);
+      else setBegun(at);
+    } else if (event.key === "Escape") setBegun(null);
   };
   return (
     <div>
@@ -68,7 +68,7 @@ export function MarkUp({
               role="radio"
               aria-checked={shape === one}
               className={`btn touch ${shape === one ? "btn-primary" : ""}`}
-              onClick={() => choose(one)}
+              onClick={() => setShape(one)}
             >
               {one}
             </button>
@@ -86,7 +86,7 @@ export function MarkUp({
           className="block max-h-[66vh] max-w-full rounded"
           draggable={false}
           onLoad={({ currentTarget: { naturalWidth, naturalHeight } }) =>
-            measure([naturalWidth, naturalHeight])
+            setSize([naturalWidth, naturalHeight])
           }
         />
         <svg
@@ -100,13 +100,13 @@ export function MarkUp({
           onPointerDown={(event) => {
             if (closed) return;
             event.currentTarget.setPointerCapture(event.pointerId);
-            byKeys(false);
-            move(pointOf(event));
-            begin(pointOf(event));
+            setKeyed(false);
+            setAt(pointOf(event));
+            setBegun(pointOf(event));
           }}
-          onPointerMove={(event) => begun && !keyed && move(pointOf(event))}
+          onPointerMove={(event) => begun && !keyed && setAt(pointOf(event))}
           onPointerUp={(event) => begun && !keyed && end(begun, pointOf(event))}
-          onPointerCancel={() => begin(null)}
+          onPointerCancel={() => setBegun(null)}
         >
           {marks.map(({ id, body }) => (
             <MarkShape key={id} {...body} size={size} />

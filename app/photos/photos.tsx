@@ -3,7 +3,7 @@ import { Form, Link, redirect, useSearchParams } from "react-router";
 import { v7 as newId } from "uuid";
 import type { Route } from "./+types/photos";
 import { useJobView } from "~/view/view";
-import { ground, visitor } from "~/server/context";
+import { services, signedIn } from "~/server/context";
 import { record } from "~/server/record";
 import { jobIdByNumber } from "~store/jobs";
 import { addPhoto } from "~store/photos";
@@ -12,16 +12,16 @@ import { scaled } from "./picture";
 import { usePictures } from "./source";
 import { TakePhoto } from "./take";
 import { useSay } from "~/say/use-say";
-import { whenItMatters } from "~/look/revalidate";
+import { skipTabChanges } from "~/look/revalidate";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Photos ${params.number} · Yard Key` }];
 
-export const shouldRevalidate = whenItMatters;
+export const shouldRevalidate = skipTabChanges;
 
 /** A picture from a plain form, where the page's script has not loaded. */
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
-  const { pool } = context.get(ground);
-  const { staff } = context.get(visitor);
+  const { pool } = context.get(services);
+  const { staff } = context.get(signedIn);
   const job = await jobIdByNumber(pool, Number(params.number));
   if (!job) throw new Response("There is no such job.", { status: 404 });
   const file = (await request.formData()).get("picture");

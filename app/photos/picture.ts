@@ -22,15 +22,15 @@ export async function scaled(bytes: Uint8Array): Promise<Scaled> {
     const { format } = await picture.metadata();
     if (!RASTER.has(format)) return { ok: false, problem: NO_PICTURE };
     const upright = picture.autoOrient().flatten({ background: "white" });
-    const inside = (size: number) =>
+    const scaledToFit = (size: number) =>
       ({ width: size, height: size, fit: "inside", withoutEnlargement: true }) as const;
     const [large, small] = await Promise.all([
       upright
         .clone()
-        .resize(inside(LARGE))
+        .resize(scaledToFit(LARGE))
         .jpeg({ quality: 82, mozjpeg: true })
         .toBuffer({ resolveWithObject: true }),
-      upright.clone().resize(inside(SMALL)).jpeg({ quality: 74 }).toBuffer(),
+      upright.clone().resize(scaledToFit(SMALL)).jpeg({ quality: 74 }).toBuffer(),
     ]);
     const { width, height } = large.info;
     return { ok: true, width, height, large: large.data, small };

@@ -20,7 +20,7 @@ export async function refusal(file: File): Promise<string | null> {
 
 /** Takes pictures from camera or files at any point of a job. They are kept in the browser first, like every fact. */
 export function TakePhoto({
-  of,
+  of: about,
   view: { number, closed },
   small = false,
 }: {
@@ -29,16 +29,16 @@ export function TakePhoto({
   small?: boolean;
 }) {
   const say = useSayOf(number);
-  const [problems, tell] = useState<string[]>([]);
+  const [problems, setProblems] = useState<string[]>([]);
   if (closed) return null;
   const take = async (files: FileList | null): Promise<void> => {
     const wrong: string[] = [];
     for (const file of files ?? []) {
       const why = await refusal(file);
       if (why) wrong.push(`${file.name} ${why}.`);
-      else say({ kind: "photo", photo: newId(), caption: "", of }, { picture: file });
+      else say({ kind: "photo", photo: newId(), caption: "", of: about }, { picture: file });
     }
-    tell(wrong);
+    setProblems(wrong);
   };
   const input = (camera: boolean) => (
     <input

@@ -3,7 +3,7 @@ import { useId } from "react";
 import { data, Form, Link } from "react-router";
 import { useInside } from "~/door/inside";
 import { Field } from "~/look/field";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { field, maybeWords, words, written } from "~core/shape";
 import { mustBe } from "~/server/session";
@@ -19,7 +19,7 @@ const MOST_BYTES = 4_000_000;
 export const loader = async ({ context, request }: Route.LoaderArgs) => {
   const search = new URL(request.url).searchParams;
   const [begins, after] = [(search.get("begins") ?? "").trim(), search.get("after") ?? ""];
-  const rows = await listPrices(context.get(ground).pool, { begins, after, limit: PAGE });
+  const rows = await listPrices(context.get(services).pool, { begins, after, limit: PAGE });
   return { rows, begins, more: rows.length === PAGE };
 };
 
@@ -34,7 +34,7 @@ const one = {
 /** Takes in a whole list, pasted or as a file, or one price typed where it was missing. */
 export const action = async ({ context, request }: Route.ActionArgs) => {
   const staff = mustBe(context, "parts", "lead", "owner");
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const typed = await typedIn(request);
   if (typed.intent === "one") {
     const form = readForm(one, typed);

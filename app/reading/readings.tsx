@@ -32,7 +32,7 @@ export function Readings({
 }) {
   const { clock } = useWhen();
   const [open, setOpen] = useState<string | null>(null);
-  const [all, showAll] = useState(false);
+  const [all, setAll] = useState(false);
   const say = useSay();
   if (readings.length === 0) return null;
   const from = all ? 0 : Math.max(0, readings.length - SHOWN);
@@ -47,7 +47,7 @@ export function Readings({
       <ul className="flex flex-wrap gap-2" aria-label="Readings">
         {from > 0 && (
           <li>
-            <button type="button" className="btn touch h-full" onClick={() => showAll(true)}>
+            <button type="button" className="btn touch h-full" onClick={() => setAll(true)}>
               {from} earlier
             </button>
           </li>
@@ -69,8 +69,8 @@ export function Readings({
                   {readingText(one, unit)}
                 </span>
                 <span className="quiet block text-sm">
-                  {one.out
-                    ? `out: ${one.out.body.reason}`
+                  {one.leftOut
+                    ? `out: ${one.leftOut.body.reason}`
                     : USE[use] || backText(one, unit) || one.fact.body.method}
                 </span>
               </button>
@@ -85,7 +85,7 @@ export function Readings({
             {clock(reading.fact.at)}
             {reading.fact.body.typed && ` · typed “${reading.fact.body.typed}”`}
           </p>
-          {reading.out ? (
+          {reading.leftOut ? (
             <button type="button" className="btn touch" onClick={() => leave(false, "counts after all")}>
               Let it count again
             </button>

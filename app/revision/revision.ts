@@ -1,4 +1,4 @@
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { UUID } from "~core/shape";
 import { bookById, NoSuchBook } from "~store/books";
 import { refOf, textOf } from "./text";
@@ -10,7 +10,7 @@ const FOR_EVER = "private, max-age=31536000, immutable";
 export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
   const none = new Response("There is no such book here.", { status: 404 });
   if (!UUID.test(params.id)) throw none;
-  const { book } = await bookById(context.get(ground).pool, params.id).catch((error: unknown) => {
+  const { book } = await bookById(context.get(services).pool, params.id).catch((error: unknown) => {
     throw error instanceof NoSuchBook ? none : error;
   });
   if (refOf(params.id, book).digest !== params.digest) throw none;

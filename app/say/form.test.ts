@@ -4,7 +4,7 @@ import { resolve } from "~core/book";
 import { bookOf } from "../../demo/units";
 import { readIntake, type Fields } from "./form";
 
-const book = resolve(bookOf("marram-dunlin"), { body: "late" }, ["full"]).unit;
+const book = resolve(bookOf("marram-dunlin"), { body: "late" }, ["full"]).present;
 const FRESH = "01900000-0000-7000-8000-0000abcd1234";
 
 const GOOD: [string, Fields][] = [

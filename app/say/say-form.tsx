@@ -27,7 +27,7 @@ export function SayForm({
 }) {
   const { number, applied } = useJobView();
   const say = useSay();
-  const [problems, tell] = useState<Record<string, string>>({});
+  const [problems, setProblems] = useState<Record<string, string>>({});
   const submit = (event: FormEvent<HTMLFormElement>): void => {
     event.preventDefault();
     const form = event.currentTarget;
@@ -36,8 +36,8 @@ export function SayForm({
     const fields = Object.fromEntries(
       entries.filter((entry): entry is [string, string] => typeof entry[1] === "string"),
     );
-    const read = readIntake(fields, applied.unit, newId());
-    tell(read.ok ? {} : read.problems);
+    const read = readIntake(fields, applied.present, newId());
+    setProblems(read.ok ? {} : read.problems);
     if (!read.ok) {
       const first = Object.keys(read.problems)[0];
       form.querySelector<HTMLElement>(`[name="${first}"]`)?.focus();

@@ -1,6 +1,6 @@
 import { redirect } from "react-router";
 import { v7 as newId } from "uuid";
-import { visitor } from "~/server/context";
+import { signedIn } from "~/server/context";
 import { jobContext, lastSeen } from "~/server/job-context";
 import { record } from "~/server/record";
 import { BENCH, checkFacts, problemText } from "~core/fact";
@@ -20,12 +20,12 @@ const escape = (text: string): string => text.replace(/[&<>"']/g, (sign) => `&#$
 
 /** Where a form goes whose page's script has not loaded: the same reading of its fields as at the bench. */
 export const action = async ({ context, request, params }: Route.ActionArgs): Promise<Response> => {
-  const { staff } = context.get(visitor);
+  const { staff } = context.get(signedIn);
   const { record: kept, applied } = await jobContext(context, params.number);
   const entries = [...(await request.formData())].filter(
     (entry): entry is [string, string] => typeof entry[1] === "string",
   );
-  const read = readIntake(Object.fromEntries(entries), applied.unit, newId());
+  const read = readIntake(Object.fromEntries(entries), applied.present, newId());
   const referer = request.headers.get("referer") ?? "";
   const from = URL.canParse(referer) ? new URL(referer) : null;
   const back = from && from.host === request.headers.get("host") ? from.pathname : `/jobs/${kept.number}`;

@@ -39,7 +39,7 @@ export function ScanButton() {
   const dialog = useRef<HTMLDialogElement>(null);
   const video = useRef<HTMLVideoElement>(null);
   const stop = useRef<(() => void) | null>(null);
-  const [problem, tell] = useState("");
+  const [problem, setProblem] = useState("");
   const close = (): void => {
     stop.current?.();
     stop.current = null;
@@ -52,7 +52,7 @@ export function ScanButton() {
   };
   useWedge(open);
   const look = async (): Promise<void> => {
-    tell("");
+    setProblem("");
     dialog.current?.showModal();
     const element = video.current;
     if (!element) return;
@@ -67,7 +67,9 @@ export function ScanButton() {
       stop.current = () => controls.stop();
       if (!dialog.current?.open) close();
     } catch {
-      tell("No camera to be had here: over the network it needs the https address. Type the code instead.");
+      setProblem(
+        "No camera to be had here: over the network it needs the https address. Type the code instead.",
+      );
     }
   };
   const typed = (event: FormEvent<HTMLFormElement>): void => {
@@ -75,7 +77,7 @@ export function ScanButton() {
     const given = new FormData(event.currentTarget).get("code");
     const code = typeof given === "string" ? codeIn(given.toUpperCase()) : null;
     if (code) open(code);
-    else tell("That is no label’s code: it begins with YK- and the job’s number.");
+    else setProblem("That is no label’s code: it begins with YK- and the job’s number.");
   };
   return (
     <>

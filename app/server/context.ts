@@ -12,7 +12,7 @@ export interface Https {
 }
 
 /** What every loader and action can reach. Nothing here remembers anything another process would miss. */
-export interface Ground {
+export interface Services {
   pool: Pool;
   log: Logger;
   /** Tells when facts are added to a job, by whichever process. */
@@ -29,7 +29,7 @@ export interface Ground {
   https: Https | null;
 }
 
-export const ground = createContext<Ground>();
+export const services = createContext<Services>();
 export const nonce = createContext<string>("");
 /** Who is signed in, once the door has let them in. */
-export const visitor = createContext<{ staff: Staff; sessionId: string }>();
+export const signedIn = createContext<{ staff: Staff; sessionId: string }>();

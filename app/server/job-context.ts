@@ -3,7 +3,7 @@ import type { Applied } from "~core/book";
 import { appliedTo, fold, type Fact, type Job } from "~core/fact";
 import { readHouse, type HouseSettings } from "~store/house";
 import { jobByNumber, type JobRecord } from "~store/jobs";
-import { ground } from "./context";
+import { services } from "./context";
 
 /**
  * A job as loaders and actions see it: what is kept, what it says now, what applies to it, and how the house judges. What it says and what
@@ -28,7 +28,7 @@ export function findJob(context: Context, number: number): Promise<JobRecord | n
     known = new Map();
     context.set(read, known);
   }
-  const found = known.get(number) ?? jobByNumber(context.get(ground).pool, number);
+  const found = known.get(number) ?? jobByNumber(context.get(services).pool, number);
   known.set(number, found);
   return found;
 }
@@ -55,7 +55,7 @@ export async function jobRecord(context: Context, number: string | number): Prom
 export async function jobContext(context: Context, number: string | number): Promise<JobContext> {
   const [record, house] = await Promise.all([
     jobRecord(context, number),
-    readHouse(context.get(ground).pool),
+    readHouse(context.get(services).pool),
   ]);
   return contextOf(record, house);
 }

@@ -14,7 +14,7 @@ import { FOREIGN_KEY_VIOLATION, sqlState, UNIQUE_VIOLATION, type Pool } from "~s
 import { addFacts, closeJob, factsById, factsOf, type Author } from "~store/facts";
 import { jobPlace, type JobRecord } from "~store/jobs";
 import type { Role } from "~store/staff";
-import { ground } from "./context";
+import { services } from "./context";
 import { readAnew } from "./job-context";
 
 /** What became of facts that were to be kept. */
@@ -44,7 +44,7 @@ export async function record(
   author: Speaker,
 ): Promise<Recorded> {
   readAnew(context);
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const place = await jobPlace(pool, number);
   if (!place) return refuse(404, REFUSED["no job"]);
   const forbidden = notAllowed(facts, author.role);
@@ -92,7 +92,7 @@ async function narrows(
 ): Promise<string> {
   const scopes = facts.flatMap(({ body }) => (body.kind === "scope" ? [body.depths] : []));
   if (scopes.length === 0) return "";
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const job = fold(await factsOf(pool, place.id));
   const { book } = await bookById(pool, place.book);
   const less = scopes.some((scope) => isLessThanAgreed(book, job, scope));
@@ -111,7 +111,7 @@ export async function recordClosing(
   author: Speaker,
 ): Promise<Recorded> {
   readAnew(context);
-  const closed = await closeJob(context.get(ground).pool, at.id, fact, at.seq, author);
+  const closed = await closeJob(context.get(services).pool, at.id, fact, at.seq, author);
   if (closed.ok) return { ok: true };
   return closed.why === "more said"
     ? refuse(409, "Somebody has just said more of this job. Look again, then close it.")

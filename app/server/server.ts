@@ -8,7 +8,7 @@ import { RouterContextProvider } from "react-router";
 import { openPool } from "~store/database";
 import { Live } from "~store/live";
 import { cookieKey } from "~store/house";
-import { ground, nonce, type Https } from "./context";
+import { services, nonce, type Https } from "./context";
 
 export interface Settings {
   databaseUrl: string;
@@ -68,7 +68,7 @@ export async function createApp({
       build: await import("virtual:react-router/server-build"),
       getLoadContext: (_request, response) => {
         const context = new RouterContextProvider();
-        context.set(ground, { pool, log, live, gallery, https, cookieKey: key, ...standins });
+        context.set(services, { pool, log, live, gallery, https, cookieKey: key, ...standins });
         context.set(nonce, (response.locals as { nonce: string }).nonce);
         return context;
       },

@@ -1,6 +1,6 @@
 import { createCookie, redirect, type MiddlewareFunction, type RouterContextProvider } from "react-router";
 import { sessionStaff, type Role, type Staff } from "~store/staff";
-import { ground, visitor } from "./context";
+import { services, signedIn } from "./context";
 
 type Context = Readonly<RouterContextProvider>;
 
@@ -10,7 +10,7 @@ const cookieFor = (context: Context, request: Request) =>
     sameSite: "lax",
     path: "/",
     secure: new URL(request.url).protocol === "https:",
-    secrets: [context.get(ground).cookieKey],
+    secrets: [context.get(services).cookieKey],
   });
 
 export const sealSession = (context: Context, request: Request, sessionId: string): Promise<string> =>
@@ -25,15 +25,15 @@ export async function sessionOf(
 ): Promise<{ staff: Staff; sessionId: string } | null> {
   const sessionId: unknown = await cookieFor(context, request).parse(request.headers.get("cookie"));
   if (typeof sessionId !== "string" || sessionId === "") return null;
-  const staff = await sessionStaff(context.get(ground).pool, sessionId);
+  const staff = await sessionStaff(context.get(services).pool, sessionId);
   return staff ? { staff, sessionId } : null;
 }
 
 /** The door: everything inside needs somebody signed in. What sends facts in the background gets 401, a page is led to sign in. */
-export const door: MiddlewareFunction<Response> = async ({ request, context }) => {
+export const requireSignIn: MiddlewareFunction<Response> = async ({ request, context }) => {
   const who = await sessionOf(context, request);
   if (who) {
-    context.set(visitor, who);
+    context.set(signedIn, who);
     return;
   }
   const url = new URL(request.url);
@@ -45,7 +45,7 @@ export const door: MiddlewareFunction<Response> = async ({ request, context }) =
 
 /** @throws a 403 response unless the person signed in has one of the roles. */
 export function mustBe(context: Context, ...roles: Role[]): Staff {
-  const { staff } = context.get(visitor);
+  const { staff } = context.get(signedIn);
   if (!roles.includes(staff.role))
     throw new Response(`Only ${roles.join(" or ")} may do this.`, { status: 403 });
   return staff;

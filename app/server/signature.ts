@@ -1,6 +1,6 @@
 import type { RouterContextProvider } from "react-router";
 import { proveSecret, type Staff } from "~store/staff";
-import { ground } from "./context";
+import { services } from "./context";
 import { readForm, typedIn, type FormProblems } from "./form";
 import { field, uuid, words } from "~core/shape";
 import { LEADS } from "~core/fact";
@@ -26,7 +26,7 @@ export async function readSignature(
 ): Promise<{ ok: true; signature: Signature } | ({ ok: false; status: 400 | 403 } & FormProblems)> {
   const form = readForm(signatureOf(why), await typedIn(request));
   if ("problems" in form) return { ok: false, status: 400, ...form };
-  const { pool, log } = context.get(ground);
+  const { pool, log } = context.get(services);
   const { id, reason, lead, pin } = form.values;
   const refuse = (problems: Record<string, string>, status: 400 | 403) =>
     ({ ok: false, status, problems, typed: { reason, lead } }) as const;

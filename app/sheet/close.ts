@@ -1,6 +1,6 @@
 import { data, type RouterContextProvider } from "react-router";
 import { pricedParts } from "~/inspect/worth-of";
-import { ground, visitor } from "~/server/context";
+import { services, signedIn } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { jobContext, lastSeen, type JobContext } from "~/server/job-context";
 import { recordClosing } from "~/server/record";
@@ -19,7 +19,7 @@ export async function closeJob(
   number: number,
   hinders: (at: JobContext, staff: Staff) => string,
 ) {
-  const { staff } = context.get(visitor);
+  const { staff } = context.get(signedIn);
   const form = readForm({ id: field(uuid) }, await typedIn(request));
   if ("problems" in form) throw new Response("There is no such job.", { status: 404 });
   const { id } = form.values;
@@ -28,7 +28,7 @@ export async function closeJob(
   const problem = hinders(at, staff);
   if (problem) return data({ problem }, { status: 409 });
   const { rule, target, steels, bushings, hourCents, comebackCents } = at.house;
-  const prices = await pricesOf(context.get(ground).pool, pricedParts(at.record.book));
+  const prices = await pricesOf(context.get(services).pool, pricedParts(at.record.book));
   const house = { rule, target, steels, bushings, hourCents, comebackCents };
   const body = {
     kind: "closed" as const,

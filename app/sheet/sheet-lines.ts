@@ -1,6 +1,6 @@
 import type { When } from "~/door/when";
 import { verdictWords } from "~/look/mark";
-import type { Applied, System } from "~core/book";
+import type { Applied, UnitSystem } from "~core/book";
 import { asFound, lastAt, readers, type ReadingSet, type Worksheet } from "~core/measure";
 import {
   CANNOT,
@@ -72,7 +72,7 @@ export function intakeLines(
   job: Job,
   applied: Applied,
   rule: DecisionRule,
-  unit: System,
+  unit: UnitSystem,
 ): [name: string, value: string][] {
   const booking = job.booking?.body;
   const answers = job.answers.filter(({ body }) =>

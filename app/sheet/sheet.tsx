@@ -1,7 +1,7 @@
 import { KEPT } from "~/offline/keys";
 import { useMemo } from "react";
 import { useWhen } from "~/door/when";
-import { orKept } from "~/offline/kept";
+import { loadOrKept } from "~/offline/kept";
 import { Download, Printer } from "lucide-react";
 import { data } from "react-router";
 import { v7 as newId } from "uuid";
@@ -11,7 +11,7 @@ import { LEADS } from "~core/fact";
 import { hinders, openOf } from "~core/stage";
 import { houseOf, ruleOf } from "~core/measure";
 import type { Route } from "./+types/sheet";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { jobContext, lastSeen } from "~/server/job-context";
 import { record } from "~/server/record";
 import { typedIn } from "~/server/form";
@@ -26,13 +26,13 @@ import { configurationText, endedElsewhere, intakeLines, sheetLine } from "./she
 
 /** Ids of what this page may send, so that the same form sent twice is carried out once. */
 export const loader = async ({ context }: Route.LoaderArgs) => {
-  const people = await listStaff(context.get(ground).pool);
+  const people = await listStaff(context.get(services).pool);
   const leads = people.filter(({ role }) => LEADS.includes(role));
   return { closing: newId(), signing: newId(), leads: leads.map(({ id, name }) => ({ id, name })) };
 };
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  orKept(KEPT.page(params.number, "sheet"), serverLoader, () => ({
+  loadOrKept(KEPT.page(params.number, "sheet"), serverLoader, () => ({
     closing: newId(),
     signing: newId(),
     leads: [],

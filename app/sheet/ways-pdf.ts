@@ -2,7 +2,7 @@ import { whenIn } from "~/door/when";
 import { wearKind } from "~core/book";
 import { configurationText } from "~/sheet/sheet-lines";
 import { draw, handOver } from "~/print/paper";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { jobContext } from "~/server/job-context";
 import { candidateCauses, failed, metalEverywhere, type Option } from "~core/inspect";
 import { CAUSE_STANDINGS } from "~core/fact";
@@ -28,13 +28,13 @@ const WHAT = {
 
 /** The ways on as the customer sees them: what was found, what each way costs, and what the lead advises. */
 export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
-  const { pool } = context.get(ground);
+  const { pool } = context.get(services);
   const { record, job, applied, house } = await jobContext(context, params.number);
   const { book } = record;
   const { options, needs, breakEven } = worthOf(job, applied, house, await pricesOf(pool, pricedParts(book)));
   const failures = failed(job, applied);
   const found = failures.map((one) => {
-    const seen = [...new Set(one.findings.map(({ body }) => wearKind(applied.unit, body.wear).name))].join(
+    const seen = [...new Set(one.findings.map(({ body }) => wearKind(applied.present, body.wear).name))].join(
       ", ",
     );
     if (!one.cause) return `${one.name}: ${seen}`;
@@ -46,8 +46,8 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
   const beyond = job.findings
     .filter(({ id, body }) => body.sure && body.severity === "beyond-use" && !known.has(id))
     .map(({ body }) => {
-      const part = applied.unit.parts.find(({ id }) => id === body.part);
-      return `${part?.name ?? body.part}: ${wearKind(applied.unit, body.wear).name}`;
+      const part = applied.present.parts.find(({ id }) => id === body.part);
+      return `${part?.name ?? body.part}: ${wearKind(applied.present, body.wear).name}`;
     });
   const metal = metalEverywhere(job);
   const chosen = job.wayOn;

@@ -1,7 +1,7 @@
 import { data, Form, Link } from "react-router";
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { field, uuid, whole, words } from "~core/shape";
 import { mustBe } from "~/server/session";
@@ -15,7 +15,7 @@ const PAGE = 60;
 
 export const loader = async ({ context, request }: Route.LoaderArgs) => {
   const after = new URL(request.url).searchParams.get("after") ?? "";
-  const rows = await listShelf(context.get(ground).pool, after, PAGE);
+  const rows = await listShelf(context.get(services).pool, after, PAGE);
   return { rows: rows.map((row) => ({ ...row, movement: newId() })), more: rows.length === PAGE };
 };
 
@@ -31,7 +31,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   const form = readForm(bought, await typedIn(request));
   if ("problems" in form) return data(form, { status: 400 });
   try {
-    await receive(context.get(ground).pool, { ...form.values, by: staff.name });
+    await receive(context.get(services).pool, { ...form.values, by: staff.name });
   } catch (error) {
     if (sqlState(error) !== FOREIGN_KEY_VIOLATION) throw error;
     return data(

@@ -9,7 +9,7 @@ import { outcomeWords } from "~core/fact";
 export function SpeedsForm() {
   const { job, applied } = useJobView();
   const say = useSay();
-  const { unit } = applied;
+  const { present } = applied;
   return (
     <section className="plate mt-3 p-3" aria-label="Speeds read off">
       <h2 className="stamp quiet mb-1">Slip from speeds read off while driving</h2>
@@ -25,7 +25,7 @@ export function SpeedsForm() {
                   <option value="" disabled>
                     …
                   </option>
-                  {unit.ranges.map(({ id }) => (
+                  {present.ranges.map(({ id }) => (
                     <option key={id}>{id}</option>
                   ))}
                 </select>
@@ -48,7 +48,7 @@ export function SpeedsForm() {
       )}
       <ul>
         {job.speeds.map(({ id, body }) => {
-          const read = readSpeeds(unit, body);
+          const read = readSpeeds(present, body);
           return (
             <li
               key={id}

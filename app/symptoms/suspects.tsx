@@ -25,7 +25,7 @@ export function Suspects({
   answers: readonly Answer[];
   onAnswer: (question: string, outcome: string) => void;
 }) {
-  const [all, showAll] = useState(false);
+  const [all, setAll] = useState(false);
   if (!report)
     return (
       <section className="plate p-5" aria-label="Suspects">
@@ -87,7 +87,7 @@ export function Suspects({
       <button
         type="button"
         className="touch quiet font-semibold underline underline-offset-4"
-        onClick={() => showAll(!all)}
+        onClick={() => setAll(!all)}
       >
         {all ? "Only the first" : `All ${report.suspects.length} causes`}
       </button>

@@ -15,7 +15,7 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `Symptoms ${pa
 export default function Symptoms() {
   const { applied, job, number } = useJobView();
   const say = useSay();
-  const unit = applied.unit;
+  const unit = applied.present;
   const questions = useMemo(() => questionsOf(unit), [unit]);
   const told = useMemo(() => toldBy(job, unit), [job, unit]);
   const report = useDiagnosis(unit, told);

@@ -10,14 +10,15 @@ const partOf = (unit: Book): Unit => {
 
 /** What is told → suspects, worked out beside the page; null until the first answer is there. */
 export function useDiagnosis(unit: Book, told: readonly Told[]): Report | null {
-  const [report, show] = useState<Report | null>(null);
+  const [report, setReport] = useState<Report | null>(null);
   const worker = useRef<Worker | null>(null);
   const known = useRef<Book | null>(null);
   const asked = useRef(0);
   useEffect(() => {
     const started = new Worker(new URL("./diagnose.worker.ts", import.meta.url), { type: "module" });
     // An answer that was overtaken by a later question is dropped.
-    started.onmessage = ({ data }: MessageEvent<Answered>) => data.n === asked.current && show(data.report);
+    started.onmessage = ({ data }: MessageEvent<Answered>) =>
+      data.n === asked.current && setReport(data.report);
     worker.current = started;
     known.current = null;
     return () => started.terminate();

@@ -9,11 +9,11 @@ import { VersionHint } from "./version-hint";
 export function Counting({ one }: { one: Count }) {
   const { job } = useJobView();
   const say = useSay();
-  const tell = (found: number): void => say({ kind: "count", of: one.of, found: Math.max(0, found) });
+  const tell = (found: number): void => say({ kind: "count", of: one.id, found: Math.max(0, found) });
   const shown = one.found ?? one.expected;
   const off = one.waitsFor === "" && one.found !== null && one.found !== one.expected;
   return (
-    <div className="border-base-300 border-t py-1.5" data-count={one.of}>
+    <div className="border-base-300 border-t py-1.5" data-count={one.id}>
       <div className="flex flex-wrap items-center gap-2">
         <span className="grow leading-tight">
           <b>{one.name}</b>
@@ -51,7 +51,7 @@ export function Counting({ one }: { one: Count }) {
           </button>
         )}
       </div>
-      {off && <Differs of={one.of} more={(one.found ?? 0) > one.expected} />}
+      {off && <Differs of={one.id} more={(one.found ?? 0) > one.expected} />}
     </div>
   );
 }

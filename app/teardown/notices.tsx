@@ -5,14 +5,14 @@ import type { Notice } from "~core/steps";
 export function Notices({ notices }: { notices: readonly Notice[] }) {
   const { applied } = useJobView();
   if (notices.length === 0) return null;
-  const { unit, work } = applied;
+  const { present, scoped } = applied;
   const name = (id: string): string =>
     [
-      ...unit.parts,
-      ...(unit.fasteners ?? []),
-      ...(work.teardown ?? []),
-      ...unit.chains,
-      ...(unit.measurements ?? []),
+      ...present.parts,
+      ...(present.fasteners ?? []),
+      ...(scoped.teardown ?? []),
+      ...present.chains,
+      ...(present.measurements ?? []),
     ].find((one) => one.id === id)?.name ?? id;
   const words = (notice: Notice): string => {
     switch (notice.kind) {

@@ -11,7 +11,7 @@ export function PartRow({ part, bench, count }: { part: Part; bench: Bench; coun
   const { job, applied } = useJobView();
   const say = useSay();
   const thing = bench.things.get(part.id);
-  const sat = thing?.sat?.body;
+  const sat = thing?.howItSat?.body;
   const tell = (way: string, mark: MatchMark): void =>
     say({ kind: "sat", part: part.id, way, mark, note: sat?.note ?? "" });
   const ways = waysOf(part);
@@ -67,7 +67,7 @@ export function PartRow({ part, bench, count }: { part: Part; bench: Bench; coun
       )}
       {(part.lookAlikes ?? []).map(({ part: other, tell: what }) => (
         <p key={other} className="text-sm">
-          Not the {applied.unit.parts.find(({ id }) => id === other)?.name ?? other}: {what}.
+          Not the {applied.present.parts.find(({ id }) => id === other)?.name ?? other}: {what}.
         </p>
       ))}
       {count && <Counting one={count} />}

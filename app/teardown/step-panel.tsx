@@ -31,7 +31,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
   const { step, parts, fasteners, at, fact } = state;
   const [asked, search] = useSearchParams();
   const [to, setTo] = useState<string | null>(null);
-  const place = to ?? placeFor(job, plan.bench, parts, applied.unit.parts);
+  const place = to ?? placeFor(job, plan.bench, parts, applied.present.parts);
   const say = useSay();
   // Back from a step picked in the list to the one that is next.
   const onward = (): void => {
@@ -42,7 +42,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
     say({ kind: "step", step: step.id, did: "done", reason: "", to: place });
     onward();
   };
-  const open = fasteners.filter(({ id, count }) => (plan.bench.bolts.get(id)?.out.length ?? 0) < count);
+  const open = fasteners.filter(({ id, count }) => (plan.bench.bolts.get(id)?.placesOut.length ?? 0) < count);
   useKeys({
     d: job.closed || ticked ? undefined : done,
     f:
@@ -54,8 +54,10 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
           },
   });
   const counted = counts(job, applied);
-  const countOf = (of: string) => counted.find((one) => one.of === of);
-  const boltCounts = counted.filter(({ of }) => fasteners.some(({ id }) => of.startsWith(`bolts:${id}:`)));
+  const countOf = (of: string) => counted.find((one) => one.id === of);
+  const boltCounts = counted.filter(({ id: of }) =>
+    fasteners.some(({ id }) => of.startsWith(`bolts:${id}:`)),
+  );
   const wanted = asFound(job, applied, ruleOf(job, house)).filter(({ kind, id }) =>
     (kind === "chain" ? step.chains : step.measurements)?.includes(id),
   );
@@ -75,10 +77,15 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
       {!job.closed && !ticked && <PacksFirst step={step.id} />}
       <Told step={step} />
       {fasteners.map((group, i) => (
-        <Bolts key={group.id} group={group} out={plan.bench.bolts.get(group.id)?.out ?? []} first={i === 0} />
+        <Bolts
+          key={group.id}
+          group={group}
+          out={plan.bench.bolts.get(group.id)?.placesOut ?? []}
+          first={i === 0}
+        />
       ))}
       {boltCounts.map((one) => (
-        <Counting key={one.of} one={one} />
+        <Counting key={one.id} one={one} />
       ))}
       {parts.length > 0 && (
         <ul className="mt-2" aria-label="What comes off">
@@ -144,8 +151,10 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
 /** What the book says of a step: what to mind, how, with what, what to see to and to record. */
 function Told({ step }: { step: StepState["step"] }) {
   const { applied } = useJobView();
-  const tools = (step.tools ?? []).flatMap((id) => applied.unit.tools?.find((tool) => tool.id === id) ?? []);
-  const caution = applied.unit.cautions?.find(({ id }) => id === step.caution);
+  const tools = (step.tools ?? []).flatMap(
+    (id) => applied.present.tools?.find((tool) => tool.id === id) ?? [],
+  );
+  const caution = applied.present.cautions?.find(({ id }) => id === step.caution);
   return (
     <>
       {caution && (
@@ -231,8 +240,8 @@ function Elsewhere({ state: { step }, shown }: { state: StepState; shown: readon
   const named = others.flatMap((id) => {
     const pack = applied.packs.find(({ chain }) => chain.id === id);
     const one =
-      applied.work.chains.find((chain) => chain.id === id) ??
-      applied.work.measurements?.find((each) => each.id === id);
+      applied.scoped.chains.find((chain) => chain.id === id) ??
+      applied.scoped.measurements?.find((each) => each.id === id);
     return one
       ? [
           {

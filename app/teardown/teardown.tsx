@@ -69,8 +69,8 @@ export default function TearDown() {
 /** Where on the unit this step is: its station, along the axis. */
 function Where({ state: { parts, fasteners } }: { state: StepState }) {
   const { applied } = useJobView();
-  const { stations } = applied.unit;
-  const all = new Map(applied.unit.parts.map((part) => [part.id, part]));
+  const { stations } = applied.present;
+  const all = new Map(applied.present.parts.map((part) => [part.id, part]));
   const stationOf = (id: string | undefined): string | undefined => {
     const part = id === undefined ? undefined : all.get(id);
     return part?.station ?? (part?.of ? stationOf(part.of) : undefined);

@@ -2,13 +2,13 @@ import { X509Certificate } from "node:crypto";
 import { networkInterfaces } from "node:os";
 import type { Route } from "./+types/trust";
 import { Qr } from "~/look/qr";
-import { ground } from "~/server/context";
+import { services } from "~/server/context";
 
 export const meta: Route.MetaFunction = () => [{ title: "Trust this shop’s Yard Key" }];
 
 /** Where the shop's machines reach this one, and what they have to trust for it. */
 export const loader = ({ context, request }: Route.LoaderArgs) => {
-  const { https } = context.get(ground);
+  const { https } = context.get(services);
   if (!https)
     throw new Response("This Yard Key serves this machine alone; npm start serves the shop’s network.", {
       status: 404,

@@ -1,6 +1,6 @@
 import { useOutletContext } from "react-router";
 import { versionSearch } from "~/book/version-search";
-import type { Applied, Book, System } from "~core/book";
+import type { Applied, Book, UnitSystem } from "~core/book";
 import type { Job } from "~core/fact";
 import type { Worksheet } from "~core/measure";
 import type { Standing } from "~core/stage";
@@ -16,7 +16,7 @@ export interface JobView {
   sheets: Worksheet[];
   /** How its stages stand and what is next. */
   standing: Standing;
-  unit: System;
+  unit: UnitSystem;
 }
 export const useJobView = (): JobView => useOutletContext<JobView>();
 

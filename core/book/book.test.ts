@@ -113,15 +113,17 @@ describe("resolving configuration and scope", () => {
   });
 
   it("leaves out nothing that depends on a trait nobody has seen, and judges nothing that hangs on it", () => {
-    const { unit, unstated, unseen, packs } = resolve(bookOf("marram-dunlin"), { body: "late" }, ["full"]);
+    const { present, unstated, unseen, packs } = resolve(bookOf("marram-dunlin"), { body: "late" }, ["full"]);
     expect(unseen.map(({ id }) => id)).toEqual(["plate"]);
     const [one, two] = ["one", "two"].map(
-      (plate) => resolve(bookOf("marram-dunlin"), { body: "late", plate }, ["full"]).unit,
+      (plate) => resolve(bookOf("marram-dunlin"), { body: "late", plate }, ["full"]).present,
     );
     const ids = (list: readonly { id: string }[] = []): string[] => list.map(({ id }) => id);
     for (const section of ["parts", "teardown", "weakPoints", "checkBalls", "fasteners"] as const)
-      expect(new Set(ids(unit[section]))).toEqual(new Set([...ids(one?.[section]), ...ids(two?.[section])]));
-    const undecided = unit.teardown?.filter((step) => undecidedBy(step, { unseen }).length > 0) ?? [];
+      expect(new Set(ids(present[section]))).toEqual(
+        new Set([...ids(one?.[section]), ...ids(two?.[section])]),
+      );
+    const undecided = present.teardown?.filter((step) => undecidedBy(step, { unseen }).length > 0) ?? [];
     expect(undecided.length).toBeGreaterThan(0);
     // Plates of two versions are no stack: the pack waits for the body to be seen.
     const blind = resolve(bookOf("marram-dunlin"), {}, ["full"]);

@@ -133,7 +133,8 @@ describe("one book for two versions and two depths", () => {
 
   it("a ball more with the second plate, and its steps", () => {
     const { book } = { book: bookOf("marram-dunlin") };
-    const balls = (plate: string) => resolve(book, { body: "late", plate }, ["full"]).unit.checkBalls?.length;
+    const balls = (plate: string) =>
+      resolve(book, { body: "late", plate }, ["full"]).present.checkBalls?.length;
     expect([balls("one"), balls("two")]).toEqual([5, 6]);
   });
 
@@ -142,10 +143,10 @@ describe("one book for two versions and two depths", () => {
     const [shallow, deep] = ["pan and body", "full"].map((depth) =>
       resolve(book, { body: "late", plate: "one" }, [depth]),
     );
-    expect(shallow?.work.teardown?.length).toBeLessThan(deep?.work.teardown?.length ?? 0);
+    expect(shallow?.scoped.teardown?.length).toBeLessThan(deep?.scoped.teardown?.length ?? 0);
     expect(shallow?.packs.every(({ inScope }) => !inScope)).toBe(true);
     expect(deep?.packs.every(({ inScope }) => inScope)).toBe(true);
-    expect(shallow?.work.tools?.map(({ id }) => id)).not.toContain("compressor");
+    expect(shallow?.scoped.tools?.map(({ id }) => id)).not.toContain("compressor");
   });
 
   it("a spec of its own for one version", () => {

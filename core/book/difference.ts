@@ -5,7 +5,7 @@ export interface Difference {
   /** The section it is in, as the document calls it. */
   section: string;
   /** The entry, by its name: `D1 clearance`. */
-  of: string;
+  entry: string;
   /** What of it: `max`; empty when the entry itself came or went. */
   what: string;
   before: string | null;
@@ -13,8 +13,8 @@ export interface Difference {
 }
 
 /** `D1 clearance max 1.40 → 1.35 mm`. */
-export function differenceText({ of, what, before, after }: Difference): string {
-  const subject = what ? `${of} ${what}` : of;
+export function differenceText({ entry, what, before, after }: Difference): string {
+  const subject = what ? `${entry} ${what}` : entry;
   if (before === null)
     return what ? `${subject} now ${after}` : `${subject} added${after ? `: ${after}` : ""}`;
   if (after === null) return what ? `${subject} no longer ${before}` : `${subject} taken out`;
@@ -146,7 +146,7 @@ class Walk {
   private say(before: unknown, after: unknown, of: string, what: string): void {
     if (JSON.stringify(before) === JSON.stringify(after)) return;
     const side = (value: unknown): string | null => (value === undefined ? null : text(value));
-    this.found.push({ section: this.section, of, what, before: side(before), after: side(after) });
+    this.found.push({ section: this.section, entry: of, what, before: side(before), after: side(after) });
   }
 
   private lists(before: unknown[], after: unknown[], of: string, what: string): void {
@@ -159,7 +159,7 @@ class Walk {
       else
         this.found.push({
           section: this.section,
-          of: nameIn(entry),
+          entry: nameIn(entry),
           what: "",
           before: text(entry),
           after: null,
@@ -169,7 +169,7 @@ class Walk {
       if (!a.has(key))
         this.found.push({
           section: this.section,
-          of: nameIn(entry),
+          entry: nameIn(entry),
           what: "",
           before: null,
           after: extra(entry),
@@ -179,7 +179,7 @@ class Walk {
     if (shared(a, b) !== shared(b, a))
       this.found.push({
         section: this.section,
-        of,
+        entry: of,
         what: `${what} order`.trim(),
         before: "as it was",
         after: "changed",

@@ -22,8 +22,8 @@ const house = (value: Partial<HouseValue>): HouseValue => ({
 
 describe("figures in the unit a person uses", () => {
   const dunlin = resolve(bookOf("marram-dunlin"), late, ["full"]);
-  const group = (id: string) => dunlin.unit.fasteners!.find((one) => one.id === id)!;
-  const measured = (id: string) => dunlin.unit.measurements!.find((one) => one.id === id)!;
+  const group = (id: string) => dunlin.present.fasteners!.find((one) => one.id === id)!;
+  const measured = (id: string) => dunlin.present.measurements!.find((one) => one.id === id)!;
   const chain = (id: string, values: HouseValue[] = []) =>
     resolve(bookOf("marram-dunlin"), late, ["full"], values).chains.find((one) => one.chain.id === id)!;
 

@@ -15,14 +15,14 @@ import type { FastenerGroup, Measurement } from "./format/parts";
 import type { AppliedChain, HouseValue } from "./resolve";
 
 /** The two ways people measure: what a book prints in one is shown in the other on demand. */
-export type System = "mm" | "in";
+export type UnitSystem = "mm" | "in";
 
 /** A measure in the units of a person who works in millimetres or inches. */
-export const shownIn = (measure: Measure, system: System): string =>
+export const shownIn = (measure: Measure, system: UnitSystem): string =>
   measureText(measure, unitFor(measure, system));
 
 /** `48 N·m`, `12 N·m + 60°`. */
-export function torqueWords({ torque, angle }: FastenerGroup, system: System): string {
+export function torqueWords({ torque, angle }: FastenerGroup, system: UnitSystem): string {
   if (!torque) return "no torque stated";
   return `${shownIn(torque, system)}${angle ? ` + ${shownIn(angle, system)}` : ""}`;
 }
@@ -33,14 +33,14 @@ export function houseTorque(group: FastenerGroup, house: readonly HouseValue[]):
 }
 
 /** The torque that is used, the house's where it has one, in the person's unit. */
-export function usedTorque(group: FastenerGroup, house: readonly HouseValue[], system: System): string {
+export function usedTorque(group: FastenerGroup, house: readonly HouseValue[], system: UnitSystem): string {
   const own = houseTorque(group, house)?.torque;
   const read = own === undefined ? null : parseMeasure(own, "torque");
   return read?.ok ? shownIn(read.measure, system) : torqueWords(group, system);
 }
 
 /** A measurement's limits: `5.0 to 5.8 Ω`, or what should be seen. */
-export function measurementWords({ kind, min, max, expect, under }: Measurement, system: System): string {
+export function measurementWords({ kind, min, max, expect, under }: Measurement, system: UnitSystem): string {
   const quantity = statedIn(kind);
   if (under !== undefined) return `at most ${lengthText(under, system)} under its stack’s figure`;
   if (quantity === null || (min === undefined && max === undefined)) return expect ?? "not stated";
@@ -56,7 +56,7 @@ export function measurementWords({ kind, min, max, expect, under }: Measurement,
 }
 
 /** A chain's limits as they are judged by, with the target where one is stated. */
-export function specWords({ spec, book, house }: AppliedChain, system: System): string {
+export function specWords({ spec, book, house }: AppliedChain, system: UnitSystem): string {
   const range = rangeText(spec.min, spec.max, system);
   if (house) return `${range} (house; the book ${rangeText(book.min, book.max, system)})`;
   return book.target === undefined ? range : `${range}, target ${roundedText(book.target, system)}`;

@@ -49,7 +49,7 @@ export {
   specWords,
   torqueWords,
   usedTorque,
-  type System,
+  type UnitSystem,
 } from "./figures";
 export { statedIn } from "./stated";
 export { capital, isSprung, selectiveWord } from "./selective";

@@ -48,9 +48,9 @@ export interface PackChain extends AppliedChain {
 export interface Applied {
   book: Book;
   /** The book without what other versions of the unit have. */
-  unit: Book;
+  present: Book;
   /** Of that, what the depth of work reaches. */
-  work: Book;
+  scoped: Book;
   chains: AppliedChain[];
   packs: PackChain[];
   /** Chains that hold but have no spec for what is known of this unit. */
@@ -213,8 +213,8 @@ export function resolve(
   });
   return {
     book,
-    unit,
-    work: within(unit, depths),
+    present: unit,
+    scoped: within(unit, depths),
     chains,
     packs,
     unstated,

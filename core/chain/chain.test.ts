@@ -41,7 +41,7 @@ test("a swap gives what the whole chain would with the other part, whatever the 
         })),
       );
       const result = predict(measured, [
-        { sign: -1, out: { value: out, uncertainty: 0 }, in: { value: into, uncertainty: 0 } },
+        { sign: -1, removed: { value: out, uncertainty: 0 }, fitted: { value: into, uncertainty: 0 } },
       ]);
       expect(result.mean).toBe(after);
       expect(result.doubledSum).toBe(after * 6);
@@ -59,7 +59,9 @@ test("only the swapped parts' uncertainties are added", () => {
     })),
   );
   const part = (value: number, uncertainty: number) => ({ value: nm(value), uncertainty });
-  const swapped = predict(measured, [{ sign: -1, out: part(1_750_000, 6_000), in: part(1_900_000, 8_000) }]);
+  const swapped = predict(measured, [
+    { sign: -1, removed: part(1_750_000, 6_000), fitted: part(1_900_000, 8_000) },
+  ]);
   expect(swapped.u).toBeCloseTo(Math.hypot(measured.u, 6_000, 8_000), 6);
   expect(predict(measured, [])).toBe(measured);
 });

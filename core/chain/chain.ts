@@ -32,8 +32,8 @@ export interface Thickness {
 /** One selective part for another in a chain. */
 export interface Swap {
   sign: 1 | -1;
-  out: Thickness;
-  in: Thickness;
+  removed: Thickness;
+  fitted: Thickness;
 }
 
 /**
@@ -42,11 +42,11 @@ export interface Swap {
  */
 export function predict(result: Estimate, swaps: readonly Swap[]): Estimate {
   if (swaps.length === 0) return result;
-  const shift = swaps.reduce((sum, swap) => sum + swap.sign * (swap.in.value - swap.out.value), 0);
+  const shift = swaps.reduce((sum, swap) => sum + swap.sign * (swap.fitted.value - swap.removed.value), 0);
   const doubledSum = result.doubledSum + 2 * result.count * shift;
   const added = swaps.flatMap((swap): Component[] => [
-    { name: "part out", u: swap.out.uncertainty, dof: Infinity },
-    { name: "part in", u: swap.in.uncertainty, dof: Infinity },
+    { name: "part out", u: swap.removed.uncertainty, dof: Infinity },
+    { name: "part in", u: swap.fitted.uncertainty, dof: Infinity },
   ]);
   const components = [...result.components, ...added.filter(({ u }) => u > 0)];
   return {

@@ -34,7 +34,7 @@ export interface MemberFault {
 
 /** What the gear train knows the consequences of. */
 export type MechanicalFault = ElementFault | MemberFault;
-export const isMechanical = (cause: Cause): cause is MechanicalFault =>
+export const isMechanical = (cause: Fault): cause is MechanicalFault =>
   cause.kind === "element" || cause.kind === "member";
 
 export type Common = "pressure" | "converter" | "control" | "mechanics" | "variator" | "gears" | "elsewhere";
@@ -45,7 +45,7 @@ export interface CommonFault {
   id: Common;
 }
 
-export type Cause = MechanicalFault | CommonFault;
+export type Fault = MechanicalFault | CommonFault;
 
 /** How each kind of element can fail. A one-way clutch is fed by nothing; what hangs at a synchroniser is the change mechanism’s doing. */
 const FAULTS: Readonly<Record<Element["kind"], readonly ElementFault["fault"][]>> = {
@@ -57,8 +57,8 @@ const FAULTS: Readonly<Record<Element["kind"], readonly ElementFault["fault"][]>
 };
 
 /** Every cause this unit can have: elements first, in the order of its book, then what lies between them. */
-export function causesOf(unit: Unit, mechanics = new Mechanics(unit)): Cause[] {
-  const elements = unit.elements.flatMap((element): Cause[] =>
+export function causesOf(unit: Unit, mechanics = new Mechanics(unit)): Fault[] {
+  const elements = unit.elements.flatMap((element): Fault[] =>
     FAULTS[element.kind].map((fault) => ({
       kind: "element",
       id: `${element.id}:${fault}`,
@@ -80,7 +80,7 @@ export function causesOf(unit: Unit, mechanics = new Mechanics(unit)): Cause[] {
     elsewhere: true,
   };
   const commons = (Object.keys(has) as Common[]).filter((id) => has[id]);
-  return [...elements, ...members, ...commons.map((id): Cause => ({ kind: id, id }))];
+  return [...elements, ...members, ...commons.map((id): Fault => ({ kind: id, id }))];
 }
 
 const COMMON_NAMES: Readonly<Record<Common, string>> = {
@@ -101,7 +101,7 @@ export const elementName = ({ id, name }: Pick<Element, "id" | "name">): string 
 export const memberName = (member: string): string => capital(member.replaceAll("-", " "));
 
 /** A cause in a few words: `D3 does not apply`. */
-export function causeName(cause: Cause): string {
+export function causeName(cause: Fault): string {
   if (cause.kind === "member") return `${memberName(cause.member)} is broken`;
   if (cause.kind !== "element") return COMMON_NAMES[cause.kind];
   const { element, fault } = cause;

@@ -16,7 +16,7 @@ import {
   SCAN,
   type CheckTable,
 } from "./model";
-import { isMechanical, type Cause, type ElementFault, type MechanicalFault } from "./cause";
+import { isMechanical, type Fault, type ElementFault, type MechanicalFault } from "./cause";
 
 const dunlin = new Diagnostician(bookOf("marram-dunlin"));
 const all = new Map<UnitId, Diagnostician>(UNITS.map((id) => [id, new Diagnostician(bookOf(id))]));
@@ -38,7 +38,7 @@ const pick = <T>(random: () => number, list: readonly T[]): T => {
 /** The slow, obvious oracle: every set written out, every answer multiplied, nothing remembered, parts taken as the text says. */
 function enumerated(unit: UnitId, told: readonly Told[]): Map<string, number> {
   const { causes, questions } = all.get(unit) ?? dunlin;
-  const sets: Cause[][] = [];
+  const sets: Fault[][] = [];
   for (const a of causes) {
     sets.push([a]);
     for (const b of causes) {
@@ -64,10 +64,10 @@ function enumerated(unit: UnitId, told: readonly Told[]): Map<string, number> {
   );
 }
 
-function oracle(question: Question, { outcome, conditions = [] }: Told, set: readonly Cause[]): number {
+function oracle(question: Question, { outcome, conditions = [] }: Told, set: readonly Fault[]): number {
   const normal = question.outcomes[0] ?? "";
-  const when = (cause: Cause): number => conditions.reduce((p, one) => p * conditionChance(cause, one), 1);
-  let groups: Cause[][] = set.map((cause) => [cause]);
+  const when = (cause: Fault): number => conditions.reduce((p, one) => p * conditionChance(cause, one), 1);
+  let groups: Fault[][] = set.map((cause) => [cause]);
   if (question.mechanical) {
     const train = set.filter(isMechanical);
     groups = [

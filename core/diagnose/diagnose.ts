@@ -1,5 +1,5 @@
 import type { Condition } from "../fact";
-import { causesOf, isMechanical, type Cause, type Unit } from "./cause";
+import { causesOf, isMechanical, type Fault, type Unit } from "./cause";
 import { Mechanics } from "./mechanics";
 import { conditionChance, prior, type Distribution } from "./model";
 import { questionsOf, type Question } from "./question";
@@ -14,14 +14,14 @@ export interface Told {
 
 /** One or two causes at a time, and how likely they are together. */
 export interface CauseSet {
-  causes: readonly Cause[];
+  causes: readonly Fault[];
   /** Before anything is told; not normed. */
   weight: number;
 }
 
 /** One cause with what speaks for and against it. */
 export interface Suspect {
-  cause: Cause;
+  cause: Fault;
   /** Chance that it is at fault, alone or with another. */
   chance: number;
   /** Of each answer told: how much likelier it is if this cause is at fault than if it is not. */
@@ -35,14 +35,14 @@ export interface NextCheck {
   bits: number;
   bitsPerMinute: number;
   /** What each answer would make of it, likeliest first. */
-  would: readonly { outcome: string; chance: number; first: Cause; firstChance: number }[];
+  would: readonly { outcome: string; chance: number; first: Fault; firstChance: number }[];
 }
 
 export interface Diagnosis {
   /** Likeliest first; all of them, so that no runner-up is hidden. */
   suspects: readonly Suspect[];
   /** The likeliest single causes and pairs. */
-  sets: readonly { causes: readonly Cause[]; chance: number }[];
+  sets: readonly { causes: readonly Fault[]; chance: number }[];
   /** What would tell most for its minutes, best first. */
   next: readonly NextCheck[];
   /** Answers that the unit has no question for: another version, an older book. */
@@ -59,7 +59,7 @@ export interface Diagnosis {
  * Source: Pearl, Probabilistic Reasoning in Intelligent Systems, 1988, ch. 4 (noisy-or); the tables are in `model`.
  */
 export class Diagnostician {
-  readonly causes: readonly Cause[];
+  readonly causes: readonly Fault[];
   readonly questions: readonly Question[];
   readonly sets: readonly CauseSet[];
   private readonly byId: ReadonlyMap<string, Question>;
@@ -201,7 +201,7 @@ export class Diagnostician {
       .sort((a, b) => b.chance - a.chance);
   }
 
-  private first(chances: readonly number[]): [Cause, number] {
+  private first(chances: readonly number[]): [Fault, number] {
     const marginals = this.marginals(chances);
     const best = marginals.reduce((at, chance, i) => (chance > (marginals[at] ?? 0) ? i : at), 0);
     const cause = this.causes[best];
@@ -220,8 +220,8 @@ const entropy = (chances: readonly number[]): number =>
   chances.reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0);
 
 /** Every cause alone and every pair, but not an element with itself: it is not sound and burnt at once. */
-export function setsOf(causes: readonly Cause[]): CauseSet[] {
-  const odds = (cause: Cause): number => prior(cause) / (1 - prior(cause));
+export function setsOf(causes: readonly Fault[]): CauseSet[] {
+  const odds = (cause: Fault): number => prior(cause) / (1 - prior(cause));
   const sets: CauseSet[] = causes.map((cause) => ({ causes: [cause], weight: odds(cause) }));
   causes.forEach((a, i) => {
     for (const b of causes.slice(i + 1)) {
@@ -235,10 +235,10 @@ export function setsOf(causes: readonly Cause[]): CauseSet[] {
 /** What each part of a set says by itself: its elements together where the train decides, every other cause alone. */
 export function partsOf(
   question: Question,
-  causes: readonly Cause[],
-): { distribution: Distribution; causes: readonly Cause[] }[] {
+  causes: readonly Fault[],
+): { distribution: Distribution; causes: readonly Fault[] }[] {
   const { mechanical } = question;
-  const alone = (cause: Cause) => ({ distribution: question.alone(cause), causes: [cause] });
+  const alone = (cause: Fault) => ({ distribution: question.alone(cause), causes: [cause] });
   if (!mechanical) return causes.map(alone);
   const elements = causes.filter(isMechanical);
   const others = causes.filter((cause) => !isMechanical(cause)).map(alone);
@@ -255,7 +255,7 @@ function together(parts: readonly { normal: number; chance: number }[]): number 
   return ((1 - fine) * chance) / odd;
 }
 
-function answersOf(question: Question, causes: readonly Cause[]): Distribution {
+function answersOf(question: Question, causes: readonly Fault[]): Distribution {
   const parts = partsOf(question, causes).map(({ distribution }) => distribution);
   const [only] = parts;
   if (only && parts.length === 1) return only;

@@ -1,4 +1,4 @@
-export { causeName, causesOf, elementName, type Cause, type Unit } from "./cause";
+export { causeName, causesOf, elementName, type Fault, type Unit } from "./cause";
 export { debrisQuestion, pointsAt } from "./debris";
 export {
   Diagnostician,
@@ -8,7 +8,7 @@ export {
   type Suspect,
   type Told,
 } from "./diagnose";
-export { Mechanics, rowsOf, type Effect, type Row } from "./mechanics";
+export { Mechanics, drivingStates, type Effect, type DrivingState } from "./mechanics";
 export { IN_RANGE } from "./model";
 export { toldBy } from "./told";
 export { DEBRIS_NAMES, OUTSIDE_NAMES, questionsOf, type Question, type QuestionKind } from "./question";

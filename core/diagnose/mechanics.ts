@@ -7,7 +7,7 @@ import type { MechanicalFault, Unit } from "./cause";
  * A place of the lever, or a way of driving, that is asked about: a range, the same with its engine braking, neutral, or standing still with
  * gears preselected and both clutches open.
  */
-export interface Row {
+export interface DrivingState {
   id: string;
   /** As people call it: `3`, `1 held by hand`, `N`. */
   name: string;
@@ -32,12 +32,12 @@ export type Effect =
   | { kind: "other"; range: string | null };
 
 /** The rows of a unit in the order of its chart, neutral after them. */
-export function rowsOf(unit: Unit): Row[] {
+export function drivingStates(unit: Unit): DrivingState[] {
   const base = baseOfTrain(unit);
-  const rows = unit.ranges.flatMap(({ id, applied, braking }, i): Row[] => {
+  const states = unit.ranges.flatMap(({ id, applied, braking }, i): DrivingState[] => {
     const { ratio } = behave(unit, applied, base);
     const ready = readyBeside(unit, i);
-    const row: Row = {
+    const row: DrivingState = {
       id: `range:${id}`,
       name: id,
       kind: "range",
@@ -48,7 +48,7 @@ export function rowsOf(unit: Unit): Row[] {
       ready,
     };
     if (!braking) return [row];
-    const held: Row = {
+    const held: DrivingState = {
       ...row,
       id: `manual:${id}`,
       name: `${id} held by hand`,
@@ -59,11 +59,17 @@ export function rowsOf(unit: Unit): Row[] {
     return [row, held];
   });
   const idle = { ratio: null, braking: [], ready: [] };
-  rows.push({ id: "neutral", name: "N", kind: "neutral", applied: [], ...idle });
+  states.push({ id: "neutral", name: "N", kind: "neutral", applied: [], ...idle });
   const preselected = firstGears(unit);
   if (preselected.length > 0)
-    rows.push({ id: "standing", name: "standing in gear", kind: "standing", applied: preselected, ...idle });
-  return rows;
+    states.push({
+      id: "standing",
+      name: "standing in gear",
+      kind: "standing",
+      applied: preselected,
+      ...idle,
+    });
+  return states;
 }
 
 /** The clutch and the synchroniser of each range that has both. */
@@ -145,11 +151,11 @@ export class Mechanics {
 
   constructor(
     readonly unit: Unit,
-    readonly rows: readonly Row[] = rowsOf(unit),
+    readonly rows: readonly DrivingState[] = drivingStates(unit),
   ) {}
 
   /** What a row does when these elements are at fault. */
-  effect(row: Row, faults: readonly MechanicalFault[]): Effect {
+  effect(row: DrivingState, faults: readonly MechanicalFault[]): Effect {
     const known = this.effects.get(row.id) ?? new Map<string, Effect>();
     this.effects.set(row.id, known);
     const key = faults.map(({ id }) => id).join();
@@ -158,25 +164,25 @@ export class Mechanics {
     return found;
   }
 
-  private found(row: Row, faults: readonly MechanicalFault[]): Effect {
+  private found(row: DrivingState, faults: readonly MechanicalFault[]): Effect {
     // What is applied outside the ranges, as the lock-up is, changes no range.
-    const inside = faults.filter((one) => one.kind === "member" || one.element.outside === undefined);
-    if (inside.length === 0) return { kind: "drives" };
+    const reckoned = faults.filter((one) => one.kind === "member" || one.element.outside === undefined);
+    if (reckoned.length === 0) return { kind: "drives" };
     // A broken member and something else: the worse of the two. Solved together they would seldom differ, and each member would multiply the work.
-    if (inside.length > 1 && inside.some(({ kind }) => kind === "member"))
-      return inside
+    if (reckoned.length > 1 && reckoned.some(({ kind }) => kind === "member"))
+      return reckoned
         .map((one) => this.effect(row, [one]))
         .reduce((a, b) => (WORSE[b.kind] > WORSE[a.kind] ? b : a));
-    const found = this.behaviour(row.applied, inside);
+    const found = this.behaviour(row.applied, reckoned);
     const drives = found.kind === "gear" && found.ratio !== null;
     if (row.ratio === null) return { kind: drives && found.fighting.length === 0 ? "creeps" : "drives" };
     if (binds(found)) return { kind: "bind" };
     if (!drives || !found.ratio) return { kind: "lost" };
     if (compare(found.ratio, row.ratio) !== 0) return { kind: "other", range: this.rangeOf(found.ratio) };
     // A clutch that hangs drives whatever gear stands ready on its shaft.
-    if (row.ready.some((gear) => binds(this.behaviour([...row.applied, gear], inside))))
+    if (row.ready.some((gear) => binds(this.behaviour([...row.applied, gear], reckoned))))
       return { kind: "bind" };
-    const off = inside.some(
+    const off = reckoned.some(
       (one) => one.kind === "element" && one.fault !== "on" && row.braking.includes(one.element.id),
     );
     return { kind: off ? "coasts" : "drives" };

@@ -1,5 +1,5 @@
 import { CONDITIONS, type Condition } from "../fact";
-import type { Cause, Common, ElementFault, MechanicalFault } from "./cause";
+import type { Fault, Common, ElementFault, MechanicalFault } from "./cause";
 import type { Effect } from "./mechanics";
 
 /*
@@ -68,7 +68,7 @@ export const OF_THE_WHOLE = [
 type Table = Readonly<Record<string, number>>;
 
 /** How often a cause is the one, before anything is known; for elements by their kind. */
-export function prior(cause: Cause): number {
+export function prior(cause: Fault): number {
   // A shaft or hub breaks seldom: less than one element fails, oftener than two at once.
   if (cause.kind === "member") return 0.005;
   if (cause.kind !== "element") return COMMON_PRIOR[cause.kind];
@@ -328,10 +328,10 @@ export function outsideTable({ element, fault }: ElementFault): Table | null {
 
 type CauseKind =
   | ("friction" | "one-way" | "synchroniser" | "outside" | "stuck" | "unfed")
-  | Exclude<Cause["kind"], "element">;
+  | Exclude<Fault["kind"], "element">;
 
 /** What decides the tables of checks: what an element is made of, or that it hangs. */
-export function kindOf(cause: Cause): CauseKind {
+export function kindOf(cause: Fault): CauseKind {
   if (cause.kind !== "element") return cause.kind;
   if (cause.fault === "on") return "stuck";
   if (cause.fault === "unfed") return "unfed";
@@ -357,7 +357,7 @@ const WHEN: Readonly<Record<CauseKind, readonly [cold: number, hot: number, ligh
   gears: [0.2, 0.3, 0.2, 0.3],
   elsewhere: [0.2, 0.15, 0.2, 0.45],
 };
-export const conditionChance = (cause: Cause, condition: Condition): number =>
+export const conditionChance = (cause: Fault, condition: Condition): number =>
   WHEN[kindOf(cause)][CONDITIONS.codes.indexOf(condition)] ?? 1;
 
 /** Chances of what is not normal, by kind of cause; a kind that is not named does nothing to it. */

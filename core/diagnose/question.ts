@@ -1,6 +1,6 @@
 import { CODE_SORTS, ratioOf } from "../fact";
-import { elementName, isMechanical, type Cause, type MechanicalFault, type Unit } from "./cause";
-import { Mechanics, type Effect, type Row } from "./mechanics";
+import { elementName, isMechanical, type Fault, type MechanicalFault, type Unit } from "./cause";
+import { Mechanics, type Effect, type DrivingState } from "./mechanics";
 import {
   AT_A_CHANGE,
   changeTable,
@@ -40,7 +40,7 @@ export interface Question {
   /** What a set of element faults answers together: what one does to a range depends on the other. */
   mechanical: ((faults: readonly MechanicalFault[]) => Distribution) | null;
   /** What one cause answers by itself. */
-  alone: (cause: Cause) => Distribution;
+  alone: (cause: Fault) => Distribution;
 }
 
 /** Minutes of one person, as the shop counts them. */
@@ -79,7 +79,7 @@ export function questionsOf(unit: Unit, mechanics = new Mechanics(unit)): Questi
   ];
   return questions.map((question) => ({
     ...question,
-    alone: remembered(({ id }: Cause) => id, question.alone),
+    alone: remembered(({ id }: Fault) => id, question.alone),
     mechanical: question.mechanical && remembered(faultsKey, question.mechanical),
   }));
 }
@@ -119,7 +119,7 @@ function check(
   name: string,
   outcomes: readonly string[],
   table: CheckTable,
-  of: (cause: Cause) => Readonly<Record<string, number>> = (cause) => table[kindOf(cause)] ?? {},
+  of: (cause: Fault) => Readonly<Record<string, number>> = (cause) => table[kindOf(cause)] ?? {},
 ): Question {
   return {
     id,
@@ -141,20 +141,20 @@ const rest = (
   ...odd,
 });
 
-const OUTCOMES: Readonly<Record<Row["kind"], readonly string[]>> = {
+const OUTCOMES: Readonly<Record<DrivingState["kind"], readonly string[]>> = {
   range: IN_RANGE,
   manual: HELD_BY_HAND,
   neutral: IN_NEUTRAL,
   standing: STANDING,
 };
-const DRIVE: Readonly<Record<Row["kind"], (name: string) => string>> = {
+const DRIVE: Readonly<Record<DrivingState["kind"], (name: string) => string>> = {
   range: (name) => `Drive in ${name}`,
   manual: (name) => `Drive with ${name}`,
   neutral: () => "Rev it in neutral, wheels chocked",
   standing: () => "Stand in gear on the brake",
 };
 
-function rowQuestion(row: Row, mechanics: Mechanics): Question {
+function rowQuestion(row: DrivingState, mechanics: Mechanics): Question {
   const moves = mechanics.unit.gearSets.some(({ kind }) => kind === "pulley pair") && row.kind === "range";
   const outcomes = [...OUTCOMES[row.kind], ...(moves ? OF_A_MOVING_RATIO : [])];
   // The same table gives the same chances: most sets of faults share one.
@@ -202,7 +202,7 @@ function changeQuestions(mechanics: Mechanics): Question[] {
 
 /** Of two faults, the one that takes the range away gives it its manner. */
 const touches =
-  (row: Row, mechanics: Mechanics) =>
+  (row: DrivingState, mechanics: Mechanics) =>
   (fault: MechanicalFault): boolean =>
     mechanics.effect(row, [fault]).kind !== "drives";
 
@@ -215,7 +215,7 @@ function wholeQuestion(unit: Unit): Question {
     ...(axle ? [] : ["second-axle-not-driven"]),
   ]);
   const outcomes = OF_THE_WHOLE.filter((outcome) => !dropped.has(outcome));
-  const table = (cause: Cause): Readonly<Record<string, number>> =>
+  const table = (cause: Fault): Readonly<Record<string, number>> =>
     cause.kind === "element"
       ? (outsideTable(cause) ?? { nothing: 0.9 })
       : cause.kind === "member"
@@ -235,7 +235,7 @@ function wholeQuestion(unit: Unit): Question {
 function tapQuestions(unit: Unit): Question[] {
   return (unit.pressureTaps ?? []).map(({ id, name, element }) => {
     const outcomes = ["in-its-limits", "low", "high"];
-    const odd = (cause: Cause): Readonly<Record<string, number>> => {
+    const odd = (cause: Fault): Readonly<Record<string, number>> => {
       if (cause.kind === "pressure") return { low: 0.82 };
       if (cause.kind === "control") return { low: 0.14, high: 0.14 };
       if (cause.kind === "variator") return { low: 0.15 };
@@ -256,7 +256,7 @@ function airQuestions(unit: Unit): Question[] {
     const element = unit.elements.find((one) => one.id === id);
     if (!element || kept.has(id)) return [];
     kept.add(id);
-    const odd = (cause: Cause): Readonly<Record<string, number>> => {
+    const odd = (cause: Fault): Readonly<Record<string, number>> => {
       if (cause.kind === "pressure") return { leaks: 0.05 };
       if (cause.kind !== "element" || cause.element.id !== id) return {};
       // Air goes in behind the solenoid and the valve: an element that is only not fed holds it.
@@ -269,7 +269,7 @@ function airQuestions(unit: Unit): Question[] {
 }
 
 /** What speeds read off while driving in a range can say: as listed, slipping, or another range's ratio. */
-function speedsQuestion(row: Row, mechanics: Mechanics): Question[] {
+function speedsQuestion(row: DrivingState, mechanics: Mechanics): Question[] {
   if (row.kind !== "range" || row.ratio === null) return [];
   const others = mechanics.rows.filter(({ kind, id }) => kind === "range" && id !== row.id);
   const outcomes = ["as-listed", "slips", ...others.map(({ range = "" }) => ratioOf(range))];

@@ -1,8 +1,8 @@
 import { OUTSIDE } from "../book";
 import { CONDITIONS, outcomeWords } from "../fact";
-import { elementName, isMechanical, memberName, type Cause, type Common, type Unit } from "./cause";
+import { elementName, isMechanical, memberName, type Fault, type Common, type Unit } from "./cause";
 import type { Told } from "./diagnose";
-import { Mechanics, type Effect, type Row } from "./mechanics";
+import { Mechanics, type Effect, type DrivingState } from "./mechanics";
 
 /** Why a cause is suspected, as one would say it at the bench. */
 export interface Working {
@@ -29,31 +29,31 @@ const EFFECT: Readonly<Record<Effect["kind"], string>> = {
 /** What a cause would do and how that stands to what is told. */
 export function workingOf(
   unit: Unit,
-  cause: Cause,
+  cause: Fault,
   told: readonly Told[],
   mechanics = new Mechanics(unit),
 ): Working {
-  const { rows } = mechanics;
+  const { rows: states } = mechanics;
   const said = new Map<string, string[]>();
   for (const { question, outcome, conditions = [] } of told) {
     const when = conditions.map((one) => CONDITIONS.words[one]);
     const words = [outcomeWords(outcome), ...(when.length > 0 ? [list(when)] : [])].join(" ");
     said.set(question, [...(said.get(question) ?? []), words]);
   }
-  if (!isMechanical(cause)) return { would: COMMON[cause.kind], ...sides(rows, said, () => true, cause) };
-  const effects = new Map(rows.map((row) => [row.id, mechanics.effect(row, [cause])]));
-  const touched = (row: Row): boolean => effects.get(row.id)?.kind !== "drives";
+  if (!isMechanical(cause)) return { would: COMMON[cause.kind], ...sides(states, said, () => true, cause) };
+  const effects = new Map(states.map((row) => [row.id, mechanics.effect(row, [cause])]));
+  const touched = (row: DrivingState): boolean => effects.get(row.id)?.kind !== "drives";
   const would =
     cause.kind === "element"
-      ? wouldOf(unit, cause, rows, effects)
-      : `${memberName(cause.member)} carries more than one range. Broken: ${felt(rows, effects)}.`;
-  return { would, ...sides(rows, said, touched, cause) };
+      ? wouldOf(unit, cause, states, effects)
+      : `${memberName(cause.member)} carries more than one range. Broken: ${felt(states, effects)}.`;
+  return { would, ...sides(states, said, touched, cause) };
 }
 
 function wouldOf(
   unit: Unit,
-  { element, fault }: Extract<Cause, { kind: "element" }>,
-  rows: readonly Row[],
+  { element, fault }: Extract<Fault, { kind: "element" }>,
+  rows: readonly DrivingState[],
   effects: ReadonlyMap<string, Effect>,
 ): string {
   const name = elementName(element);
@@ -77,7 +77,7 @@ function wouldOf(
 }
 
 /** What is felt where: `no drive in 3 and R; two gears at once in 5`. */
-const felt = (rows: readonly Row[], effects: ReadonlyMap<string, Effect>): string =>
+const felt = (rows: readonly DrivingState[], effects: ReadonlyMap<string, Effect>): string =>
   (["lost", "bind", "other", "coasts", "creeps"] as const)
     .flatMap((kind) => {
       const names = rows.filter(({ id }) => effects.get(id)?.kind === kind).map((row) => row.name);
@@ -86,15 +86,15 @@ const felt = (rows: readonly Row[], effects: ReadonlyMap<string, Effect>): strin
     .join("; ");
 
 function sides(
-  rows: readonly Row[],
+  rows: readonly DrivingState[],
   said: ReadonlyMap<string, readonly string[]>,
-  touched: (row: Row) => boolean,
-  cause: Cause,
+  touched: (row: DrivingState) => boolean,
+  cause: Fault,
 ): Pick<Working, "told" | "against"> {
   const known = rows.filter(({ id }) => said.has(id));
-  const normal = (row: Row): boolean =>
+  const normal = (row: DrivingState): boolean =>
     (said.get(row.id) ?? []).every((what) => ["fine", "stays"].includes(what));
-  const words = (which: readonly Row[]): string =>
+  const words = (which: readonly DrivingState[]): string =>
     which.map((row) => `${row.name} ${(said.get(row.id) ?? []).join(" and ")}`).join(", ");
   const hit = known.filter((row) => touched(row) && !normal(row));
   const spared = known.filter((row) => !touched(row) && normal(row));
@@ -102,7 +102,7 @@ function sides(
   // What feeds or carries every range would be felt in each; the other common causes may spare some.
   const mechanical = isMechanical(cause);
   const everywhere = mechanical || cause.kind === "pressure" || cause.kind === "variator";
-  const idle = (row: Row): boolean => row.kind === "neutral" || row.kind === "standing";
+  const idle = (row: DrivingState): boolean => row.kind === "neutral" || row.kind === "standing";
   const missed = everywhere
     ? known.filter((row) => touched(row) && normal(row) && (mechanical || !idle(row)))
     : [];

@@ -200,7 +200,7 @@ describe("as found", () => {
   });
 
   it("judges a figure in whatever unit it was typed, at the limit exactly", () => {
-    const idle = applied.work.measurements?.find(({ id }) => id === "line-idle");
+    const idle = applied.scoped.measurements?.find(({ id }) => id === "line-idle");
     expect(verdictOf("line-idle", figure("line-idle", { text: idle?.max ?? "" }))).toMatchObject({
       verdict: "inside",
     });

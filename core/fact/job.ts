@@ -10,7 +10,7 @@ import { upcast } from "./upcast";
 /** A reading with the last word on whether it counts. */
 export interface JobReading {
   fact: Fact<ReadingBody>;
-  out: FactOf<"leave-out"> | null;
+  leftOut: FactOf<"leave-out"> | null;
 }
 
 /** What the facts say about one chain, in the order said. */
@@ -219,7 +219,7 @@ function chainsOf(live: readonly Fact[], outs: Last<"leave-out">): Map<string, C
   for (const fact of live) {
     if (isKind(fact, "reading")) {
       const out = outs.get(fact.id);
-      of(fact.body.chain).readings.push({ fact, out: out?.body.out ? out : null });
+      of(fact.body.chain).readings.push({ fact, leftOut: out?.body.out ? out : null });
     } else if (isKind(fact, "fitting")) of(fact.body.chain).fittings.push(fact);
     else if (isKind(fact, "choice")) of(fact.body.chain).choices.push(fact);
     else if (isKind(fact, "explained")) of(fact.body.chain).explained.push(fact);

@@ -7,7 +7,7 @@ import {
   specWords,
   torqueWords,
   usedTorque,
-  type System,
+  type UnitSystem,
 } from "../book";
 import type { Applied } from "../book";
 
@@ -28,8 +28,8 @@ export interface Answer {
  *
  * @param system millimetres or inches; torques, pressures and temperatures follow.
  */
-export function answers(applied: Applied, system: System): Answer[] {
-  const { unit, chains, house } = applied;
+export function answers(applied: Applied, system: UnitSystem): Answer[] {
+  const { present, chains, house } = applied;
   const found: Answer[] = [];
   const say = (
     page: Answer["page"],
@@ -42,7 +42,7 @@ export function answers(applied: Applied, system: System): Answer[] {
 
   for (const applies of chains) {
     const { chain, series } = applies;
-    const pack = unit.packs.find(({ element }) => element === chain.of);
+    const pack = present.packs.find(({ element }) => element === chain.of);
     const of = pack ? `${pack.element} ${pack.name} ${akaOf(applied, pack.element)}` : "";
     say(
       "chains",
@@ -53,7 +53,7 @@ export function answers(applied: Applied, system: System): Answer[] {
       `${chain.kind} spec limit ${of} ${series?.name ?? ""}`,
     );
   }
-  for (const group of unit.fasteners ?? []) {
+  for (const group of present.fasteners ?? []) {
     const own = houseTorque(group, house);
     const torque = own
       ? `${usedTorque(group, house, system)} (house; the book ${torqueWords(group, system)})`
@@ -72,16 +72,16 @@ export function answers(applied: Applied, system: System): Answer[] {
       "torque bolt bolts tighten",
     );
   }
-  if (unit.checkBalls?.length)
+  if (present.checkBalls?.length)
     say(
       "fasteners",
       "balls",
       "all",
       "Check balls",
-      `${unit.checkBalls.length} in this version`,
+      `${present.checkBalls.length} in this version`,
       "check ball count how many steel plastic",
     );
-  for (const pack of unit.packs) {
+  for (const pack of present.packs) {
     const { frictions, steels } = counts(pack.stack);
     say(
       "packs",
@@ -92,7 +92,7 @@ export function answers(applied: Applied, system: System): Answer[] {
       `${pack.name} ${akaOf(applied, pack.element)} count stack clutch pack`,
     );
   }
-  for (const series of unit.series)
+  for (const series of present.series)
     say(
       "chains",
       "series",
@@ -101,7 +101,7 @@ export function answers(applied: Applied, system: System): Answer[] {
       `${series.sizes.length} sizes, ${lengthText(series.sizes[0]?.size ?? (0 as never), system)} to ${lengthText(series.sizes.at(-1)?.size ?? (0 as never), system)}`,
       `${series.kind} selective marks thickness`,
     );
-  for (const measurement of unit.measurements ?? [])
+  for (const measurement of present.measurements ?? [])
     say(
       "service",
       "measurement",
@@ -110,7 +110,7 @@ export function answers(applied: Applied, system: System): Answer[] {
       [measurementWords(measurement, system), measurement.condition].filter(Boolean).join(", "),
       measurement.kind,
     );
-  for (const { id, applied: on, braking = [], ratio } of unit.ranges)
+  for (const { id, applied: on, braking = [], ratio } of present.ranges)
     say(
       "train",
       "range",
@@ -119,7 +119,7 @@ export function answers(applied: Applied, system: System): Answer[] {
       `${[...on, ...braking.map((b) => `(${b})`)].join(" + ").toUpperCase()}, ${ratio.toFixed(4)}`,
       "gear ratio apply chart applied elements",
     );
-  for (const { element, port, pressure, expect } of unit.airChecks ?? [])
+  for (const { element, port, pressure, expect } of present.airChecks ?? [])
     say(
       "fasteners",
       "air",
@@ -128,20 +128,20 @@ export function answers(applied: Applied, system: System): Answer[] {
       `${port}, ${shownIn(pressure, system)}: ${expect}`,
       "port",
     );
-  for (const { id, name, where, thread } of unit.pressureTaps ?? [])
+  for (const { id, name, where, thread } of present.pressureTaps ?? [])
     say("service", "tap", id, `${name} tap`, `${where}, ${thread}`, "port gauge");
-  for (const { id, what, time } of unit.soaks ?? [])
+  for (const { id, what, time } of present.soaks ?? [])
     say("service", "soak", id, what, `at least ${shownIn(time, system)}`, "soak soaking time sizing");
-  for (const { what, amount } of unit.fluid?.fills ?? [])
+  for (const { what, amount } of present.fluid?.fills ?? [])
     say(
       "service",
       "fill",
       what,
       `Fluid, ${what}`,
-      `${shownIn(amount, system)} of ${unit.fluid?.name ?? ""}`,
+      `${shownIn(amount, system)} of ${present.fluid?.name ?? ""}`,
       "fill capacity oil amount",
     );
-  for (const [i, { from, to, revs, wait, how }] of (unit.fluid?.level ?? []).entries())
+  for (const [i, { from, to, revs, wait, how }] of (present.fluid?.level ?? []).entries())
     say(
       "service",
       "level",
@@ -150,9 +150,9 @@ export function answers(applied: Applied, system: System): Answer[] {
       `${shownIn(from, system)} to ${shownIn(to, system)}, ${shownIn(revs, system)}, wait ${shownIn(wait, system)}: ${how}`,
       "temperature window check oil",
     );
-  for (const { id, name, number, count: listed = 1, oneTime, of } of unit.parts) {
-    const count = platesOf(unit.packs, id) ?? listed;
-    const assembly = unit.parts.find((part) => part.id === of)?.name;
+  for (const { id, name, number, count: listed = 1, oneTime, of } of present.parts) {
+    const count = platesOf(present.packs, id) ?? listed;
+    const assembly = present.parts.find((part) => part.id === of)?.name;
     const extra = [
       number,
       count > 1 ? `${count} of them` : "",
@@ -161,7 +161,7 @@ export function answers(applied: Applied, system: System): Answer[] {
     ];
     say("parts", "part", id, name, extra.filter(Boolean).join(", "), "number");
   }
-  for (const { id, name, complaint, answers: allowed } of unit.weakPoints ?? [])
+  for (const { id, name, complaint, answers: allowed } of present.weakPoints ?? [])
     say(
       "service",
       "weak",
@@ -170,10 +170,10 @@ export function answers(applied: Applied, system: System): Answer[] {
       allowed.map((answer) => answer.name).join(" / "),
       `weak point ${complaint}`,
     );
-  for (const { id, name, needs } of unit.relearns ?? [])
+  for (const { id, name, needs } of present.relearns ?? [])
     say("service", "relearn", id, name, needs.join(", "), "relearn adaptation routine");
   return found;
 }
 
-const akaOf = ({ unit }: Applied, element: string): string =>
-  unit.elements.find(({ id }) => id === element)?.aka.join(" ") ?? "";
+const akaOf = ({ present }: Applied, element: string): string =>
+  present.elements.find(({ id }) => id === element)?.aka.join(" ") ?? "";

@@ -4,33 +4,36 @@ import { add, divide, isZero, multiply, negate, ONE, sign, ZERO, type Rational }
 export type Equation = ReadonlyMap<string, Rational>;
 
 /** Σ over a row of pivots: the member's speed as a combination of the free ones. */
-type Row = Map<string, Rational>;
+type Combination = Map<string, Rational>;
 
 /**
  * A set of linear homogeneous equations over the rationals, kept solved: each pivot member is written in those that are free. Adding an
  * equation is one step of Gauss's elimination, so a train can be tried with one element more without solving it again.
  */
-export class System {
+export class LinearSystem {
   private constructor(
     private readonly members: readonly string[],
-    private readonly pivots: ReadonlyMap<string, Row>,
+    private readonly pivots: ReadonlyMap<string, Combination>,
   ) {}
 
-  static of(members: readonly string[], equations: readonly Equation[]): System {
-    return equations.reduce((system, equation) => system.with(equation), new System(members, new Map()));
+  static of(members: readonly string[], equations: readonly Equation[]): LinearSystem {
+    return equations.reduce(
+      (system, equation) => system.with(equation),
+      new LinearSystem(members, new Map()),
+    );
   }
 
   /** The same system with one equation more; one that says nothing new gives the system itself. */
-  with(equation: Equation): System {
+  with(equation: Equation): LinearSystem {
     const rest = this.reduce(equation);
     const pivot = [...rest.keys()][0];
     if (pivot === undefined) return this;
     const scale = rest.get(pivot) ?? ONE;
     rest.delete(pivot);
-    const solved: Row = new Map([...rest].map(([member, c]) => [member, negate(divide(c, scale))]));
-    const pivots = new Map<string, Row>([[pivot, solved]]);
+    const solved: Combination = new Map([...rest].map(([member, c]) => [member, negate(divide(c, scale))]));
+    const pivots = new Map<string, Combination>([[pivot, solved]]);
     for (const [other, row] of this.pivots) pivots.set(other, substitute(row, pivot, solved));
-    return new System(this.members, pivots);
+    return new LinearSystem(this.members, pivots);
   }
 
   /** How many motions are free. */
@@ -48,17 +51,17 @@ export class System {
    *
    * @returns null too when `per` cannot turn.
    */
-  speedPer(of: string, per: string): Rational | null {
+  speedPer(turned: string, per: string): Rational | null {
     const base = this.row(per);
     const [lead] = base;
     if (!lead) return null;
-    const row = this.row(of);
+    const row = this.row(turned);
     const k = divide(row.get(lead[0]) ?? ZERO, lead[1]);
     return isEmpty(combine(row, base, negate(k))) ? k : null;
   }
 
-  private reduce(equation: Equation): Row {
-    let rest: Row = new Map();
+  private reduce(equation: Equation): Combination {
+    let rest: Combination = new Map();
     for (const [member, coefficient] of equation) rest = combine(rest, this.row(member), coefficient);
     return rest;
   }
@@ -69,8 +72,8 @@ export function combine(
   a: ReadonlyMap<string, Rational>,
   b: ReadonlyMap<string, Rational>,
   k: Rational,
-): Row {
-  const result: Row = new Map(a);
+): Combination {
+  const result: Combination = new Map(a);
   for (const [member, c] of b) {
     const sum = add(result.get(member) ?? ZERO, multiply(c, k));
     if (isZero(sum)) result.delete(member);
@@ -79,7 +82,7 @@ export function combine(
   return result;
 }
 
-function substitute(row: Row, pivot: string, solved: Row): Row {
+function substitute(row: Combination, pivot: string, solved: Combination): Combination {
   const c = row.get(pivot);
   if (!c) return row;
   const rest = new Map(row);
@@ -87,7 +90,7 @@ function substitute(row: Row, pivot: string, solved: Row): Row {
   return combine(rest, solved, c);
 }
 
-const isEmpty = (row: Row): boolean => row.size === 0;
+const isEmpty = (row: Combination): boolean => row.size === 0;
 
 /** Two members turn as one. */
 export const tied = (a: string, b: string): Equation =>
@@ -100,7 +103,7 @@ export const tied = (a: string, b: string): Equation =>
 
 /** An equation from its terms; a member named twice has its coefficients added. */
 export function equation(...terms: readonly [string, Rational][]): Equation {
-  const result: Row = new Map();
+  const result: Combination = new Map();
   for (const [member, c] of terms) result.set(member, add(result.get(member) ?? ZERO, c));
   return result;
 }

@@ -11,7 +11,7 @@ import {
   ZERO,
   type Rational,
 } from "../quantity";
-import { combine, equation, isPossible, System, tied, type Equation } from "./system";
+import { combine, equation, isPossible, LinearSystem, tied, type Equation } from "./system";
 
 /** The parts of a book that decide how it turns. */
 export type Train = Pick<Book, "members" | "gearSets" | "elements" | "train">;
@@ -97,8 +97,8 @@ export interface Behaviour {
 const isOneWay = ({ kind }: Element): boolean => kind === "one-way clutch";
 
 /** The train with nothing applied: a base that every question starts from. */
-export function baseOfTrain({ members, gearSets, train }: Train, pulley: PulleyEnd = "low"): System {
-  return System.of(members, [
+export function baseOfTrain({ members, gearSets, train }: Train, pulley: PulleyEnd = "low"): LinearSystem {
+  return LinearSystem.of(members, [
     new Map([[train.held, ONE]]),
     ...gearSets.map((set) => equationOf(set, pulley)),
   ]);
@@ -114,7 +114,7 @@ export function baseOfTrain({ members, gearSets, train }: Train, pulley: PulleyE
 export function behave(unit: Train, applied: readonly string[], base = baseOfTrain(unit)): Behaviour {
   const { elements, train } = unit;
   const on = new Set(applied);
-  const ties = (system: System, { joins: [a, b] }: Element): System => system.with(tied(a, b));
+  const ties = (system: LinearSystem, { joins: [a, b] }: Element): LinearSystem => system.with(tied(a, b));
   const driven = elements.filter((e) => on.has(e.id) && !isOneWay(e)).reduce(ties, base);
   const holding = heldBy(driven, elements.filter(isOneWay), unit);
   const system = elements.filter(({ id }) => holding.includes(id)).reduce(ties, driven);
@@ -168,7 +168,7 @@ const MOST_HOLDING = 4;
  *
  * @returns ids, in the order of `clutches`; none where clutches and brakes alone decide the output, or where all can run free.
  */
-function heldBy(driven: System, clutches: readonly Element[], { train }: Train): string[] {
+function heldBy(driven: LinearSystem, clutches: readonly Element[], { train }: Train): string[] {
   const { input, output } = train;
   if (clutches.length === 0 || driven.speedPer(output, input) !== null) return [];
   if (canTurn(driven.with(new Map([[output, ONE]])), clutches, input)) return [];
@@ -186,12 +186,12 @@ function heldBy(driven: System, clutches: readonly Element[], { train }: Train):
 
 /** What becomes of the input when exactly these hold: null where a load or a motion would have the wrong sense. */
 function whatHolding(
-  driven: System,
+  driven: LinearSystem,
   held: readonly Element[],
   clutches: readonly Element[],
   { input, output }: Train["train"],
 ): "drives" | "locks" | null {
-  const tie = (system: System, { joins: [a, b] }: Element): System => system.with(tied(a, b));
+  const tie = (system: LinearSystem, { joins: [a, b] }: Element): LinearSystem => system.with(tied(a, b));
   const loaded = held.every((one) => {
     const without = held.filter((other) => other !== one).reduce(tie, driven);
     if (without.speedPer(output, input) !== null) return false;
@@ -209,7 +209,7 @@ function whatHolding(
 }
 
 /** Whether there is a motion with the input turning forward in which each of these turns the way it can. */
-const canTurn = (system: System, clutches: readonly Element[], input: string): boolean =>
+const canTurn = (system: LinearSystem, clutches: readonly Element[], input: string): boolean =>
   isPossible([
     { form: system.row(input), strict: true },
     ...clutches.map((one) => {

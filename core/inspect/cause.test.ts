@@ -333,7 +333,7 @@ describe("the cause of a failure", () => {
   ])("%s, %s", (unit, _why, of, facts, first) => {
     const applied = unitOf(unit);
     const job = jobOf(facts);
-    const one = failed(job, applied).find((each) => each.of === of);
+    const one = failed(job, applied).find((each) => each.id === of);
     if (!one) throw new Error(`${of} has not failed`);
     const causes = candidateCauses(job, applied, "proven", one);
     expect(causes[0]?.id).toBe(first);
@@ -356,7 +356,7 @@ describe("the cause of a failure", () => {
 
   it("is asked of burnt facings and broken elements, not of worn ones or a trace", () => {
     const failures = (facts: FactBody[]): string[] =>
-      failed(jobOf(facts), unitOf("marram-dunlin")).map(({ of }) => of);
+      failed(jobOf(facts), unitOf("marram-dunlin")).map(({ id }) => id);
     expect(failures([finding("d1-friction", "burnt", "trace")])).toEqual([]);
     expect(failures([finding("d1-friction", "splines-hammered")])).toEqual([]);
     expect(failures([finding("d1-friction", "burnt", "worn", false)])).toEqual([]);

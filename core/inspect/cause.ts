@@ -13,7 +13,7 @@ export interface Evidence {
 }
 
 /** A candidate cause of a failure, with the evidence and what would settle it. */
-export interface Candidate {
+export interface RankedCause {
   id: string;
   name: string;
   /** Share of all candidates’ weight; they add up to one. */
@@ -28,7 +28,7 @@ export interface Candidate {
  *
  * @returns chances that add up to one; the last is that it is none of these.
  */
-export function candidateCauses(job: Job, applied: Applied, rule: DecisionRule, of: Failed): Candidate[] {
+export function candidateCauses(job: Job, applied: Applied, rule: DecisionRule, of: Failed): RankedCause[] {
   const seen = new Seen(job, applied, rule, of);
   const causes = [...CAUSES[of.kind](seen), ...common(seen)];
   const weighed = causes.map(({ id, name, weight, tests }) => {

@@ -19,7 +19,7 @@ export interface Test {
   weigh: [number, number];
 }
 
-export interface Cause {
+export interface FailureCause {
   id: string;
   name: string;
   weight: number;
@@ -61,7 +61,7 @@ const VALVE_WORN: readonly WearId[] = [
 ];
 
 /** What each kind of failure can come from. */
-export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> = {
+export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => FailureCause[]>> = {
   pack: (seen) => [
     {
       id: "seal-leak",
@@ -499,7 +499,7 @@ export const CAUSES: Readonly<Record<Failed["kind"], (seen: Seen) => Cause[]>> =
   ],
 };
 
-const wrongParts = (seen: Seen): Cause => ({
+const wrongParts = (seen: Seen): FailureCause => ({
   id: "wrong-parts",
   name: "Wrong parts, or built wrong before",
   weight: 0.4,
@@ -537,7 +537,7 @@ const fluidTest = (seen: Seen): Test => {
 };
 
 /** Causes outside the failed thing itself. */
-export const common = (seen: Seen): Cause[] => [
+export const common = (seen: Seen): FailureCause[] => [
   {
     id: "line-pressure",
     name: "Low line pressure",
@@ -586,7 +586,7 @@ export const common = (seen: Seen): Cause[] => [
       ),
     ],
   },
-  ...seen.weak.map(({ id, name, found }): Cause => ({
+  ...seen.weak.map(({ id, name, found }): FailureCause => ({
     id: `weak-point:${id}`,
     name: `Known weak point: ${name}`,
     weight: 0.9,

@@ -9,17 +9,17 @@ export interface Unanswered {
   kind: "weak point" | "cause" | "not found";
   name: string;
   /** The weak point, element or part it is of. */
-  of: string;
+  subject: string;
 }
 
 /** @returns what stands in the way of closing; empty when nothing does. */
-export function unanswered(job: Job, applied: Pick<Applied, "unit" | "work">): Unanswered[] {
+export function unanswered(job: Job, applied: Pick<Applied, "present" | "scoped">): Unanswered[] {
   const points = weakPoints(job, applied)
     .filter(({ fact }) => fact === null)
-    .map(({ point: { id, name } }): Unanswered => ({ kind: "weak point", name, of: id }));
-  const causes = failed(job, applied).flatMap(({ of, name, cause }): Unanswered[] => {
-    if (!cause) return [{ kind: "cause", name, of }];
-    return cause.body.standing === "not-found" ? [{ kind: "not found", name, of }] : [];
+    .map(({ point: { id, name } }): Unanswered => ({ kind: "weak point", name, subject: id }));
+  const causes = failed(job, applied).flatMap(({ id, name, cause }): Unanswered[] => {
+    if (!cause) return [{ kind: "cause", name, subject: id }];
+    return cause.body.standing === "not-found" ? [{ kind: "not found", name, subject: id }] : [];
   });
   return [...points, ...causes];
 }

@@ -367,7 +367,7 @@ describe("what becomes of a part", () => {
 
   it("of a known weak point is to be answered, and follows the answer", () => {
     const applied = unitOf("marram-dunlin");
-    const named = (applied.work.weakPoints ?? []).filter(({ parts }) => parts?.length);
+    const named = (applied.scoped.weakPoints ?? []).filter(({ parts }) => parts?.length);
     for (const { id, parts: [part] = [], answers } of named) {
       const of = (facts: FactBody[]): PartState | undefined =>
         all("marram-dunlin", facts).find((one) => one.part.id === part);
@@ -382,7 +382,7 @@ describe("what becomes of a part", () => {
 
   it.each(UNITS)("%s: marking everything good leaves nothing unlooked", (unit) => {
     const applied = unitOf(unit);
-    const everything = good(...applied.work.parts.map(({ id }) => id));
+    const everything = good(...applied.scoped.parts.map(({ id }) => id));
     expect(unlooked(all(unit, []))).not.toEqual([]);
     expect(unlooked(all(unit, [everything]))).toEqual([]);
   });
@@ -391,7 +391,7 @@ describe("what becomes of a part", () => {
 describe("closing", () => {
   it("waits for the weak points of this version and a cause for every failure", () => {
     const applied = unitOf("marram-dunlin");
-    const points = (applied.work.weakPoints ?? []).map(({ id, answers }) =>
+    const points = (applied.scoped.weakPoints ?? []).map(({ id, answers }) =>
       answered(id, answers[0]?.id ?? ""),
     );
     const kinds = (facts: FactBody[]): string[] => unanswered(jobOf(facts), applied).map(({ kind }) => kind);

@@ -86,17 +86,17 @@ export function dispositions(job: Job, applied: Applied, schools: Schools, rule:
   const other = new Set(
     job.wrongs.filter(({ body }) => body.what === "another-versions-part").map(({ body }) => body.of),
   );
-  const states = applied.work.parts.map((part): PartState => {
+  const states = applied.scoped.parts.map((part): PartState => {
     const findings = job.findings.filter(({ body }) => body.part === part.id);
     const good = job.good.has(part.id);
     const because = [
-      ...byBook(part, applied.unit),
+      ...byBook(part, applied.present),
       ...bySchool(part, schools),
       ...byMetal(part, metal),
       ...byPoints(part, points),
       ...(measured.get(part.id) ?? []),
       ...(good && heated.has(part.id) && !measured.has(part.id) ? [BESIDE_BURNT] : []),
-      ...findings.map(byFinding(part, applied.unit)),
+      ...findings.map(byFinding(part, applied.present)),
       ...(other.has(part.id)
         ? [
             {
@@ -193,10 +193,10 @@ const BESIDE_BURNT: Because = {
 };
 
 /** Steels and plates of packs whose frictions burnt: they saw the same heat, however good they look. */
-function besideBurnt(job: Job, { packs, unit }: Applied): ReadonlySet<string> {
+function besideBurnt(job: Job, { packs, present }: Applied): ReadonlySet<string> {
   const burnt = new Set(
     job.findings.flatMap(({ body: { part, wear, severity, sure } }) =>
-      sure && severity !== "trace" && wearKind(unit, wear).as === "burnt" ? [part] : [],
+      sure && severity !== "trace" && wearKind(present, wear).as === "burnt" ? [part] : [],
     ),
   );
   const hot = packs.filter(({ stack }) => stack.some(({ part }) => burnt.has(part)));
@@ -268,8 +268,8 @@ export interface PointState {
 }
 
 /** @returns the weak points of this configuration and scope; each must be answered before the unit is closed. */
-export const weakPoints = (job: Job, { work }: Pick<Applied, "work">): PointState[] =>
-  (work.weakPoints ?? []).map((point) => {
+export const weakPoints = (job: Job, { scoped }: Pick<Applied, "scoped">): PointState[] =>
+  (scoped.weakPoints ?? []).map((point) => {
     const fact = job.weakPoints.get(point.id) ?? null;
     return { point, fact, answer: point.answers.find(({ id }) => id === fact?.body.answer) ?? null };
   });

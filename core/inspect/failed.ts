@@ -4,7 +4,7 @@ import type { FactOf, Job } from "../fact";
 /** What failed and needs a cause: an element whose facings went, or another part that is beyond use. */
 export interface Failed {
   /** An element’s id where it is one, else the part’s. */
-  of: string;
+  id: string;
   name: string;
   kind: "pack" | "band" | "one-way clutch" | "synchroniser" | "belt" | "cassette" | "hard part";
   /** Parts that belong to it: plates, drum, piston, seals. */
@@ -33,35 +33,35 @@ const HARD: ReadonlySet<PartKind> = new Set([
 ]);
 
 /** @returns every element and part that failed, in the book's order. */
-export function failed(job: Job, applied: Pick<Applied, "unit" | "work">): Failed[] {
-  const { unit, work } = applied;
-  const as = (wear: string): string => wearKind(unit, wear).as;
+export function failed(job: Job, applied: Pick<Applied, "present" | "scoped">): Failed[] {
+  const { present, scoped } = applied;
+  const as = (wear: string): string => wearKind(present, wear).as;
   const gravely = job.findings.filter(
     ({ body: { wear, severity, sure } }) =>
       sure && (severity === "beyond-use" || (severity === "worn" && BURNT.includes(as(wear)))),
   );
   const causeOf = (of: string): FactOf<"cause"> | null => job.causes.get(of) ?? null;
-  const packs = work.packs.flatMap((pack): Failed[] => {
+  const packs = scoped.packs.flatMap((pack): Failed[] => {
     const plates = new Set(pack.stack.map(({ part }) => part));
     const findings = gravely.filter(
       ({ body: { part, wear } }) => plates.has(part) && HEATED.includes(as(wear)),
     );
     if (findings.length === 0) return [];
-    const parts = partsOf(unit.parts, pack);
+    const parts = partsOf(present.parts, pack);
     return [
-      { of: pack.element, name: pack.name, kind: "pack", parts, findings, cause: causeOf(pack.element) },
+      { id: pack.element, name: pack.name, kind: "pack", parts, findings, cause: causeOf(pack.element) },
     ];
   });
-  const others = work.parts.flatMap((part): Failed[] => {
+  const others = scoped.parts.flatMap((part): Failed[] => {
     const hard = part.kind !== undefined && HARD.has(part.kind);
     const kind = hard ? "hard part" : KINDS[part.kind ?? ""];
     const findings = gravely.filter(
       ({ body: { part: id, wear, severity } }) =>
-        id === part.id && (!hard || (severity === "beyond-use" && wearKind(unit, wear).breaks === true)),
+        id === part.id && (!hard || (severity === "beyond-use" && wearKind(present, wear).breaks === true)),
     );
     if (!kind || findings.length === 0) return [];
-    const parts = unit.parts.filter((one) => one.id === part.id || one.of === part.id);
-    return [{ of: part.id, name: part.name, kind, parts, findings, cause: causeOf(part.id) }];
+    const parts = present.parts.filter((one) => one.id === part.id || one.of === part.id);
+    return [{ id: part.id, name: part.name, kind, parts, findings, cause: causeOf(part.id) }];
   });
   return [...packs, ...others];
 }

@@ -1,4 +1,4 @@
-export { candidateCauses, type Candidate, type Evidence } from "./cause";
+export { candidateCauses, type RankedCause, type Evidence } from "./cause";
 export { unanswered, type Unanswered } from "./closing";
 export {
   dispositions,

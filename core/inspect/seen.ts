@@ -38,12 +38,12 @@ export class Seen {
       : null;
   }
   /** The kind of the catalogue a kind of wear counts as. */
-  private as = (wear: string): string => wearKind(this.applied.unit, wear).as;
+  private as = (wear: string): string => wearKind(this.applied.present, wear).as;
   /** Whether it has parts of such kinds at all. */
   has = (...kinds: string[]): boolean => this.of.parts.some(({ kind }) => kinds.includes(kind ?? ""));
   /** Any part of the unit, not only of this failure. */
   anywhere = (kinds: readonly string[], wear: readonly WearId[] | "any"): boolean | null =>
-    this.worn(kinds, wear, this.applied.work.parts);
+    this.worn(kinds, wear, this.applied.scoped.parts);
 
   /** Every figure as found, worked out once: each candidate asks for some of them. */
   private get figures(): Figure[] {
@@ -65,7 +65,7 @@ export class Seen {
       }
       const { kind, element, part } = one.measurement;
       if (!kinds.includes(kind) || one.verdict === null || one.verdict === "not stated") return [];
-      if (parts && element !== this.of.of && (part === undefined || !parts.has(part))) return [];
+      if (parts && element !== this.of.id && (part === undefined || !parts.has(part))) return [];
       return [one.verdict === "outside"];
     });
     return taken.length === 0 ? null : taken.includes(true);
@@ -75,7 +75,7 @@ export class Seen {
   }
   /** Every part of a kind, whose figures are asked about. */
   ofKind(kind: string): ReadonlySet<string> {
-    return new Set(this.applied.work.parts.filter((part) => part.kind === kind).map(({ id }) => id));
+    return new Set(this.applied.scoped.parts.filter((part) => part.kind === kind).map(({ id }) => id));
   }
   /** The line pressure itself, not that of one element. */
   get pressureLow(): boolean | null {
@@ -86,7 +86,7 @@ export class Seen {
    * the rule of the house. Null while nothing is proven.
    */
   get clearance(): "tight" | "loose" | "inside" | null {
-    const pack = this.applied.packs.find((one) => one.pack.element === this.of.of);
+    const pack = this.applied.packs.find((one) => one.pack.element === this.of.id);
     if (!pack) return null;
     const { verdict } = worksheet(this.job, pack, { rule: this.rule, target: "middle" }).found.assessment;
     if (verdict.kind === "outside") return verdict.side;
@@ -100,7 +100,7 @@ export class Seen {
   }
   /** What was told of the ranges that use it: true when one of these outcomes was. */
   told(outcomes: readonly string[]): boolean | null {
-    const ranges = this.applied.unit.ranges.filter(({ applied }) => applied.includes(this.of.of));
+    const ranges = this.applied.present.ranges.filter(({ applied }) => applied.includes(this.of.id));
     const ids = new Set(ranges.flatMap(({ id }) => [`range:${id}`, `manual:${id}`]));
     const answers = this.job.answers.filter(({ body }) => ids.has(body.question));
     return answers.length === 0 ? null : answers.some(({ body }) => outcomes.includes(body.outcome));
@@ -146,8 +146,8 @@ export class Seen {
   /** Weak points of this version that sit at its station or name it. */
   get weak(): { id: string; name: string; found: boolean | null }[] {
     const stations = new Set(this.of.parts.flatMap(({ station }) => station ?? []));
-    const element = new RegExp(`\\b${this.of.of}\\b`, "i");
-    return (this.applied.work.weakPoints ?? [])
+    const element = new RegExp(`\\b${this.of.id}\\b`, "i");
+    return (this.applied.scoped.weakPoints ?? [])
       .filter(
         ({ station, complaint, name }) =>
           (station && stations.has(station)) || element.test(complaint) || element.test(name),

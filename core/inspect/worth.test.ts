@@ -70,7 +70,7 @@ describe("rebuild or replace", () => {
   });
 
   it("lists what must be new, with the prices the shelf has, and the book’s hours for what is left to do", () => {
-    const steel = applied.unit.parts.find(({ id }) => id === "d1-steel");
+    const steel = applied.present.parts.find(({ id }) => id === "d1-steel");
     const worn: FactBody = {
       kind: "finding",
       part: "d1-steel",
@@ -83,7 +83,7 @@ describe("rebuild or replace", () => {
     const { needs, known } = of([worn], new Map([[steel?.number ?? "", 450]]));
     expect(needs).toContainEqual({ part: "D1 steel", number: steel?.number, count: 4, cents: 450 });
     expect(known).toBe(1_800);
-    const done = (applied.work.teardown ?? []).map(({ id }): FactBody => ({
+    const done = (applied.scoped.teardown ?? []).map(({ id }): FactBody => ({
       kind: "step",
       step: id,
       did: "done",
@@ -94,7 +94,7 @@ describe("rebuild or replace", () => {
   });
 
   it("is priced by what the shop knows when every part has a price, and other units by theirs; an offer comes first", () => {
-    const every = new Map(applied.unit.parts.map(({ number }) => [number, 1_000]));
+    const every = new Map(applied.present.parts.map(({ number }) => [number, 1_000]));
     const prices = new Map([
       ...every,
       ["marram-dunlin/reconditioned", 200_000],
@@ -104,7 +104,7 @@ describe("rebuild or replace", () => {
     expect(of([], prices).unseen).toBeGreaterThan(50);
     expect(of([], prices).options[0]?.from).toBeNull();
     expect(of([], prices).best?.way).not.toBe("rebuild");
-    const looked: FactBody = { kind: "good", parts: applied.work.parts.map(({ id }) => id) };
+    const looked: FactBody = { kind: "good", parts: applied.scoped.parts.map(({ id }) => id) };
     expect(of([looked], prices).unseen).toBe(0);
     const { options, best, known, hours } = of([looked], prices);
     expect(options.map(({ from }) => from)).toEqual(["list", "list", "list"]);
@@ -124,7 +124,7 @@ describe("rebuild or replace", () => {
     const states = dispositions(job, godwit, USUAL_SCHOOLS, "proven");
     const { needs } = worth(job, godwit, states, { prices: new Map(), rate: 0, comeback: 0, metal: false });
     const numbers = needs.map(({ number }) => number);
-    const numberOf = (part: string) => godwit.unit.parts.find(({ id }) => id === part)?.number;
+    const numberOf = (part: string) => godwit.present.parts.find(({ id }) => id === part)?.number;
     expect(numbers).toContain(numberOf("clutch-drum"));
     expect(numbers).not.toContain(numberOf("k1-piston"));
   });

@@ -53,7 +53,7 @@ const METAL_RISK = 0.12;
  */
 export function worth(
   job: Job,
-  { work, unit }: Pick<Applied, "work" | "unit">,
+  { scoped, present }: Pick<Applied, "scoped" | "present">,
   states: readonly PartState[],
   {
     prices,
@@ -72,14 +72,14 @@ export function worth(
       cents: prices.get(part.number) ?? null,
     }));
   const known = needs.reduce((sum, { cents, count }) => sum + (cents ?? 0) * count, 0);
-  const open = (work.teardown ?? []).filter(({ id }) => job.steps.get(id)?.body.did !== "done");
-  const minutes = [...open, ...(work.build ?? [])].reduce((sum, step) => sum + (step.minutes ?? 0), 0);
+  const open = (scoped.teardown ?? []).filter(({ id }) => job.steps.get(id)?.body.did !== "done");
+  const minutes = [...open, ...(scoped.build ?? [])].reduce((sum, step) => sum + (step.minutes ?? 0), 0);
   const hours = Math.round((minutes / 60) * 10) / 10;
   const unseen = states.filter(({ is }) => is === null).length;
   // A rebuild whose parts nobody has looked at, or have no price yet, would win by what nobody knows.
   const listed = (way: Way): number | null =>
     way !== "rebuild"
-      ? (prices.get(unitPart(unit.unit.id, way)) ?? null)
+      ? (prices.get(unitPart(present.unit.id, way)) ?? null)
       : unseen === 0 && needs.every(({ cents }) => cents !== null)
         ? known
         : null;

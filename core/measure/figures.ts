@@ -62,7 +62,7 @@ export function figures(job: Job, applied: Applied, rule: DecisionRule, phase: P
   const chains = applied.chains
     .filter(({ chain, inScope }) => inScope && !packs.has(chain.id))
     .map((one) => chainFigure(job, one, rule, phase));
-  const measured = (applied.work.measurements ?? []).map((measurement): Figure => {
+  const measured = (applied.scoped.measurements ?? []).map((measurement): Figure => {
     const of = (item?: Item): Omit<MeasurementItem, "item"> => {
       const said = job.figure("measurement", measurement.id, phase, item?.name);
       const text = said?.body.text;
@@ -80,12 +80,12 @@ function chainFigure(job: Job, applied: AppliedChain, rule: DecisionRule, phase:
   const of = (readings: JobReading[], as: (taken: TakenReading) => TakenReading): ChainItem["assessment"] =>
     // Facings and fluid have no say in an end play: the reading is in the state the spec is stated in.
     assess(
-      readings.map(({ fact: { body }, out }) =>
+      readings.map(({ fact: { body }, leftOut }) =>
         as({
           reading: body.reading,
           state: spec.state,
           resolution: body.resolution,
-          out: out !== null,
+          leftOut: leftOut !== null,
         }),
       ),
       spec,

@@ -1,13 +1,13 @@
 export {
   gravestFirst,
   leftWith,
-  rows,
+  specLines,
   STANDINGS,
-  type Row,
-  type RowFigure,
-  type RowItem,
+  type SpecLine,
+  type PhaseFigure,
+  type SpecLineItem,
   type Standing,
-} from "./rows";
+} from "./spec-lines";
 export { asFound, figures, type ChainItem, type Figure, type MeasurementItem } from "./figures";
 export {
   ANSWERS,

@@ -2,7 +2,7 @@ import { describe, expect, it, test } from "@jest/globals";
 import { bookOf, UNITS, type UnitId } from "../../demo/units";
 import { lengthOf, nm } from "../quantity";
 import { appliedTo, fold, type EarlierFigure, type Fact, type FactBody, type ReadingBody } from "../fact";
-import { figures, itemsOf, judgement, leftWith, rows } from "./index";
+import { figures, itemsOf, judgement, leftWith, specLines } from "./index";
 
 let count = 0;
 const said = (body: FactBody): Fact => ({
@@ -33,7 +33,7 @@ const configured = said({ kind: "configuration", traits: { body: "late", plate: 
 /** The dunlin’s rows after these facts. */
 function sheet(...facts: Fact[]) {
   const job = fold([scope, configured, ...facts]);
-  const list = rows(job, appliedTo(dunlin, job, []), { rule: "proven", target: "middle" }, "mm");
+  const list = specLines(job, appliedTo(dunlin, job, []), { rule: "proven", target: "middle" }, "mm");
   return (id: string) => {
     const row = list.find((one) => one.id === id);
     if (!row) throw new Error(`no row ${id}`);
@@ -98,7 +98,7 @@ describe("a measurement taken of several things", () => {
   it("takes every steel of every pack in scope, each against its own stack", () => {
     const job = fold([scope, configured]);
     const applied = appliedTo(dunlin, job, []);
-    const thickness = applied.work.measurements?.find(({ id }) => id === "steel-thickness");
+    const thickness = applied.scoped.measurements?.find(({ id }) => id === "steel-thickness");
     if (!thickness) throw new Error("no steels are measured");
     const items = itemsOf(thickness, applied);
     const steels = applied.packs.flatMap(({ stack }) =>
@@ -190,9 +190,14 @@ test.each(UNITS)("%s: as many readings as are asked for are enough", (unit) => {
   const begun = [said({ kind: "configuration", traits }), said({ kind: "scope", depths: [...book.depths] })];
   const of = (facts: readonly Fact[]) => {
     const job = fold(facts);
-    return rows(job, appliedTo(book, job, []), { rule: "proven", target: "middle" }, book.unit.lengthUnit);
+    return specLines(
+      job,
+      appliedTo(book, job, []),
+      { rule: "proven", target: "middle" },
+      book.unit.lengthUnit,
+    );
   };
-  const single = of(begun).filter(({ of: what, items }) => what === "chain" && items.length === 0);
+  const single = of(begun).filter(({ subject: what, items }) => what === "chain" && items.length === 0);
   expect(single.length).toBeGreaterThan(3);
   for (const { id, wanted } of single) {
     const { spec } = book.chains.find((chain) => chain.id === id) ?? { spec: [] };

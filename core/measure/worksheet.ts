@@ -4,7 +4,7 @@ import {
   astray,
   candidates,
   target,
-  type Candidate,
+  type SelectiveCandidate,
   type Stock,
   type Target,
   type TargetSchool,
@@ -106,7 +106,8 @@ const isApart = (job: Job, { apartBy }: PackChain): boolean =>
 function sameFacts(a: ChainFacts, b: ChainFacts): boolean {
   const same = (one: readonly unknown[], other: readonly unknown[]): boolean =>
     one.length === other.length && one.every((each, i) => each === other[i]);
-  const read = ({ readings }: ChainFacts): unknown[] => readings.flatMap(({ fact, out }) => [fact, out]);
+  const read = ({ readings }: ChainFacts): unknown[] =>
+    readings.flatMap(({ fact, leftOut }) => [fact, leftOut]);
   return (
     a.waiver === b.waiver &&
     same(read(a), read(b)) &&
@@ -172,11 +173,11 @@ export const worksheets = (job: Job, applied: Applied, house: House): Worksheet[
   applied.packs.map((chain) => worksheet(job, chain, house));
 
 function judged(readings: readonly JobReading[], applied: PackChain, rule: DecisionRule): Assessment {
-  const taken = readings.map(({ fact: { body }, out }) => ({
+  const taken = readings.map(({ fact: { body }, leftOut }) => ({
     reading: body.reading,
     state: body.state ?? applied.spec.state,
     resolution: body.resolution,
-    out: out !== null,
+    leftOut: leftOut !== null,
   }));
   return assess(taken, applied.spec, rule, applied.allowances);
 }
@@ -225,7 +226,7 @@ export function worksheetCandidates(
   sheet: Worksheet,
   stock: readonly Stock[],
   rule: DecisionRule,
-): Candidate[] {
+): SelectiveCandidate[] {
   const from = basis(sheet)?.assessment;
   const { series, spec } = sheet.applied;
   const measured = from && basisOf(from);

@@ -70,7 +70,7 @@ export interface TakenReading {
   reading: Reading;
   state: PackState;
   /** Left out by the builder: it stays visible and does not count. */
-  out?: boolean;
+  leftOut?: boolean;
   /** Smallest step of the gauge. */
   resolution: Nm;
 }

@@ -142,7 +142,11 @@ describe("the verdict", () => {
   });
 
   it("keeps what is left out in sight and out of the mean", () => {
-    const result = assess([dial(1200), dial(1900, { out: true }), dial(1210), dial(1220)], SPEC, "proven");
+    const result = assess(
+      [dial(1200), dial(1900, { leftOut: true }), dial(1210), dial(1220)],
+      SPEC,
+      "proven",
+    );
     expect(result.marks.map(({ use }) => use)).toEqual(["used", "out", "used", "used"]);
     expect(result.estimate?.mean).toBe(1_210_000);
   });

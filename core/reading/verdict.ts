@@ -94,8 +94,8 @@ export function assess(
   };
 }
 
-function useOf({ reading, out }: TakenReading, comparable: boolean): Mark["use"] {
-  if (out) return "out";
+function useOf({ reading, leftOut }: TakenReading, comparable: boolean): Mark["use"] {
+  if (leftOut) return "out";
   if (!comparable) return "other state";
   return doubledValue(reading) === null ? "bound" : "used";
 }

@@ -24,7 +24,7 @@ export type Source =
   | { kind: "odd piece"; pieceId: string }
   | { kind: "order"; price?: number; days?: number };
 
-export interface Candidate {
+export interface SelectiveCandidate {
   /** Stable within the list: part number, or the odd piece's id, or `fitted`. */
   key: string;
   piece: Piece;
@@ -64,14 +64,14 @@ const SURE = 0.95;
  *
  * @returns an empty list when the fitted piece's thickness is not known: nothing can be predicted then.
  */
-export function candidates(question: CandidateQuestion): Candidate[] {
+export function candidates(question: CandidateQuestion): SelectiveCandidate[] {
   const { series, fitted, stock } = question;
   const out = thickness(fitted, series.tolerance);
   if (!out) return [];
 
-  const consider = (key: string, piece: Piece, source: Source): Candidate => {
+  const consider = (key: string, piece: Piece, source: Source): SelectiveCandidate => {
     const into = thickness(piece, series.tolerance) ?? out;
-    const swaps = source.kind === "fitted" ? [] : [{ sign: RING_SIGN, out, in: into } as const];
+    const swaps = source.kind === "fitted" ? [] : [{ sign: RING_SIGN, removed: out, fitted: into } as const];
     const predicted = predict(question.measured, swaps);
     const { min, max } = question.spec;
     return {
@@ -116,7 +116,7 @@ export function candidates(question: CandidateQuestion): Candidate[] {
  * One number to sort by, in steps that cannot overtake one another: chance class (100), to be ordered (10), then the
  * distance in ranges (below 10), where the last one on the shelf counts as a fifth of the range farther away.
  */
-function rank(candidate: Candidate, range: number): number {
+function rank(candidate: SelectiveCandidate, range: number): number {
   const { chance, source, off } = candidate;
   const unlikely = chance >= SURE ? 0 : chance >= 0.5 ? 1 : chance >= HOPELESS ? 2 : 3;
   const ordered = source.kind === "order" ? 1 : 0;
@@ -125,7 +125,7 @@ function rank(candidate: Candidate, range: number): number {
 }
 
 function reasonFor(
-  { chance, source, verdict, off }: Candidate,
+  { chance, source, verdict, off }: SelectiveCandidate,
   best: boolean,
   { target, spec }: CandidateQuestion,
 ): string {

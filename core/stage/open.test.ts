@@ -17,12 +17,12 @@ const open = (unit: UnitId, bodies: readonly FactBody[]): Open[] =>
 /** A job of which everything in scope has been answered, as a careful shop would. */
 function answeredJob(unit: UnitId): FactBody[] {
   const applied = unitOf(unit);
-  const { work } = applied;
+  const { scoped } = applied;
   const bodies: FactBody[] = [
     ...tornDown(applied, 1),
-    good(...work.parts.map(({ id }) => id)),
-    ...(work.weakPoints ?? []).map(({ id }) => answered(id, LOOKED_AT)),
-    { kind: "renewed", parts: work.parts.map(({ id }) => id), there: true },
+    good(...scoped.parts.map(({ id }) => id)),
+    ...(scoped.weakPoints ?? []).map(({ id }) => answered(id, LOOKED_AT)),
+    { kind: "renewed", parts: scoped.parts.map(({ id }) => id), there: true },
   ];
   for (const { chain, spec } of applied.packs.filter(({ inScope }) => inScope)) {
     const middle = nm(Math.round((spec.min + spec.max) / 2));
@@ -61,7 +61,7 @@ function answeredJob(unit: UnitId): FactBody[] {
 describe("whether a job may be closed", () => {
   it.each(UNITS)("%s: not one on which nothing was done", (unit) => {
     const list = kinds(open(unit, []));
-    expect(list.step).toBe(unitOf(unit).work.teardown?.length);
+    expect(list.step).toBe(unitOf(unit).scoped.teardown?.length);
     for (const kind of ["part", "renew", "figure", "weak point"]) expect(list[kind]).toBeGreaterThan(0);
   });
 

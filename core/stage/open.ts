@@ -1,7 +1,7 @@
 import type { Applied } from "../book";
 import type { FactOf, Job } from "../fact";
 import { dispositions, unanswered, type PartState, type Schools } from "../inspect";
-import { asFound, rows, ruleOf, type House, type Row } from "../measure";
+import { asFound, specLines, ruleOf, type House, type SpecLine } from "../measure";
 import { planOf } from "../steps";
 
 /** The stages of the work, in its order. */
@@ -16,11 +16,11 @@ export interface Open {
   /** The stage of the work in which it is answered. */
   stage: StageId;
   /** The step, part, figure, pack, failure, weak point or trait it is about. */
-  of: string;
+  subject: string;
   name: string;
   /** What would answer it, short. */
   words: string;
-  /** A lead answers for it as it is. */
+  /** A lead answers for it is. */
   signed: FactOf<"sign-off"> | null;
 }
 
@@ -43,7 +43,7 @@ export function openOf(job: Job, applied: Applied, house: Rule): Open[] {
       key: `disagreement ${kind} ${key}`,
       kind: "disagreement",
       stage: "hand over",
-      of: key,
+      subject: key,
       name: key,
       words: `two said different things; ${holds.by}’s holds for now`,
     })),
@@ -76,7 +76,7 @@ const traits = ({ unseen }: Applied): Unsigned[] =>
     key: `trait ${id}`,
     kind: "trait",
     stage: "book in",
-    of: id,
+    subject: id,
     name,
     words: "nobody has seen which version it is",
   }));
@@ -88,7 +88,7 @@ const steps = (job: Job, applied: Applied): Unsigned[] =>
       key: `step ${id}`,
       kind: "step",
       stage: "take down",
-      of: id,
+      subject: id,
       name,
       words: "not done, and not passed over with a reason",
     }));
@@ -97,7 +97,14 @@ function parts(job: Job, applied: Applied, house: Rule): Unsigned[] {
   return dispositions(job, applied, house, house.rule).flatMap((state): Unsigned[] => {
     const { id, name } = state.part;
     const one = (kind: "part" | "renew", words: string): Unsigned[] => [
-      { key: `${kind} ${id}`, kind, stage: kind === "renew" ? "hand over" : "inspect", of: id, name, words },
+      {
+        key: `${kind} ${id}`,
+        kind,
+        stage: kind === "renew" ? "hand over" : "inspect",
+        subject: id,
+        name,
+        words,
+      },
     ];
     if (state.is === null) return one("part", "nobody has looked at it");
     if (state.is === "measure-first") return one("part", whyMeasured(state));
@@ -111,18 +118,18 @@ const whyMeasured = ({ because }: PartState): string =>
 
 /** What the unit leaves with: as built, else as found where nothing was built anew. */
 function figures(job: Job, applied: Applied, house: Rule): Unsigned[] {
-  const system = applied.unit.unit.lengthUnit;
+  const system = applied.present.unit.lengthUnit;
   const before = new Set(asFound(job, applied, ruleOf(job, house)).map(({ id }) => id));
-  return rows(job, applied, house, system).flatMap((row): Unsigned[] => {
+  return specLines(job, applied, house, system).flatMap((row): Unsigned[] => {
     const words = figureWords(row);
-    const stage = row.of === "pack" ? "choose" : before.has(row.id) ? "book in" : "measure";
+    const stage = row.subject === "pack" ? "choose" : before.has(row.id) ? "book in" : "measure";
     return words && !job.chains.get(row.id)?.waiver
-      ? [{ key: `figure ${row.id}`, kind: "figure", stage, of: row.id, name: row.name, words }]
+      ? [{ key: `figure ${row.id}`, kind: "figure", stage, subject: row.id, name: row.name, words }]
       : [];
   });
 }
 
-function figureWords({ sheet, found, built }: Row): string {
+function figureWords({ sheet, found, built }: SpecLine): string {
   if (sheet) return sheet.stage.at === "done" || sheet.stage.at === "signed" ? "" : "not proven as built";
   const last = built.standing === "not yet" ? found : built;
   switch (last.standing) {
@@ -143,11 +150,11 @@ function figureWords({ sheet, found, built }: Row): string {
 }
 
 const causes = (job: Job, applied: Applied): Unsigned[] =>
-  unanswered(job, applied).map(({ kind, name, of }) => ({
-    key: `${kind} ${of}`,
+  unanswered(job, applied).map(({ kind, name, subject }) => ({
+    key: `${kind} ${subject}`,
     kind: kind === "weak point" ? "weak point" : "cause",
     stage: "inspect",
-    of,
+    subject,
     name,
     words:
       kind === "weak point"

@@ -7,7 +7,7 @@ import { openByStation, stationsInScope } from "./places";
 const open = (kind: Open["kind"], of: string): Open => ({
   key: `${kind} ${of}`,
   kind,
-  of,
+  subject: of,
   stage: "inspect",
   name: of,
   words: "",
@@ -46,8 +46,9 @@ test.each(UNITS)(
     );
     const full = resolve(book, configuration, book.depths);
     const reached = stationsInScope(full);
-    for (const { station } of full.unit.packs) expect(reached).toContain(station);
-    for (const { station } of full.unit.chains) if (station !== undefined) expect(reached).toContain(station);
+    for (const { station } of full.present.packs) expect(reached).toContain(station);
+    for (const { station } of full.present.chains)
+      if (station !== undefined) expect(reached).toContain(station);
     const least = stationsInScope(resolve(book, configuration, book.depths.slice(0, 1)));
     expect([...least].filter((station) => !reached.has(station))).toEqual([]);
   },

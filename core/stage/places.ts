@@ -6,46 +6,46 @@ import type { Open } from "./open";
  *
  * @returns station → what is open there, in the order it was given; what sits nowhere in particular is left out.
  */
-export function openByStation(open: readonly Open[], { unit }: Applied): Map<string, Open[]> {
+export function openByStation(open: readonly Open[], { present }: Applied): Map<string, Open[]> {
   const byStation = new Map<string, Open[]>();
   for (const one of open) {
-    const station = stationOf(unit, one);
+    const station = stationOf(present, one);
     if (station !== undefined) byStation.set(station, [...(byStation.get(station) ?? []), one]);
   }
   return byStation;
 }
 
 /** The stations that the work reaches: something comes off there, or a figure is taken. */
-export function stationsInScope({ unit, work, chains }: Applied): Set<string> {
+export function stationsInScope({ present, scoped, chains }: Applied): Set<string> {
   const figures = [
     ...chains.filter(({ inScope }) => inScope).map(({ chain }) => chain.id),
-    ...(work.measurements ?? []).map(({ id }) => id),
+    ...(scoped.measurements ?? []).map(({ id }) => id),
   ];
-  const parts = [...(work.teardown ?? []), ...(work.build ?? [])].flatMap((step) => step.parts ?? []);
+  const parts = [...(scoped.teardown ?? []), ...(scoped.build ?? [])].flatMap((step) => step.parts ?? []);
   return new Set(
     [
-      ...figures.map((id) => ofFigure(unit, id)),
-      ...parts.map((id) => ofPart(unit, id)),
-      ...work.packs.map(({ station }) => station),
+      ...figures.map((id) => ofFigure(present, id)),
+      ...parts.map((id) => ofPart(present, id)),
+      ...scoped.packs.map(({ station }) => station),
     ].filter((station) => station !== undefined),
   );
 }
 
-function stationOf(unit: Book, { kind, of }: Open): string | undefined {
+function stationOf(unit: Book, { kind, subject }: Open): string | undefined {
   switch (kind) {
     case "part":
     case "renew":
-      return ofPart(unit, of);
+      return ofPart(unit, subject);
     case "figure":
-      return ofFigure(unit, of);
+      return ofFigure(unit, subject);
     case "step":
-      return firstOf(unit, unit.teardown?.find(({ id }) => id === of)?.parts);
+      return firstOf(unit, unit.teardown?.find(({ id }) => id === subject)?.parts);
     case "weak point": {
-      const point = unit.weakPoints?.find(({ id }) => id === of);
+      const point = unit.weakPoints?.find(({ id }) => id === subject);
       return point?.station ?? firstOf(unit, point?.parts);
     }
     case "cause":
-      return unit.packs.find(({ element }) => element === of)?.station ?? ofPart(unit, of);
+      return unit.packs.find(({ element }) => element === subject)?.station ?? ofPart(unit, subject);
     case "trait":
     case "disagreement":
       return undefined;

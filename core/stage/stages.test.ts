@@ -10,7 +10,7 @@ import { hinders, standingOf, STAGES, waitsFor } from "./index";
 const HOUSE = { rule: "proven", target: "middle", ...USUAL_SCHOOLS } as const;
 const UNIT = "marram-dunlin";
 const unit = unitOf(UNIT);
-const steps = unit.work.teardown ?? [];
+const steps = unit.scoped.teardown ?? [];
 const told: FactBody = { kind: "answer", question: "range:R", outcome: "harsh", there: true, conditions: [] };
 const step = (n: number, did: "done" | "skipped" | "undone" = "done"): FactBody => ({
   kind: "step",
@@ -24,7 +24,7 @@ const waits = (...bodies: FactBody[]): string => waitsFor(standing(...bodies));
 /** Everything that is read before the unit is opened. */
 const before: FactBody[] = standing()
   .open.filter(({ stage, kind }) => stage === "book in" && kind === "figure")
-  .map(({ of: id }): FactBody => ({
+  .map(({ subject: id }): FactBody => ({
     kind: "figure",
     of: unit.chains.some(({ chain }) => chain.id === id) ? "chain" : "measurement",
     id,
@@ -47,7 +47,7 @@ const found = (chain: string): FactBody => ({
 describe("where a job stands", () => {
   it.each(UNITS)("%s: what is open in the stages is what hinders closing, each once", (id) => {
     const applied = unitOf(id);
-    for (const bodies of [[], tornDown(applied, 1), [good(...applied.work.parts.map((part) => part.id))]]) {
+    for (const bodies of [[], tornDown(applied, 1), [good(...applied.scoped.parts.map((part) => part.id))]]) {
       const job = jobOf(bodies);
       const { stages, open } = standingOf(job, applied, HOUSE);
       expect(stages.map((one) => one.id)).toEqual([...STAGES]);
@@ -83,8 +83,8 @@ describe("where a job stands", () => {
   it("follows the order of the work: inspect, measure, choose, and the build sheet at the end", () => {
     const taken = [told, ...before, ...tornDown(unit, 1)];
     const looked = [
-      good(...unit.work.parts.map(({ id }) => id)),
-      ...(unit.work.weakPoints ?? []).map(({ id }) => answered(id, LOOKED_AT)),
+      good(...unit.scoped.parts.map(({ id }) => id)),
+      ...(unit.scoped.weakPoints ?? []).map(({ id }) => answered(id, LOOKED_AT)),
     ];
     expect(standing(...taken).next).toMatchObject({ stage: "inspect", what: "part" });
     expect(standing(...taken, ...looked).next).toMatchObject({ stage: "measure", what: "figure" });

@@ -18,7 +18,7 @@ export interface Next {
   stage: StageId;
   what: "symptoms" | "pack" | "close" | Open["kind"];
   /** What it is about: a step, a pack's chain, a part; empty where it is the job. */
-  of: string;
+  subject: string;
   name: string;
   /** Why it is next, short; in the trade's words. */
   words: string;
@@ -56,7 +56,7 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
     const count = left(id);
     const nothingInScope =
       (id === "choose" && sheets.every(({ stage }) => stage.at === "quiet")) ||
-      (id === "take down" && steps.of === 0);
+      (id === "take down" && steps.total === 0);
     const done = job.closed !== null || (id === "hand over" ? false : count === 0);
     const state = nothingInScope ? "out of scope" : done ? "done" : waits && !begun[id] ? "waits" : "open";
     // What is looked at outside does not hold the work up.
@@ -72,11 +72,11 @@ const isBegun = (sheet: Worksheet): boolean =>
 function nextOf(job: Job, applied: Applied, sheets: readonly Worksheet[], open: readonly Open[]): Next {
   const untouched =
     job.chains.size === 0 && [...job.steps.values()].every(({ body }) => body.did === "undone");
-  if (untouched && job.answers.length === 0 && applied.unit.ranges.length > 0)
+  if (untouched && job.answers.length === 0 && applied.present.ranges.length > 0)
     return {
       stage: "book in",
       what: "symptoms",
-      of: "",
+      subject: "",
       name: "Tell the symptoms",
       words: "before a wrench is put to it",
     };
@@ -90,11 +90,11 @@ function nextOf(job: Job, applied: Applied, sheets: readonly Worksheet[], open: 
     return {
       stage: "take down",
       what: "step",
-      of: steps.next.id,
+      subject: steps.next.id,
       name: steps.next.name,
-      words: `step ${steps.done + 1} of ${steps.of}`,
+      words: `step ${steps.done + 1} of ${steps.total}`,
     };
-  const unproven = new Set(open.flatMap(({ kind, of: id }) => (kind === "figure" ? [id] : [])));
+  const unproven = new Set(open.flatMap(({ kind, subject: id }) => (kind === "figure" ? [id] : [])));
   const packs = sheets.filter(({ applied: { chain } }) => unproven.has(chain.id));
   // Read without a step ticked, the unit is taken as it is.
   const pack = packs.find(isBegun) ?? (steps.done === 0 && job.chains.size > 0 ? packs[0] : undefined);
@@ -112,16 +112,16 @@ function nextOf(job: Job, applied: Applied, sheets: readonly Worksheet[], open: 
   return {
     stage: "hand over",
     what: "close",
-    of: "",
+    subject: "",
     name: "Build sheet and closing",
     words: "everything in scope is answered",
   };
 }
 
-const of = ({ stage, kind, of: about, name }: Open, words: string): Next => ({
+const of = ({ stage, kind, subject: about, name }: Open, words: string): Next => ({
   stage,
   what: kind,
-  of: about,
+  subject: about,
   name,
   words,
 });
@@ -130,7 +130,7 @@ function ofPack({ applied, stage }: Worksheet, left: number): Next {
   return {
     stage: "choose",
     what: "pack",
-    of: applied.chain.id,
+    subject: applied.chain.id,
     name: applied.pack.element.toUpperCase(),
     words: `${stageWords(stage)}${left > 1 ? `, ${left} packs to go` : ""}`,
   };

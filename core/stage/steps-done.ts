@@ -6,16 +6,16 @@ import type { Stage } from "../measure";
 export interface StepsDone {
   next: Step | null;
   done: number;
-  of: number;
+  total: number;
 }
 
 /** The steps of this version and depth as they are ticked; the next is the first after the last one ticked, else the first left. */
-export function stepsDone(job: Job, { work }: Pick<Applied, "work">): StepsDone {
-  const steps = work.teardown ?? [];
+export function stepsDone(job: Job, { scoped }: Pick<Applied, "scoped">): StepsDone {
+  const steps = scoped.teardown ?? [];
   const did = steps.map(({ id }) => (job.steps.get(id)?.body.did ?? "undone") !== "undone");
   const last = did.lastIndexOf(true);
   const next = steps.find((_, i) => i > last && !did[i]) ?? steps.find((_, i) => !did[i]) ?? null;
-  return { next, done: did.filter(Boolean).length, of: steps.length };
+  return { next, done: did.filter(Boolean).length, total: steps.length };
 }
 
 /** A stage in three or four words, as the station mark and the job list say it. */

@@ -8,7 +8,7 @@ export interface Thing {
   place: string | null;
   /** Who put it there, or took it off, and when; null while nobody has touched it. */
   moved: Fact | null;
-  sat: FactOf<"sat"> | null;
+  howItSat: FactOf<"sat"> | null;
   state: Cleanliness;
 }
 
@@ -17,7 +17,7 @@ export interface Bolts {
   group: string;
   name: string;
   count: number;
-  out: readonly number[];
+  placesOut: readonly number[];
   place: string | null;
   fact: FactOf<"out"> | null;
 }
@@ -34,7 +34,7 @@ interface Put {
  */
 function replayed(
   job: Job,
-  { teardown = [], build = [] }: Applied["unit"],
+  { teardown = [], build = [] }: Applied["present"],
   parts: ReadonlyMap<string, Part>,
 ): { places: Map<string, Put>; outs: Map<string, readonly number[]> } {
   const places = new Map<string, Put>();
@@ -95,11 +95,11 @@ export class Bench {
 
   constructor(
     job: Job,
-    private readonly applied: Pick<Applied, "unit" | "work">,
+    private readonly applied: Pick<Applied, "present" | "scoped">,
   ) {
-    const { unit, work } = applied;
-    const parts = new Map(unit.parts.map((part) => [part.id, part]));
-    const { places, outs } = replayed(job, unit, parts);
+    const { present, scoped } = applied;
+    const parts = new Map(present.parts.map((part) => [part.id, part]));
+    const { places, outs } = replayed(job, present, parts);
     const placeOf = (part: Part): { place: string | null; by: Fact } | null => {
       const own = places.get(part.id);
       if (own) return own;
@@ -108,7 +108,7 @@ export class Bench {
     };
     const { sat, cleaning } = job;
     this.things = new Map(
-      work.parts.map((part): [string, Thing] => {
+      scoped.parts.map((part): [string, Thing] => {
         const at = placeOf(part);
         const place = at ? at.place : IN_UNIT;
         const cleaned = cleaning.get(part.id)?.body.state;
@@ -118,18 +118,18 @@ export class Bench {
             part,
             place,
             moved: at?.by ?? null,
-            sat: sat.get(part.id) ?? null,
+            howItSat: sat.get(part.id) ?? null,
             state: cleaned ?? "dirty",
           },
         ];
       }),
     );
     this.bolts = new Map(
-      (work.fasteners ?? []).map(({ id, name, count }): [string, Bolts] => {
+      (scoped.fasteners ?? []).map(({ id, name, count }): [string, Bolts] => {
         const place = places.get(boltsOf(id))?.place ?? null;
         return [
           id,
-          { group: id, name, count, place, fact: job.outs.get(id) ?? null, out: outs.get(id) ?? [] },
+          { group: id, name, count, place, fact: job.outs.get(id) ?? null, placesOut: outs.get(id) ?? [] },
         ];
       }),
     );
@@ -142,7 +142,7 @@ export class Bench {
   };
   allOut = (group: string): boolean => {
     const bolts = this.bolts.get(group);
-    return bolts !== undefined && bolts.out.length >= bolts.count;
+    return bolts !== undefined && bolts.placesOut.length >= bolts.count;
   };
 
   /** Off the unit and nowhere: what gets lost. */
@@ -157,7 +157,7 @@ export class Bench {
   }
   /** What of a pack is off and not clean: its plates, and what sits at its station. */
   dirtyOfPack = (pack: Pick<Pack, "stack" | "station">): Thing[] =>
-    this.dirtyOf(partsOf(this.applied.work.parts, pack).map(({ id }) => id));
+    this.dirtyOf(partsOf(this.applied.scoped.parts, pack).map(({ id }) => id));
   /** Parts of an assembly that are off and not clean, so that nothing dirty goes in unnoticed. */
   dirtyOf(assembly: readonly string[]): Thing[] {
     return assembly.flatMap((id) => {

@@ -13,7 +13,7 @@ import { lengthText, type LengthUnit, type Nm } from "../quantity";
 /** Something that is counted as it comes out: plates of a pack, bearings, bolts of one length. */
 export interface Count {
   /** What a fact counts it under. */
-  of: string;
+  id: string;
   name: string;
   /** The pack, for its plates. */
   element?: string;
@@ -41,33 +41,37 @@ export interface OtherVersion {
 }
 
 /** Everything the book counts in this configuration and scope, packs first. */
-export function counts(job: Job, { work, unseen }: Pick<Applied, "work" | "unseen">): Count[] {
-  return expectedCounts(work, work.unit.lengthUnit, unseen).map((one): Count => {
-    const fact = job.counts.get(one.of) ?? null;
+export function counts(job: Job, { scoped, unseen }: Pick<Applied, "scoped" | "unseen">): Count[] {
+  return expectedCounts(scoped, scoped.unit.lengthUnit, unseen).map((one): Count => {
+    const fact = job.counts.get(one.id) ?? null;
     return { ...one, fact, found: fact?.body.found ?? null };
   });
 }
 
 type Expected = Omit<Count, "fact" | "found">;
 
-function expectedCounts(work: Applied["work"], unit: LengthUnit, unseen: readonly Trait[] = []): Expected[] {
+function expectedCounts(
+  work: Applied["scoped"],
+  unit: LengthUnit,
+  unseen: readonly Trait[] = [],
+): Expected[] {
   const waits = (entry: unknown): string => waitsFor(entry, unseen);
   const plates = work.packs.flatMap((pack) =>
     pack.stack
       .filter(({ role }) => role === "friction" || role === "steel")
       .map((entry): Expected => ({
-        of: entry.part,
+        id: entry.part,
         element: pack.element,
         expected: entry.count ?? 1,
         name: `${pack.element.toUpperCase()} ${entry.role}s`,
         waitsFor: waits(pack.stack),
       })),
   );
-  const counted = new Set(plates.map(({ of }) => of));
+  const counted = new Set(plates.map(({ id }) => id));
   const bearings = work.parts
     .filter(({ id, kind }) => kind === "thrust bearing" && !counted.has(id))
     .map((part): Expected => ({
-      of: part.id,
+      id: part.id,
       name: part.name,
       expected: part.count ?? 1,
       waitsFor: waits(part),
@@ -75,7 +79,7 @@ function expectedCounts(work: Applied["work"], unit: LengthUnit, unseen: readonl
   const springs = work.parts
     .filter(({ kind, count }) => kind === "spring" && (count ?? 1) > 1)
     .map((part): Expected => ({
-      of: part.id,
+      id: part.id,
       name: part.name,
       expected: part.count ?? 1,
       waitsFor: waits(part),
@@ -91,7 +95,7 @@ function expectedCounts(work: Applied["work"], unit: LengthUnit, unseen: readonl
     return byLength.size < 2
       ? []
       : [...byLength].map(([its, count]): Expected => ({
-          of: boltsOf(id, its),
+          id: boltsOf(id, its),
           expected: count,
           waitsFor: waits(group),
           name: its === undefined ? name : `${name}, ${lengthText(its, unit)}`,
@@ -106,8 +110,11 @@ const waitsFor = (entry: unknown, unseen: readonly Trait[]): string =>
     .map(({ name }) => name)
     .join(", ");
 
-export function ballCount(job: Job, { work, unseen }: Pick<Applied, "work" | "unseen">): BallCount | null {
-  const expected = (work.checkBalls ?? []).map(({ id, name, at }) => ({ id, name: name ?? id, at }));
+export function ballCount(
+  job: Job,
+  { scoped, unseen }: Pick<Applied, "scoped" | "unseen">,
+): BallCount | null {
+  const expected = (scoped.checkBalls ?? []).map(({ id, name, at }) => ({ id, name: name ?? id, at }));
   if (expected.length === 0) return null;
   const found = job.balls;
   const there = new Set(found?.body.there ?? []);
@@ -115,7 +122,7 @@ export function ballCount(job: Job, { work, unseen }: Pick<Applied, "work" | "un
     expected,
     found,
     extra: found?.body.extra ?? 0,
-    waitsFor: waitsFor(work.checkBalls, unseen),
+    waitsFor: waitsFor(scoped.checkBalls, unseen),
     missing: found ? expected.filter(({ id }) => !there.has(id)).map(({ id }) => id) : [],
   };
 }
@@ -128,25 +135,25 @@ export function ballCount(job: Job, { work, unseen }: Pick<Applied, "work" | "un
  */
 export function otherVersions(
   job: Job,
-  { book, work }: Pick<Applied, "book" | "work">,
+  { book, scoped }: Pick<Applied, "book" | "scoped">,
   configuration: Configuration,
   depths: readonly string[],
   of: string,
 ): OtherVersion[] {
-  const matches = (unit: Applied["work"]): boolean => {
+  const matches = (unit: Applied["scoped"]): boolean => {
     if (of !== "balls") {
-      const one = expectedCounts(unit, unit.unit.lengthUnit).find((each) => each.of === of);
+      const one = expectedCounts(unit, unit.unit.lengthUnit).find((each) => each.id === of);
       return (one?.expected ?? 0) === job.counts.get(of)?.body.found;
     }
     const said = job.balls?.body;
     const total = (said?.there.length ?? 0) + (said?.extra ?? 0);
     return (unit.checkBalls ?? []).length === total;
   };
-  if (matches(work)) return [];
+  if (matches(scoped)) return [];
   return book.traits.flatMap((trait) =>
     configurations([trait], new Set([trait.id]))
       .filter((change) => change[trait.id] !== configuration[trait.id])
-      .filter((change) => matches(resolve(book, { ...configuration, ...change }, depths).work))
+      .filter((change) => matches(resolve(book, { ...configuration, ...change }, depths).scoped))
       .map((change) => ({ trait: trait.id, value: change[trait.id] ?? "" })),
   );
 }

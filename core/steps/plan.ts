@@ -44,15 +44,15 @@ export interface Plan {
  */
 export function planOf(
   job: Job,
-  applied: Pick<Applied, "unit" | "work">,
+  applied: Pick<Applied, "present" | "scoped">,
   direction: Direction = "teardown",
 ): Plan {
   const bench = new Bench(job, applied);
-  const { work } = applied;
+  const { scoped } = applied;
   const said = job.steps;
-  const parts = new Map(work.parts.map((part) => [part.id, part]));
-  const groups = new Map((work.fasteners ?? []).map((group) => [group.id, group]));
-  const book = work[direction] ?? [];
+  const parts = new Map(scoped.parts.map((part) => [part.id, part]));
+  const groups = new Map((scoped.fasteners ?? []).map((group) => [group.id, group]));
+  const book = scoped[direction] ?? [];
   const did = (step: Step): "done" | "skipped" | null => {
     const last = said.get(step.id)?.body.did;
     return last === "done" || last === "skipped" ? last : null;
@@ -76,7 +76,7 @@ export function planOf(
               step,
               book.slice(0, i).filter((one) => did(one) === null),
               bench,
-              applied.unit,
+              applied.present,
             ),
     };
   });
@@ -111,8 +111,8 @@ function noticesOf(step: Step, undone: readonly Step[], bench: Bench, unit: Book
   );
   const fasteners = (step.fasteners ?? []).flatMap((group): Notice[] => {
     const bolts = bench.bolts.get(group);
-    return bolts && bolts.out.length < bolts.count
-      ? [{ kind: "fasteners", group, out: bolts.out.length, of: bolts.count }]
+    return bolts && bolts.placesOut.length < bolts.count
+      ? [{ kind: "fasteners", group, out: bolts.placesOut.length, of: bolts.count }]
       : [];
   });
   const spoils = undone.flatMap((one): Notice[] => {

@@ -67,7 +67,7 @@ describe("the steps", () => {
   });
 
   it("at the end leave nothing next", () => {
-    const all = (dunlin().work.teardown ?? []).map(({ id }) => step(id));
+    const all = (dunlin().scoped.teardown ?? []).map(({ id }) => step(id));
     const down = after(all);
     expect(down.next).toBeNull();
     expect(down.bench.nowhere.length).toBeGreaterThan(50);
@@ -193,14 +193,14 @@ describe("counting", () => {
 
   it("asks for plates, bearings and bolts of several lengths as this version has them", () => {
     const list = counts(job(), dunlin());
-    const expected = (of: string): number | undefined => list.find((one) => one.of === of)?.expected;
+    const expected = (of: string): number | undefined => list.find((one) => one.id === of)?.expected;
     expect(expected("d1-friction")).toBe(4);
     expect(expected("h2-steel")).toBe(5);
     expect(expected("front-thrust-1")).toBe(1);
     expect(
-      list.filter(({ of }) => of.startsWith("bolts:body-bolts")).map(({ expected: many }) => many),
+      list.filter(({ id }) => id.startsWith("bolts:body-bolts")).map(({ expected: many }) => many),
     ).toEqual([8, 4, 1]);
-    expect(list.some(({ of }) => of.startsWith("bolts:pan-bolts"))).toBe(false);
+    expect(list.some(({ id }) => id.startsWith("bolts:pan-bolts"))).toBe(false);
   });
 
   it("names the balls that are missing, and another plate under which the number would be right", () => {
@@ -229,9 +229,9 @@ describe("every unit, version and depth", () => {
     (unit, depth, configuration) => {
       const applied = resolve(bookOf(unit), configuration, [depth]);
       const facts: FactBody[] = [];
-      for (const { id, fasteners = [] } of applied.work.teardown ?? []) {
+      for (const { id, fasteners = [] } of applied.scoped.teardown ?? []) {
         for (const group of fasteners) {
-          const count = applied.work.fasteners?.find((one) => one.id === group)?.count ?? 0;
+          const count = applied.scoped.fasteners?.find((one) => one.id === group)?.count ?? 0;
           facts.push({ kind: "out", group, places: Array.from({ length: count }, (_, i) => i) });
         }
         expect({ id, notices: at(after(facts, applied), id).notices }).toEqual({ id, notices: [] });
@@ -263,11 +263,11 @@ describe("another-versions-part", () => {
 describe("building up", () => {
   const built = (bodies: readonly FactBody[], applied = dunlin()): Plan =>
     planOf(fold(bodies.map((body) => fact(body))), applied, "build");
-  const down = (dunlin().work.teardown ?? []).map(({ id }) => step(id));
+  const down = (dunlin().scoped.teardown ?? []).map(({ id }) => step(id));
 
   it("goes by the book's build steps, of this configuration and scope", () => {
     const { steps, next } = built(down);
-    expect(steps.map(({ step: { id } }) => id)).toEqual((dunlin().work.build ?? []).map(({ id }) => id));
+    expect(steps.map(({ step: { id } }) => id)).toEqual((dunlin().scoped.build ?? []).map(({ id }) => id));
     expect(next).toBe(steps[0]);
   });
 
@@ -277,7 +277,7 @@ describe("building up", () => {
     for (const configuration of configurations(book.traits, all).slice(0, 4))
       for (const depth of book.depths) {
         const applied = resolve(book, configuration, [depth]);
-        const { teardown = [], build = [] } = applied.work;
+        const { teardown = [], build = [] } = applied.scoped;
         const job = fold([...teardown, ...build].map(({ id }) => fact(step(id))));
         const { bench } = planOf(job, applied, "build");
         const fitted = new Set(build.flatMap(({ parts = [] }) => parts));
@@ -293,7 +293,7 @@ describe("building up", () => {
     const [configuration = {}] = configurations(book.traits, new Set());
     for (const depth of book.depths) {
       const applied = resolve(book, configuration, [depth]);
-      const { teardown = [], build = [] } = applied.work;
+      const { teardown = [], build = [] } = applied.scoped;
       const facts = [...teardown, ...build].map(({ id }) => fact(step(id)));
       for (const [i, { id }] of build.entries()) {
         const { steps } = planOf(fold(facts.slice(0, teardown.length + i)), applied, "build");
@@ -308,7 +308,7 @@ describe("building up", () => {
   it("says what a step would shut in, and what of it is not clean", () => {
     const first = at(built(down), "b-wash");
     expect(first.notices).toEqual([]);
-    const pump = (dunlin().work.build ?? []).find(({ parts = [] }) => parts.includes("pump"));
+    const pump = (dunlin().scoped.build ?? []).find(({ parts = [] }) => parts.includes("pump"));
     const notices = at(built(down), pump?.id ?? "").notices;
     expect(notices).toContainEqual(expect.objectContaining({ kind: "closes", part: "pump" }));
     expect(notices).toContainEqual({ kind: "dirty", parts: expect.arrayContaining(["pump"]) as unknown });
@@ -317,13 +317,13 @@ describe("building up", () => {
   });
 
   it("undone leaves things where they lay, a new part for one out of circulation nowhere", () => {
-    const pan = (dunlin().work.build ?? []).find(({ parts = [] }) => parts.includes("pan"));
+    const pan = (dunlin().scoped.build ?? []).find(({ parts = [] }) => parts.includes("pan"));
     const laid = [...down, lies("tray-1", "pan")];
     const again = built([...laid, step(pan?.id ?? ""), step(pan?.id ?? "", "undone")]);
     expect(built([...laid, step(pan?.id ?? "")]).bench.things.get("pan")?.place).toBe(IN_UNIT);
     expect(again.bench.things.get("pan")?.place).toBe("tray-1");
     const once = (pan?.parts ?? []).filter(
-      (id) => dunlin().unit.parts.find((part) => part.id === id)?.oneTime,
+      (id) => dunlin().present.parts.find((part) => part.id === id)?.oneTime,
     );
     expect(once.length).toBeGreaterThan(0);
     for (const id of once) expect(again.bench.things.get(id)?.place).toBeNull();
@@ -332,10 +332,12 @@ describe("building up", () => {
   it("puts bolts in again, and out as they were when the step is undone", () => {
     const places = Array.from({ length: 7 }, (_, i) => i);
     const out: FactBody = { kind: "out", group: "pump-bolts", places };
-    const pump = (dunlin().work.build ?? []).find(({ fasteners = [] }) => fasteners.includes("pump-bolts"));
+    const pump = (dunlin().scoped.build ?? []).find(({ fasteners = [] }) => fasteners.includes("pump-bolts"));
     const id = pump?.id ?? "";
-    expect(built([out]).bench.bolts.get("pump-bolts")?.out).toHaveLength(7);
-    expect(built([out, step(id)]).bench.bolts.get("pump-bolts")?.out).toEqual([]);
-    expect(built([out, step(id), step(id, "undone")]).bench.bolts.get("pump-bolts")?.out).toHaveLength(7);
+    expect(built([out]).bench.bolts.get("pump-bolts")?.placesOut).toHaveLength(7);
+    expect(built([out, step(id)]).bench.bolts.get("pump-bolts")?.placesOut).toEqual([]);
+    expect(built([out, step(id), step(id, "undone")]).bench.bolts.get("pump-bolts")?.placesOut).toHaveLength(
+      7,
+    );
   });
 });

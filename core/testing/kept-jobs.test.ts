@@ -15,7 +15,7 @@ import {
   outcomeWords,
   type Fact,
 } from "../fact";
-import { asFound, rows, worksheets, type RowFigure } from "../measure";
+import { asFound, specLines, worksheets, type PhaseFigure } from "../measure";
 import { ballCount, counts, planOf } from "../steps";
 
 const folder = new URL("jobs/", import.meta.url);
@@ -25,7 +25,7 @@ const NAMES = readdirSync(folder)
   .map((file) => file.replace(".said.json", ""));
 const HOUSE = { rule: "proven", target: "middle" } as const;
 
-const figureOf = ({ text, standing, readings }: RowFigure) => ({ text, standing, n: readings.length });
+const figureOf = ({ text, standing, readings }: PhaseFigure) => ({ text, standing, n: readings.length });
 
 /** What was kept of a count; what it waits for is said since. */
 const ballsOf = (balls: ReturnType<typeof ballCount>) =>
@@ -41,7 +41,7 @@ function saidBy(document: { book: unknown; facts: Fact[] }) {
   const plan = planOf(job, applied);
   const states = dispositions(job, applied, USUAL_SCHOOLS, "proven");
   const sheet = (unit: "mm" | "in") =>
-    rows(job, applied, HOUSE, unit).map((row) => ({
+    specLines(job, applied, HOUSE, unit).map((row) => ({
       id: row.id,
       spec: row.spec,
       found: figureOf(row.found),
@@ -74,7 +74,7 @@ function saidBy(document: { book: unknown; facts: Fact[] }) {
     unlooked: unlooked(states).map(({ part }) => part.id),
     weakPoints: weakPoints(job, applied).map(({ point, answer }) => [point.name, answer?.name ?? null]),
     failed: failed(job, applied).map((one) => ({
-      of: one.of,
+      of: one.id,
       kind: one.kind,
       cause: one.cause && { ...one.cause.body, standing: CAUSE_STANDINGS.words[one.cause.body.standing] },
       candidates: candidateCauses(job, applied, "proven", one)
@@ -84,12 +84,16 @@ function saidBy(document: { book: unknown; facts: Fact[] }) {
     })),
     steps: plan.steps.map(({ step, at }) => [step.id, at]),
     lies: [...plan.bench.things.values()].map(({ part, place, state }) => [part.id, place, state]),
-    bolts: [...plan.bench.bolts.values()].map(({ group, out, place }) => [group, out.length, place]),
+    bolts: [...plan.bench.bolts.values()].map(({ group, placesOut, place }) => [
+      group,
+      placesOut.length,
+      place,
+    ]),
     counts: counts(job, applied).map(({ name, expected, found }) => [name, expected, found]),
     balls: ballsOf(ballCount(job, applied)),
     wrongs: job.wrongs.map(({ body }) => [FOUND_WRONG.words[body.what], body.of]),
     // What was kept says answers in words.
-    told: toldBy(job, applied.unit).map(({ outcome, conditions, ...one }) => ({
+    told: toldBy(job, applied.present).map(({ outcome, conditions, ...one }) => ({
       ...one,
       outcome: outcomeWords(outcome),
       conditions: conditions?.map((when) => CONDITIONS.words[when]),

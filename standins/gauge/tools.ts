@@ -20,7 +20,7 @@ export const BLADES: readonly number[] = [
   ...Array.from({ length: 18 }, (_, i) => (i + 3) * 50_000),
 ];
 
-export type Reading = { value: number } | { passes: number | null; refuses: number | null };
+export type ToolReading = { value: number } | { passes: number | null; refuses: number | null };
 
 /**
  * What a hand reads with a gauge: the book’s figure, what this very part is off by, and a little scatter, in whole steps; of blades the
@@ -29,7 +29,7 @@ export type Reading = { value: number } | { passes: number | null; refuses: numb
  * @param what tells one part from another; the same part is off by the same.
  * @param chance a source of numbers in [0, 1).
  */
-export function reading(gauge: string, what: string, nominal: number, chance: () => number): Reading {
+export function reading(gauge: string, what: string, nominal: number, chance: () => number): ToolReading {
   const { step, scatter, error } = TOOLS[gauge] ?? DIAL;
   // A narrow gap can be off by a part of itself only.
   const own = ownError(what) * Math.min(error, Math.abs(nominal) / 250_000);

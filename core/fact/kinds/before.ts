@@ -49,8 +49,8 @@ export const readOut = kind(
   {
     onCard: false,
     means: "what the control unit knew, read out before opening",
-    about: ({ readOut: of }) => of,
-    sentence: ({ readOut: of }, nameOf) => `read out: ${nameOf(of)}`,
+    about: ({ readOut: id }) => id,
+    sentence: ({ readOut: id }, nameOf) => `read out: ${nameOf(id)}`,
   },
 );
 

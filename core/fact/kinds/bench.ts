@@ -40,12 +40,12 @@ export const step = kind(
   ),
   {
     means: "a step of the book done, passed over for a reason, or undone",
-    about: ({ step: of }) => of,
-    sentence: ({ step: of, did }, nameOf) => `${nameOf(of)} ${STEP_DONE.words[did]}`,
+    about: ({ step: id }) => id,
+    sentence: ({ step: id, did }, nameOf) => `${nameOf(id)} ${STEP_DONE.words[did]}`,
   },
 );
 
-export const out = kind(
+export const boltsOut = kind(
   "out",
   object({ group: refersTo("fastener group"), places: listOnce(whole(0, 199), 0, 200) }),
   {
@@ -60,7 +60,7 @@ export type PlaceSort = CodeOf<typeof PLACE_SORTS>;
 export const place = kind("place", object({ place: name, sort: coded(PLACE_SORTS), name: words(1, 60) }), {
   onCard: false,
   means: "a tray, bin or bag of this job",
-  about: ({ place: of }) => of,
+  about: ({ place: id }) => id,
   sentence: ({ name: called, sort }) => `${PLACE_SORTS.words[sort]} ${called}`,
 });
 
@@ -69,7 +69,7 @@ export const IN_UNIT = "unit";
 export const SCRAPPED = "scrap";
 /** Laid down, in no tray of its own. */
 export const ON_BENCH = "bench";
-export const lies = kind("lies", object({ things, place: name }), {
+export const laidDown = kind("lies", object({ things, place: name }), {
   onCard: false,
   means: "parts or bolts laid somewhere: a place of this job, back in the unit, or out of circulation",
   about: ({ things: all }) => all,
@@ -82,7 +82,7 @@ export const MATCH_MARKS = codes({
   "needs-none": "needs none",
 });
 export type MatchMark = CodeOf<typeof MATCH_MARKS>;
-export const sat = kind(
+export const howItSat = kind(
   "sat",
   object({ part: refersTo("part"), way: maybeWords(500), mark: coded(MATCH_MARKS), note: maybeWords(500) }),
   {

@@ -92,7 +92,7 @@ export const cause = kind(
       after: about("What failed first, when this one followed from it.", maybeWords(80)),
     }),
     {
-      test: ({ cause: of, standing }) => standing === "not-found" || of.trim() !== "",
+      test: ({ cause: id, standing }) => standing === "not-found" || id.trim() !== "",
       message: "no cause",
       remedy: "name it, or say that it was not found",
       key: "cause",

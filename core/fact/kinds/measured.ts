@@ -83,7 +83,7 @@ export type ReadingBody = { kind: "reading" } & Read<typeof reading.shape>;
 
 export const leaveOut = kind("leave-out", object({ reading: uuid, out: flag, reason: words(2, 500) }), {
   means: "whether a reading counts, and why not",
-  about: ({ reading: of }) => of,
+  about: ({ reading: id }) => id,
   sentence: ({ out, reason }) => `reading ${out ? "left out" : "counts again"}: ${reason}`,
 });
 

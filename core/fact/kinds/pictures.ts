@@ -4,7 +4,7 @@ import { kind } from "../kind";
 export const photo = kind("photo", object({ photo: uuid, caption: maybeWords(300), of: words(1, 80) }), {
   onCard: false,
   means: "a picture, and what it is of",
-  about: ({ photo: of }) => of,
+  about: ({ photo: id }) => id,
   sentence: ({ caption }) => `picture${caption ? `: ${caption}` : ""}`,
 });
 

@@ -42,11 +42,11 @@ export const fitting = kind(
   object({ chain, fit: whole(0, 1000), piece, origin: coded(ORIGINS) }),
   {
     means: "which selective is in: fit 0 as found, later ones off the shelf",
-    about: ({ chain: of, fit }) => `${of} ${fit}`,
+    about: ({ chain: id, fit }) => `${id} ${fit}`,
     // Anything later comes off the shelf, with its movement.
     bench: ({ fit, origin }) => fit === 0 && origin === "found",
-    sentence: ({ chain: of, piece: { mark }, origin }, nameOf) =>
-      `${nameOf(of)}: ${mark ?? "a piece"}, ${ORIGINS.words[origin]}`,
+    sentence: ({ chain: id, piece: { mark }, origin }, nameOf) =>
+      `${nameOf(id)}: ${mark ?? "a piece"}, ${ORIGINS.words[origin]}`,
   },
 );
 
@@ -62,16 +62,16 @@ export const choice = kind(
   }),
   {
     means: "which selective the builder chose, why, and what was expected of it",
-    about: ({ chain: of, fit }) => `${of} ${fit}`,
+    about: ({ chain: id, fit }) => `${id} ${fit}`,
     bench: false,
-    sentence: ({ chain: of, kept }, nameOf) => `${nameOf(of)}: ${kept ? "kept" : "another chosen"}`,
+    sentence: ({ chain: id, kept }, nameOf) => `${nameOf(id)}: ${kept ? "kept" : "another chosen"}`,
   },
 );
 
 export const explained = kind("explained", object({ chain, fit: whole(0, 1000), reason: words(2, 500) }), {
   means: "why a figure as built is not what was predicted of it, found by whoever looked",
-  about: ({ chain: of, fit }) => `${of} ${fit}`,
-  sentence: ({ chain: of, reason }, nameOf) => `${nameOf(of)} is not as predicted: ${reason}`,
+  about: ({ chain: id, fit }) => `${id} ${fit}`,
+  sentence: ({ chain: id, reason }, nameOf) => `${nameOf(id)} is not as predicted: ${reason}`,
 });
 
 export const signOff = kind(
@@ -88,8 +88,8 @@ export const signOff = kind(
 
 export const waiver = kind("waiver", object({ chain, reason: maybeWords(500), signedBy: words(1, 80) }), {
   means: "a figure that leaves as it is, signed by a lead",
-  about: ({ chain: of }) => of,
+  about: ({ chain: id }) => id,
   who: LEADS,
   bench: false,
-  sentence: ({ chain: of, signedBy }, nameOf) => `${nameOf(of)} signed off by ${signedBy}`,
+  sentence: ({ chain: id, signedBy }, nameOf) => `${nameOf(id)} signed off by ${signedBy}`,
 });

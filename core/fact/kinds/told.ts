@@ -139,8 +139,8 @@ export const code = kind(
   {
     onCard: false,
     means: "a trouble code, and whether it belongs to this complaint",
-    about: ({ code: of }) => of,
-    sentence: ({ code: of, there: so }) => `code ${of}${so ? "" : " taken back"}`,
+    about: ({ code: id }) => id,
+    sentence: ({ code: id, there: so }) => `code ${id}${so ? "" : " taken back"}`,
   },
 );
 

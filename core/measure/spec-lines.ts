@@ -1,4 +1,4 @@
-import { measurementWords, specWords, type Applied, type System } from "../book";
+import { measurementWords, specWords, type Applied, type UnitSystem } from "../book";
 import {
   CANNOT,
   type Cannot,
@@ -28,7 +28,7 @@ export const STANDINGS = [
 export type Standing = (typeof STANDINGS)[number];
 
 /** A figure as one phase has it. */
-export interface RowFigure {
+export interface PhaseFigure {
   /** With its unit; empty while there is none. */
   text: string;
   standing: Standing;
@@ -43,9 +43,9 @@ export interface RowFigure {
 }
 
 /** One line of the spec sheet: everything the book states a figure for. */
-export interface Row {
+export interface SpecLine {
   id: string;
-  of: "pack" | "chain" | "measurement";
+  subject: "pack" | "chain" | "measurement";
   name: string;
   kind: string;
   station: string;
@@ -54,23 +54,23 @@ export interface Row {
   how: string;
   /** How many readings the book wants. */
   wanted: number;
-  found: RowFigure;
-  built: RowFigure;
+  found: PhaseFigure;
+  built: PhaseFigure;
   sheet: Worksheet | null;
   /** What it left with at the unit’s earlier visit, and how far it has moved since; null where nothing is known of it. */
   earlier: { text: string; moved: string } | null;
   /** Each of the things the figure is taken of, the way a part is turned among them; empty where it is one figure. */
-  items: RowItem[];
+  items: SpecLineItem[];
 }
 
 /** One of the things a figure is taken of. */
-export interface RowItem {
+export interface SpecLineItem {
   item: Item;
-  found: RowFigure;
-  built: RowFigure;
+  found: PhaseFigure;
+  built: PhaseFigure;
 }
 
-const NOTHING: RowFigure = {
+const NOTHING: PhaseFigure = {
   text: "",
   standing: "not yet",
   readings: [],
@@ -89,17 +89,17 @@ const readingsOf = (points = 0): number => Math.max(READINGS_NEEDED.single, poin
  *
  * @param unit lengths are written in.
  */
-export function rows(job: Job, applied: Applied, house: House, unit: System): Row[] {
+export function specLines(job: Job, applied: Applied, house: House, unit: UnitSystem): SpecLine[] {
   const rule = ruleOf(job, house);
-  const stations = new Map(applied.unit.stations.map(({ id, name }) => [id, name]));
+  const stations = new Map(applied.present.stations.map(({ id, name }) => [id, name]));
   const stationOf = (id: string | undefined): string => (id === undefined ? "" : (stations.get(id) ?? ""));
   const packs = worksheets(job, applied, house)
     .filter(({ stage }) => stage.at !== "quiet")
-    .map((sheet): Row => {
+    .map((sheet): SpecLine => {
       const { chain, pack, methods } = sheet.applied;
       return {
         id: chain.id,
-        of: "pack",
+        subject: "pack",
         name: chain.name,
         kind: chain.kind,
         sheet,
@@ -115,11 +115,11 @@ export function rows(job: Job, applied: Applied, house: House, unit: System): Ro
     });
   // The same figures in the same order, whatever the phase.
   const built = figures(job, applied, rule, "built");
-  const partStation = new Map(applied.unit.parts.map((part) => [part.id, part.station]));
-  const others = figures(job, applied, rule, "found").map((one, i): Row => {
+  const partStation = new Map(applied.present.parts.map((part) => [part.id, part.station]));
+  const others = figures(job, applied, rule, "found").map((one, i): SpecLine => {
     const after = built[i] ?? one;
     const [now, then] = [itemFigures(one, unit), itemFigures(after, unit)];
-    const items = now.map(({ item, figure }, n): RowItem => ({
+    const items = now.map(({ item, figure }, n): SpecLineItem => ({
       item,
       found: figure,
       built: then[n]?.figure ?? NOTHING,
@@ -129,7 +129,7 @@ export function rows(job: Job, applied: Applied, house: House, unit: System): Ro
       const { chain } = one.applied;
       return {
         id: one.id,
-        of: "chain",
+        subject: "chain",
         name: chain.name,
         kind: chain.kind,
         sheet: null,
@@ -144,7 +144,7 @@ export function rows(job: Job, applied: Applied, house: House, unit: System): Ro
     const { measurement } = one;
     return {
       id: one.id,
-      of: "measurement",
+      subject: "measurement",
       name: measurement.name,
       kind: measurement.kind,
       sheet: null,
@@ -161,14 +161,14 @@ export function rows(job: Job, applied: Applied, house: House, unit: System): Ro
 
 /** What the unit left with, for another visit of it: every figure as built, else as found. */
 export function leftWith(job: Job, applied: Applied, house: House): EarlierFigure[] {
-  const system: System = applied.unit.unit.lengthUnit === "in" ? "in" : "mm";
-  return rows(job, applied, house, system).flatMap((row): EarlierFigure[] => {
+  const system: UnitSystem = applied.present.unit.lengthUnit === "in" ? "in" : "mm";
+  return specLines(job, applied, house, system).flatMap((row): EarlierFigure[] => {
     const last = row.built.standing === "not yet" ? row.found : row.built;
     if (last.standing === "not yet") return [];
     const value = meanOf(last);
     return [
       {
-        of: row.of === "measurement" ? "measurement" : "chain",
+        of: row.subject === "measurement" ? "measurement" : "chain",
         id: row.id,
         text: last.text,
         ...(value === undefined ? {} : { value }),
@@ -178,11 +178,11 @@ export function leftWith(job: Job, applied: Applied, house: House): EarlierFigur
 }
 
 /** The mean of what was read; of several things there is none. */
-const meanOf = ({ readings, verdict, mean }: RowFigure): Nm | undefined =>
+const meanOf = ({ readings, verdict, mean }: PhaseFigure): Nm | undefined =>
   readings.length > 0 && verdict ? mean : undefined;
 
-function earlierOf(job: Job, row: Omit<Row, "earlier">, unit: System): Row["earlier"] {
-  const of = row.of === "measurement" ? "measurement" : "chain";
+function earlierOf(job: Job, row: Omit<SpecLine, "earlier">, unit: UnitSystem): SpecLine["earlier"] {
+  const of = row.subject === "measurement" ? "measurement" : "chain";
   const before = job.earlier?.body.figures.find((one) => one.of === of && one.id === row.id);
   if (!before) return null;
   const now = meanOf(row.found);
@@ -191,11 +191,11 @@ function earlierOf(job: Job, row: Omit<Row, "earlier">, unit: System): Row["earl
 }
 
 /** Rows that need somebody first: outside, then too close to call; the rest keep their order. */
-export const gravestFirst = (list: readonly Row[], phase: Phase): Row[] =>
+export const gravestFirst = (list: readonly SpecLine[], phase: Phase): SpecLine[] =>
   [...list].sort((a, b) => STANDINGS.indexOf(a[phase].standing) - STANDINGS.indexOf(b[phase].standing));
 
 /** A figure as its row says it: of several things the worst, and how many are read. */
-function ofFigure(one: Figure, each: ReturnType<typeof itemFigures>, unit: System): RowFigure {
+function ofFigure(one: Figure, each: ReturnType<typeof itemFigures>, unit: UnitSystem): PhaseFigure {
   const whole = one.kind === "chain" ? ofSet(one, one.said, unit) : ofSaid(one.said, one.verdict);
   if (each.length === 0) return whole;
   const read = each.filter(({ figure }) => figure.standing !== "not yet");
@@ -215,7 +215,7 @@ function ofFigure(one: Figure, each: ReturnType<typeof itemFigures>, unit: Syste
 }
 
 /** Each of the things a figure is taken of, as a figure of its own. */
-function itemFigures(one: Figure, unit: System): { item: Item; figure: RowFigure }[] {
+function itemFigures(one: Figure, unit: UnitSystem): { item: Item; figure: PhaseFigure }[] {
   if (one.kind === "measurement")
     return one.items.map(({ item, said, verdict }) => ({ item, figure: ofSaid(said, verdict) }));
   const each = one.items.map((read) => ({ item: read.item, figure: ofSet(read, read.said, unit) }));
@@ -227,7 +227,7 @@ function itemFigures(one: Figure, unit: System): { item: Item; figure: RowFigure
 }
 
 /** The smallest and the largest of what was read; else what was said of the last. */
-function spanOf(one: Figure, read: readonly { figure: RowFigure }[], unit: System): string {
+function spanOf(one: Figure, read: readonly { figure: PhaseFigure }[], unit: UnitSystem): string {
   const means =
     one.kind === "chain" ? one.items.flatMap(({ assessment }) => assessment.estimate?.mean ?? []) : [];
   const sorted = [...means].sort((a, b) => a - b);
@@ -240,8 +240,8 @@ function spanOf(one: Figure, read: readonly { figure: RowFigure }[], unit: Syste
 function ofSet(
   { readings, assessment }: Pick<ReadingSet, "readings" | "assessment">,
   said: FactOf<"figure"> | null,
-  unit: System,
-): RowFigure {
+  unit: UnitSystem,
+): PhaseFigure {
   if (readings.length === 0) return ofSaid(said, null);
   const { verdict } = assessment;
   const by = readings.at(-1)?.fact.by ?? "";
@@ -257,7 +257,7 @@ function ofSet(
   };
 }
 
-function estimateText({ estimate }: Assessment, readings: readonly JobReading[], unit: System): string {
+function estimateText({ estimate }: Assessment, readings: readonly JobReading[], unit: UnitSystem): string {
   if (estimate)
     return isSpread(estimate)
       ? plusMinusText(estimate.mean, estimate.expanded, unit)
@@ -270,7 +270,7 @@ function estimateText({ estimate }: Assessment, readings: readonly JobReading[],
     .join(", ");
 }
 
-function ofSaid(said: FactOf<"figure"> | null, verdict: Judgement | null): RowFigure {
+function ofSaid(said: FactOf<"figure"> | null, verdict: Judgement | null): PhaseFigure {
   if (!said) return NOTHING;
   const { text, cannot } = said.body;
   const standing: Standing =
