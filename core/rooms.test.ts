@@ -34,3 +34,18 @@ it("every room of the core stands in the order, and imports downhill only", () =
   );
   expect(uphill).toEqual([]);
 });
+
+it("every public name of a room says what it is", () => {
+  const silent = ROOMS.flatMap((room) => {
+    const index = readFileSync(join(root, room, "index.ts"), "utf8");
+    const named = new Set(index.match(/\b[A-Za-z]\w+\b/g));
+    return files(room).flatMap((file) =>
+      [...readFileSync(join(root, file), "utf8").matchAll(/^(.*)\nexport (?:abstract )?\w+ (\w+)/gm)].flatMap(
+        ([, before = "", name = ""]) =>
+          // Of a name with several signatures the first says it.
+          named.has(name) && !/\*\/\s*$|^export function/.test(before) ? [`${file}: ${name}`] : [],
+      ),
+    );
+  });
+  expect(silent).toEqual([]);
+});

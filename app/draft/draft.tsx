@@ -121,9 +121,8 @@ export default function DraftPage({ loaderData, actionData }: Route.ComponentPro
 type Loaded = Route.ComponentProps["loaderData"];
 type Tab = FormName | "document" | "differences";
 
-function Editor({ draft, base }: Loaded) {
-  const { staff } = useInside();
-  const may = LEADS.includes(staff.role);
+/** A draft in the editor: the document as it is typed, what is saved of it, what the server said, and what is wrong with it. */
+function useDraft(draft: Loaded["draft"]) {
   const [begun] = useState(() => {
     const document = JSON.parse(draft.text) as unknown;
     const left = readUnsaved(draft.id);
@@ -137,12 +136,9 @@ function Editor({ draft, base }: Loaded) {
   });
   const [document, setDocument] = useState<unknown>(begun.document);
   const [kept, setKept] = useState(begun.kept);
-  const [tab, setTab] = useState<Tab>("chains");
-  const [broken, setBroken] = useState(false);
   const [round, setRound] = useState(0);
   const save = useFetcher<Answer>();
   const checked = useCheck(document);
-  const problems = checked?.problems ?? [];
   const answer = save.state === "idle" ? save.data : undefined;
   const [sent, setSent] = useState<unknown>(null);
   const [settled, setSettled] = useState<Answer | undefined>(undefined);
@@ -158,6 +154,49 @@ function Editor({ draft, base }: Loaded) {
     setSent(document);
     void save.submit({ intent: "save", seen, document: JSON.stringify(document) }, { method: "post" });
   };
+  const takeTheirs = (theirs: unknown): void => {
+    if (!conflict) return;
+    setDocument(theirs);
+    setKept({ document: theirs, version: conflict.version });
+    setRound(round + 1);
+  };
+  return {
+    document,
+    setDocument,
+    /** Counts up when the document is another one than was typed: forms begin anew. */
+    round,
+    version: kept.version,
+    unsaved,
+    restored: begun.restored && unsaved,
+    checked,
+    answer,
+    conflict,
+    takeTheirs,
+    send,
+    sending: save.state !== "idle",
+  };
+}
+
+function Editor({ draft, base }: Loaded) {
+  const { staff } = useInside();
+  const may = LEADS.includes(staff.role);
+  const {
+    document,
+    setDocument,
+    round,
+    version,
+    unsaved,
+    restored,
+    checked,
+    answer,
+    conflict,
+    takeTheirs,
+    send,
+    sending,
+  } = useDraft(draft);
+  const [tab, setTab] = useState<Tab>("chains");
+  const [broken, setBroken] = useState(false);
+  const problems = checked?.problems ?? [];
   const differences = useMemo(
     () => (base ? difference(JSON.parse(base) as unknown, document).map(differenceText) : null),
     [base, document],
@@ -172,7 +211,7 @@ function Editor({ draft, base }: Loaded) {
       <header className="mb-2 flex flex-wrap items-center gap-3">
         <h1 className="text-2xl font-bold">Draft of {draft.unit}</h1>
         <span className="quiet">
-          save {kept.version}
+          save {version}
           {unsaved && <b> · not saved yet</b>}
         </span>
         <span className="grow" />
@@ -182,13 +221,13 @@ function Editor({ draft, base }: Loaded) {
         <button
           type="button"
           className="btn btn-primary touch"
-          disabled={!may || broken || save.state !== "idle" || !unsaved}
-          onClick={() => send(kept.version)}
+          disabled={!may || broken || sending || !unsaved}
+          onClick={() => send(version)}
         >
           Save
         </button>
       </header>
-      {begun.restored && unsaved && (
+      {restored && (
         <p role="status" className="border-accent mb-3 border-l-4 pl-3 text-lg">
           What was typed here and not saved is back.
         </p>
@@ -197,11 +236,7 @@ function Editor({ draft, base }: Loaded) {
         <Conflict
           conflict={conflict}
           document={document}
-          takeTheirs={(theirs) => {
-            setDocument(theirs);
-            setKept({ document: theirs, version: conflict.version });
-            setRound(round + 1);
-          }}
+          takeTheirs={takeTheirs}
           saveMine={() => send(conflict.version)}
         />
       )}
@@ -233,7 +268,7 @@ function Editor({ draft, base }: Loaded) {
         ) : tab === "differences" ? (
           <Publish
             begunBy={draft.begunBy}
-            seen={kept.version}
+            seen={version}
             may={may}
             ready={!unsaved && problems.length === 0}
             lines={differences}

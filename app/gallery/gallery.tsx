@@ -160,125 +160,144 @@ export default function Gallery() {
 function Language({ theme }: { theme: string }) {
   return (
     <div className="grid gap-4">
-      <div className="plate flex flex-wrap gap-6 p-4">
-        {MARKS.map((name) => (
-          <span key={name} className="flex items-center gap-2">
-            <Mark name={name} size={40} /> {name}
-          </span>
-        ))}
-      </div>
+      <Marks />
       <Axis stations={STATIONS} packs={PACKS} tall />
-      <div className="grid grid-cols-2 gap-4">
-        {RUNS.map(({ name, readings }) => {
-          const assessment = assess(readings, SPEC, "proven");
-          return (
-            <section key={name} className="plate p-3">
-              <div className="flex items-center justify-between gap-3">
-                <VerdictMark verdict={assessment.verdict} unit="mm" />
-                <span className="text-sm">{adviceWords(assessment.verdict, "mm")}</span>
-              </div>
-              <Rule
-                spec={SPEC}
-                target={target(SPEC, "shifting", "middle")}
-                assessment={assessment}
-                unit="mm"
-              />
-            </section>
-          );
-        })}
+      <Verdicts />
+      <Drawings />
+      <Controls theme={theme} />
+      <Table />
+    </div>
+  );
+}
+
+function Marks() {
+  return (
+    <div className="plate flex flex-wrap gap-6 p-4">
+      {MARKS.map((name) => (
+        <span key={name} className="flex items-center gap-2">
+          <Mark name={name} size={40} /> {name}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+function Verdicts() {
+  return (
+    <div className="grid grid-cols-2 gap-4">
+      {RUNS.map(({ name, readings }) => {
+        const assessment = assess(readings, SPEC, "proven");
+        return (
+          <section key={name} className="plate p-3">
+            <div className="flex items-center justify-between gap-3">
+              <VerdictMark verdict={assessment.verdict} unit="mm" />
+              <span className="text-sm">{adviceWords(assessment.verdict, "mm")}</span>
+            </div>
+            <Rule spec={SPEC} target={target(SPEC, "shifting", "middle")} assessment={assessment} unit="mm" />
+          </section>
+        );
+      })}
+    </div>
+  );
+}
+
+function Drawings() {
+  return (
+    <div className="grid grid-cols-2 gap-4">
+      <div className="plate p-3">
+        <Stack plates={PLATES} gap={lengthOf("1.22 mm")} ring={lengthOf("1.75 mm")} unit="mm" caption="D1" />
       </div>
-      <div className="grid grid-cols-2 gap-4">
-        <div className="plate p-3">
-          <Stack
-            plates={PLATES}
-            gap={lengthOf("1.22 mm")}
-            ring={lengthOf("1.75 mm")}
-            unit="mm"
-            caption="D1"
-          />
-        </div>
-        <div className="plate p-3">
-          <Stack
-            plates={PLATES}
-            gap={lengthOf("0.95 mm")}
-            ring={lengthOf("2.05 mm")}
-            unit="mm"
-            caption="with three notches"
-            predicted
-          />
-        </div>
-        <div className="plate p-3">
-          <Stack plates={PLATES} gap={null} ring={null} unit="in" caption="nothing read, no ring" />
-        </div>
-        <div className="plate flex items-center gap-6 p-3">
-          <Dial value={lengthOf("0.043 in")} unit="in" />
-          <p className="figure text-4xl">0123456789</p>
-          <p className="text-base">0123456789 15.625 mm</p>
-        </div>
-        {DOCKS.map(({ name, needle, take }) => (
-          <div key={name} className="plate p-3">
-            <GaugeFace needle={needle} take={take} unit="mm" onNext={() => {}} />
-          </div>
-        ))}
-      </div>
-      <div className="plate grid grid-cols-3 gap-6 p-4">
-        <div>
-          <Field label="Field" name={`${theme}-a`} defaultValue="1.09" hint="a hint" />
-          <Field
-            label="Field with a problem"
-            name={`${theme}-b`}
-            defaultValue="abc"
-            problem="“abc” is not a length; write a number such as 1.09"
-          />
-        </div>
-        <Choice
-          label="Choice"
-          name={`${theme}-c`}
-          value="dry"
-          options={[
-            { value: "dry", words: "Dry" },
-            { value: "soaked", words: "Soaked" },
-          ]}
+      <div className="plate p-3">
+        <Stack
+          plates={PLATES}
+          gap={lengthOf("0.95 mm")}
+          ring={lengthOf("2.05 mm")}
+          unit="mm"
+          caption="with three notches"
+          predicted
         />
-        <div className="flex flex-wrap content-start gap-3">
-          <button type="button" className="btn btn-primary touch">
-            Primary
-          </button>
-          <button type="button" className="btn touch">
-            Plain
-          </button>
-          <button type="button" className="btn btn-secondary touch">
-            Chosen
-          </button>
-          <button type="button" className="btn btn-primary touch" disabled>
-            Not now
-          </button>
-          <kbd className="key">Enter</kbd>
+      </div>
+      <div className="plate p-3">
+        <Stack plates={PLATES} gap={null} ring={null} unit="in" caption="nothing read, no ring" />
+      </div>
+      <div className="plate flex items-center gap-6 p-3">
+        <Dial value={lengthOf("0.043 in")} unit="in" />
+        <p className="figure text-4xl">0123456789</p>
+        <p className="text-base">0123456789 15.625 mm</p>
+      </div>
+      {DOCKS.map(({ name, needle, take }) => (
+        <div key={name} className="plate p-3">
+          <GaugeFace needle={needle} take={take} unit="mm" onNext={() => {}} />
         </div>
+      ))}
+    </div>
+  );
+}
+
+function Controls({ theme }: { theme: string }) {
+  return (
+    <div className="plate grid grid-cols-3 gap-6 p-4">
+      <div>
+        <Field label="Field" name={`${theme}-a`} defaultValue="1.09" hint="a hint" />
+        <Field
+          label="Field with a problem"
+          name={`${theme}-b`}
+          defaultValue="abc"
+          problem="“abc” is not a length; write a number such as 1.09"
+        />
       </div>
-      <div className="plate p-4">
-        <table className="w-full">
-          <thead>
-            <tr className="stamp border-base-content border-b-2 text-left">
-              <th className="py-1">Pack</th>
-              <th className="py-1">Spec</th>
-              <th className="py-1 text-right">As built</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr className="border-base-300 border-b">
-              <td className="py-1">D1</td>
-              <td className="py-1">1.05 mm to 1.40 mm</td>
-              <td className="py-1 text-right">1.22 mm</td>
-            </tr>
-            <tr>
-              <td className="py-1">H1</td>
-              <td className="py-1">0.90 mm to 1.30 mm</td>
-              <td className="py-1 text-right">0.98 mm</td>
-            </tr>
-          </tbody>
-        </table>
+      <Choice
+        label="Choice"
+        name={`${theme}-c`}
+        value="dry"
+        options={[
+          { value: "dry", words: "Dry" },
+          { value: "soaked", words: "Soaked" },
+        ]}
+      />
+      <div className="flex flex-wrap content-start gap-3">
+        <button type="button" className="btn btn-primary touch">
+          Primary
+        </button>
+        <button type="button" className="btn touch">
+          Plain
+        </button>
+        <button type="button" className="btn btn-secondary touch">
+          Chosen
+        </button>
+        <button type="button" className="btn btn-primary touch" disabled>
+          Not now
+        </button>
+        <kbd className="key">Enter</kbd>
       </div>
+    </div>
+  );
+}
+
+function Table() {
+  return (
+    <div className="plate p-4">
+      <table className="w-full">
+        <thead>
+          <tr className="stamp border-base-content border-b-2 text-left">
+            <th className="py-1">Pack</th>
+            <th className="py-1">Spec</th>
+            <th className="py-1 text-right">As built</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr className="border-base-300 border-b">
+            <td className="py-1">D1</td>
+            <td className="py-1">1.05 mm to 1.40 mm</td>
+            <td className="py-1 text-right">1.22 mm</td>
+          </tr>
+          <tr>
+            <td className="py-1">H1</td>
+            <td className="py-1">0.90 mm to 1.30 mm</td>
+            <td className="py-1 text-right">0.98 mm</td>
+          </tr>
+        </tbody>
+      </table>
     </div>
   );
 }

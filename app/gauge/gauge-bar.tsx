@@ -21,13 +21,8 @@ const BAUD = 9_600;
 /** The fields a gauge can feed say what they wait for. */
 const FIELD = "input[data-nominal]";
 
-/**
- * Which gauge feeds the fields of a page. Whatever sends the reading, it goes into the field in hand as typing does, with Enter after it, and is
- * judged there.
- *
- * @param only where the page has a place of its own for the others.
- */
-export function GaugeBar({ only }: { only?: Exclude<Kind, "typed"> }) {
+/** The gauge in hand: which kind it is, what it says into the field last touched, and what is wrong with it. */
+function useGauge(only?: Exclude<Kind, "typed">) {
   const { number, unit } = useJobView();
   const [kind, setKind] = useState<Kind>("typed");
   const [listening, setListening] = useState(false);
@@ -94,22 +89,30 @@ export function GaugeBar({ only }: { only?: Exclude<Kind, "typed"> }) {
   const simulated = (): void => void take(simulatedSource(`${number}`));
   useKeys(kind === "simulated" ? { t: simulated } : {});
   useKeyInFigure(kind === "simulated" ? simulated : null);
+  const pick = (other: Kind): void => {
+    disconnect();
+    setProblem("");
+    localStorage.setItem(KEPT, other);
+    setKind(other);
+  };
+  return { kind, pick, listening, problem, connect, disconnect, simulated };
+}
+
+/**
+ * Which gauge feeds the fields of a page. Whatever sends the reading, it goes into the field in hand as typing does, with Enter after it, and is
+ * judged there.
+ *
+ * @param only where the page has a place of its own for the others.
+ */
+export function GaugeBar({ only }: { only?: Exclude<Kind, "typed"> }) {
+  const { kind, pick, listening, problem, connect, disconnect, simulated } = useGauge(only);
   const Icon = KINDS[kind].icon;
   return (
     <div className="flex flex-wrap items-center gap-2" data-gauge={kind} data-listening={listening}>
       <label className="flex items-center gap-2">
         <Icon size={22} aria-hidden="true" />
         <span className="sr-only">Gauge</span>
-        <select
-          className="select touch"
-          value={kind}
-          onChange={({ target }) => {
-            disconnect();
-            setProblem("");
-            localStorage.setItem(KEPT, target.value);
-            setKind(target.value as Kind);
-          }}
-        >
+        <select className="select touch" value={kind} onChange={({ target }) => pick(target.value as Kind)}>
           {Object.entries(KINDS)
             .filter(([id]) => !only || id === "typed" || id === only)
             .map(([id, { words }]) => (

@@ -9,6 +9,39 @@ import { lengthText, parseLength, type LengthUnit } from "~core/quantity";
 import { byLinks } from "./entry";
 
 const ANGLES = [0, 60, 120];
+
+/** What was typed of a bore and its journal, as points, and what is wrong in which field. */
+function pointsOf(
+  typed: Readonly<Record<string, string>>,
+  links: readonly string[],
+  places: readonly string[],
+  unit: LengthUnit,
+): { points: Point[]; problems: Record<string, string> } {
+  const points: Point[] = [];
+  const problems: Record<string, string> = {};
+  for (const link of links)
+    for (const place of places)
+      for (const angle of ANGLES) {
+        const text = typed[`${link} ${place} ${angle}`]?.trim();
+        if (!text) continue;
+        const parsed = parseLength(text, unit);
+        if (parsed.ok) points.push({ link, place, angle, value: parsed.length });
+        else problems[`${link} ${place} ${angle}`] = `${parsed.problem}; ${parsed.remedy}`;
+      }
+  return { points, problems };
+}
+
+/** Enter is the end of one diameter, by hand or from a gauge that types: the next field waits. Only the button keeps the whole. */
+function onward(event: KeyboardEvent<HTMLInputElement>): void {
+  if (event.key !== "Enter") return;
+  event.preventDefault();
+  const { form } = event.currentTarget;
+  const fields = [
+    ...(form?.querySelectorAll<HTMLElement>("input, button[type=submit], button:not([type])") ?? []),
+  ];
+  fields[fields.indexOf(event.currentTarget) + 1]?.focus();
+}
+
 /** A bore and its journal at several places and angles: the largest clearance, out of round and taper, worked out as one types. */
 export function FitSheet({ row, phase, onDone }: { row: SpecLine; phase: Phase; onDone: () => void }) {
   const { applied, job, number } = useJobView();
@@ -20,28 +53,8 @@ export function FitSheet({ row, phase, onDone }: { row: SpecLine; phase: Phase; 
   const journal = chain?.links.find(([sign]) => sign === "-")?.[2] ?? "journal";
   const nominal = (name: string): number => chain?.links.find(([, , link]) => link === name)?.[3] ?? 0;
   const places = chain?.read.places ?? ["front", "rear"];
-  const points: Point[] = [];
-  const problems: Record<string, string> = {};
-  for (const link of [bore, journal])
-    for (const place of places)
-      for (const angle of ANGLES) {
-        const text = typed[`${link} ${place} ${angle}`]?.trim();
-        if (!text) continue;
-        const parsed = parseLength(text, unit);
-        if (parsed.ok) points.push({ link, place, angle, value: parsed.length });
-        else problems[`${link} ${place} ${angle}`] = `${parsed.problem}; ${parsed.remedy}`;
-      }
+  const { points, problems } = pointsOf(typed, [bore, journal], places, unit);
   const fit = fitOf(points, bore, journal);
-  // Enter is the end of one diameter, by hand or from a gauge that types: the next field waits. Only the button keeps the whole.
-  const onward = (event: KeyboardEvent<HTMLInputElement>): void => {
-    if (event.key !== "Enter") return;
-    event.preventDefault();
-    const { form } = event.currentTarget;
-    const fields = [
-      ...(form?.querySelectorAll<HTMLElement>("input, button[type=submit], button:not([type])") ?? []),
-    ];
-    fields[fields.indexOf(event.currentTarget) + 1]?.focus();
-  };
   const keep = (event: FormEvent): void => {
     event.preventDefault();
     if (!fit || !chain || Object.keys(problems).length > 0) return;

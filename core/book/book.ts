@@ -38,8 +38,10 @@ import { upcastBook } from "./upcast";
 /** `yard-key/book@1`: what is known about one unit. This file is the one description of the document. */
 export const BOOK_FORMAT = "yard-key/book@1";
 
+/** Families of transmissions a book can be of. */
 export const FAMILIES = ["automatic", "cvt", "dual-clutch"] as const;
 
+/** The book of one unit, as the document states it: `docs/book.schema.json` is made from this. */
 export const book = object({
   format: oneOf(BOOK_FORMAT),
   unit: object({
@@ -88,7 +90,9 @@ export const book = object({
   relearns: optional(list(relearn)),
 });
 
+/** A book as it was read: lengths in nanometres, references known to hold. */
 export type Book = Read<typeof book>;
+/** A trait that tells versions of the unit apart, with its values and how each is told. */
 export type Trait = Book["traits"][number];
 
 /** The format for editors: JSON Schema 2020-12, made from the shapes that read a book. */

@@ -2,6 +2,7 @@ import type { Book } from "./book";
 import { LOOKS, REASONS, WEAR, type Look, type Reason, type WearKind } from "./catalogue";
 
 type Named = Pick<Book, "wears" | "reasons">;
+/** A kind of wear that a book adds to the catalogue or words anew. */
 export type OwnWear = NonNullable<Book["wears"]>[number];
 
 /** What a kind of wear is: the book's own word first, then the catalogue's. */

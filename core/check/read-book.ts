@@ -2,6 +2,7 @@ import { bookShape, CATALOGUE, upcastBook, type Book } from "../book";
 import { check, type Names, type Problem } from "../shape";
 import { checks } from "./checks";
 
+/** A book that was read and checked, or every problem found with its place and remedy. */
 export type ReadBook =
   { ok: true; book: Book; warnings: Problem[] } | { ok: false; problems: Problem[]; warnings: Problem[] };
 

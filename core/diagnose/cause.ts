@@ -45,6 +45,7 @@ export interface CommonFault {
   id: Common;
 }
 
+/** Anything the diagnosis can suspect: a fault of the train’s, or of what all units have. */
 export type Fault = MechanicalFault | CommonFault;
 
 /** How each kind of element can fail. A one-way clutch is fed by nothing; what hangs at a synchroniser is the change mechanism’s doing. */

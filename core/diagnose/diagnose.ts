@@ -38,6 +38,7 @@ export interface NextCheck {
   would: readonly { outcome: string; chance: number; first: Fault; firstChance: number }[];
 }
 
+/** Suspects, likeliest first, and the questions that would tell them apart best. */
 export interface Diagnosis {
   /** Likeliest first; all of them, so that no runner-up is hidden. */
   suspects: readonly Suspect[];

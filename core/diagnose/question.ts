@@ -24,6 +24,7 @@ import {
   type Distribution,
 } from "./model";
 
+/** What sort of thing is asked: a range, a change, its feel, debris, a code, something outside the unit. */
 export type QuestionKind =
   "range" | "change" | "whole" | "air" | "tap" | "scan" | "speeds" | "fluid" | "debris" | "outside";
 
@@ -96,12 +97,14 @@ function remembered<K, V>(keyOf: (given: K) => unknown, work: (given: K) => V): 
 }
 const faultsKey = (faults: readonly MechanicalFault[]): string => faults.map(({ id }) => id).join();
 
+/** Words for each kind of debris in the pan or filter. */
 export const DEBRIS_NAMES: Readonly<Record<keyof typeof DEBRIS, string>> = {
   friction: "Friction material",
   steel: "Steel flakes or chunks",
   brass: "Brass or copper",
   aluminium: "Aluminium",
 };
+/** Words for each thing outside the unit that imitates a fault in it. */
 export const OUTSIDE_NAMES: Readonly<Record<keyof typeof OUTSIDE, string>> = {
   engine: "Engine: misfire, mixture, its own codes",
   wiring: "Supply, earth, plugs and loom",

@@ -11,6 +11,7 @@ export interface Speeds {
   output: number;
 }
 
+/** What input and output speeds tell of a range: the ratio seen against the book’s, and the slip. */
 export interface ReadSpeeds {
   /** The answer they give; null when they cannot be judged. */
   told: Told | null;

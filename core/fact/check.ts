@@ -25,9 +25,12 @@ export interface Door {
   from: "bench" | "document";
   most: number;
 }
+/** The door of the bench: facts said by who is signed in, as many as one sending holds. */
 export const BENCH: Door = { from: "bench", most: 200 };
+/** The door of a job document: all facts of a job at once. */
 export const DOCUMENT: Door = { from: "document", most: 20_000 };
 
+/** Facts that may be stored, or every problem with its place and remedy. */
 export type CheckedFacts = { ok: true; facts: Fact[] } | { ok: false; problems: Problem[] };
 
 /** What every fact has around what it says. */

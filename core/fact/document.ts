@@ -39,6 +39,7 @@ const document = object({
   pictures: optional(list(picture, 0, 500)),
 });
 
+/** A whole job as it is exported: its facts, its book, who said what. */
 export interface JobDocument {
   format: typeof JOB_FORMAT;
   /** The id made when the job was opened: importing twice keeps one. */
@@ -52,6 +53,11 @@ export interface JobDocument {
   pictures?: { id: string; width: number; height: number; large: string; small: string }[];
 }
 
+/**
+ * Puts the format’s name to a job’s contents.
+ *
+ * @returns the document as it is written.
+ */
 export const jobDocument = (job: Omit<JobDocument, "format">): JobDocument => ({
   format: JOB_FORMAT,
   ...job,

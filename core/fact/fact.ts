@@ -2,6 +2,7 @@ import type { Read } from "../shape";
 import type { KINDS } from "./kinds";
 
 type Kinds = typeof KINDS;
+/** The name of a kind of fact, as stored. */
 export type FactKind = keyof Kinds;
 
 /** What a fact of a kind says. */
@@ -25,4 +26,5 @@ export interface Fact<B extends FactBody = FactBody> {
 /** Facts of one kind, with their bodies narrowed. */
 export type FactOf<K extends FactKind> = Fact<BodyOf<K>>;
 
+/** Whether a fact is of a kind; narrows its type. */
 export const isKind = <K extends FactKind>(fact: Fact, kind: K): fact is FactOf<K> => fact.body.kind === kind;

@@ -16,6 +16,7 @@ export type Says<K extends FactKind> = { readonly [P in Exclude<keyof BodyOf<K>,
 /** What stands for fields that are empty or not asked for. */
 export type Empty<K extends FactKind> = { readonly [P in Exclude<keyof BodyOf<K>, "kind">]?: BodyOf<K>[P] };
 
+/** A fact’s body as read from a form, or a problem at each field that has one. */
 export type ReadFact = { ok: true; body: FactBody } | { ok: false; problems: Record<string, string> };
 
 type FieldsOf<K extends FactKind> = {

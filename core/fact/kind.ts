@@ -4,7 +4,9 @@ import type { Codes } from "./codes";
 
 /** What somebody of the shop may do; a lead answers for other people’s work. */
 export const ROLES = ["builder", "parts", "lead", "owner"] as const;
+/** What somebody is in the shop. */
 export type Role = (typeof ROLES)[number];
+/** Roles that answer for others: whoever signs, closes and decides. */
 export const LEADS: readonly Role[] = ["lead", "owner"];
 
 /** Says in words what is meant by an id of the book. */
@@ -37,6 +39,13 @@ export interface Kind<N extends string = string, B = unknown> {
 type Rest<B> = Pick<Kind<string, B>, "means" | "about" | "sentence"> &
   Partial<Pick<Kind<string, B>, "who" | "bench" | "onCard" | "against">>;
 
+/**
+ * Declares a kind of fact.
+ *
+ * @param name as stored.
+ * @param shape its fields.
+ * @param rest what it means, what it is about, who may say it, its sentence.
+ */
 export const kind = <const N extends string, B>(name: N, shape: Shape<B>, rest: Rest<B>): Kind<N, B> => ({
   bench: true,
   onCard: true,

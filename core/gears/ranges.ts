@@ -2,6 +2,7 @@ import type { Book, Range } from "../book";
 import { compare, parseDecimal, subtract, toDecimal, toNumber, ZERO, type Rational } from "../quantity";
 import { baseOfTrain, behave, type Behaviour, type Train } from "./train";
 
+/** A range as the train solves it beside what the book states. */
 export interface SolvedRange {
   range: Range;
   behaviour: Behaviour;

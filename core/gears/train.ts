@@ -77,6 +77,7 @@ export function equationOf(set: GearSet, pulley: PulleyEnd): Equation {
 /** A held one-way clutch's relative speed would have this sign if it were let go and must be stopped. */
 const blocked = (element: Element): -1 | 1 => (element.free === "backward" ? 1 : -1);
 
+/** What a train does with some elements applied: its ratio, what is free, what binds. */
 export interface Behaviour {
   /** `gear`: the output follows the input; `neutral`: it does not; `tie-up`: the input cannot turn; `output held`: only the output cannot. */
   kind: "gear" | "neutral" | "tie-up" | "output held";

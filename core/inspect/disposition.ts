@@ -8,6 +8,7 @@ export interface Schools {
   steels: "reuse if flat" | "always new";
   bushings: "on measurement" | "always new";
 }
+/** The schools of a shop that has chosen none. */
 export const USUAL_SCHOOLS: Schools = { steels: "reuse if flat", bushings: "on measurement" };
 
 /** Why a disposition is proposed. */

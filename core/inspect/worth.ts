@@ -18,6 +18,7 @@ export interface Option {
   expected: number;
 }
 
+/** What each way on costs and how long it takes, in cents of the house’s currency and hours. */
 export interface Worth {
   options: Option[];
   /** The cheapest of those that are priced; null while fewer than two are. */

@@ -25,6 +25,7 @@ export const STANDINGS = [
   "not stated",
   "not yet",
 ] as const;
+/** What a figure’s line stands at, worst first in `STANDINGS`. */
 export type Standing = (typeof STANDINGS)[number];
 
 /** A figure as one phase has it. */

@@ -75,7 +75,9 @@ const UNITS = {
   voltage: { V: unit(rational(1), 1), mV: unit(rational(1, 1000), 0) },
 } as const satisfies Record<string, Record<string, Unit>>;
 
+/** What can be measured besides length: see `UNITS`. */
 export type Quantity = keyof typeof UNITS;
+/** Every quantity there is a unit for. */
 export const QUANTITIES = Object.keys(UNITS) as Quantity[];
 
 /** What people write for a unit besides its name. */
@@ -118,6 +120,7 @@ const unitOf = (quantity: Quantity, name: string): Unit => {
   return found;
 };
 
+/** A figure as read, or what is wrong with it and what would be right. */
 export type ParsedMeasure<Q extends Quantity> =
   { ok: true; measure: Measure<Q> } | { ok: false; problem: string; remedy: string };
 

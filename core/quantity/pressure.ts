@@ -9,8 +9,10 @@ export type Pa = number & { readonly [pascal]: true };
 /** Pascals in one of each unit. psi is rounded at the tenth digit (0.45359237 kg · 9.80665 m/s² / (25.4 mm)²). */
 const PA_PER = { bar: 100_000, kPa: 1_000, MPa: 1_000_000, psi: 6_894.757293 } as const;
 
+/** A unit pressures are written in. */
 export type PressureUnit = keyof typeof PA_PER;
 
+/** A pressure in pascals, or what is wrong with what was typed. */
 export type ParsedPressure = { ok: true; pressure: Pa } | { ok: false; problem: string; remedy: string };
 
 const WRITTEN = /^(\d+(?:[.,]\d+)?|[.,]\d+)\s*(bar|kpa|mpa|psi)?$/i;

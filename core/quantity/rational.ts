@@ -22,15 +22,22 @@ export function rational(n: bigint | number, d: bigint | number = 1n): Rational 
   return { n: (sign * top) / shared, d: (sign * bottom) / shared };
 }
 
+/** 0, exactly. */
 export const ZERO = rational(0);
+/** 1, exactly. */
 export const ONE = rational(1);
 
+/** `a + b`, exactly. */
 export const add = (a: Rational, b: Rational): Rational => rational(a.n * b.d + b.n * a.d, a.d * b.d);
+/** `−a`. */
 export const negate = (a: Rational): Rational => ({ n: -a.n, d: a.d });
+/** `a − b`, exactly. */
 export const subtract = (a: Rational, b: Rational): Rational => add(a, negate(b));
+/** `a · b`, exactly. */
 export const multiply = (a: Rational, b: Rational): Rational => rational(a.n * b.n, a.d * b.d);
 /** @throws RangeError when b is zero. */
 export const divide = (a: Rational, b: Rational): Rational => rational(a.n * b.d, a.d * b.n);
+/** Whether it is exactly nothing. */
 export const isZero = (a: Rational): boolean => a.n === 0n;
 /** −1, 0 or 1. */
 export const sign = (a: Rational): -1 | 0 | 1 => (a.n < 0n ? -1 : a.n > 0n ? 1 : 0);

@@ -2,6 +2,7 @@ import { nm, type LengthUnit, type Nm } from "../quantity";
 
 /** How a clearance was read. */
 export type Method = "air and dial" | "hand and dial" | "feeler" | "by the numbers";
+/** Ways a clearance is read, the best first. */
 export const METHODS: readonly Method[] = ["air and dial", "hand and dial", "feeler", "by the numbers"];
 
 /** How any length is read: the ways of a clutch pack, and the other gauges of the bench. */
@@ -17,6 +18,7 @@ export const GAUGES = [
   ] as const),
   ...(["depth gauge", "caliper", "straight edge", "turning torque"] as const),
 ] as const;
+/** A gauge readings are taken with. */
 export type Gauge = (typeof GAUGES)[number];
 
 /** The smallest step of a gauge where nobody said otherwise: a micrometer and a bore gauge read finer than a dial. */

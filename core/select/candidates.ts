@@ -24,6 +24,7 @@ export type Source =
   | { kind: "odd piece"; pieceId: string }
   | { kind: "order"; price?: number; days?: number };
 
+/** One piece that could close the chain: what it would measure, how likely it is inside, why it stands where it stands. */
 export interface SelectiveCandidate {
   /** Stable within the list: part number, or the odd piece's id, or `fitted`. */
   key: string;
@@ -38,6 +39,7 @@ export interface SelectiveCandidate {
   reason: string;
 }
 
+/** What must be known to rank the pieces of a series: what was measured, with which piece in, the spec, the target, the shelf. */
 export interface CandidateQuestion {
   /** The clearance measured with the fitted piece, in the spec's state. */
   measured: Estimate;

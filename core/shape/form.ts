@@ -16,14 +16,23 @@ export interface Field<T> {
   /** Taken to the letter, blanks at its ends as well: a PIN. */
   readonly asTyped?: boolean;
 }
+/**
+ * A field of a form.
+ *
+ * @param inner what is read from it.
+ * @param words what it is called beside it.
+ */
 export const field = <T>(
   shape: Shape<T>,
   says = "",
   rest: Pick<Field<T>, "empty" | "asTyped"> = {},
 ): Field<T> => ({ shape, says, ...rest });
 
+/** A form: its fields by name. */
 export type Form = Readonly<Record<string, Field<unknown>>>;
+/** What a form reads to. */
 export type Values<F extends Form> = { -readonly [K in keyof F]: F[K] extends Field<infer T> ? T : never };
+/** A form’s values, or a problem at each field that has one. */
 export type ReadFields<T> = { ok: true; values: T } | { ok: false; problems: Record<string, string> };
 
 /** Holds one value against a shape: what it says, or null where it is not so. */

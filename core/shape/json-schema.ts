@@ -1,5 +1,6 @@
 import { ofKey, type Node, type Shape } from "./shape";
 
+/** A JSON Schema, as an object. */
 export type JsonSchema = Readonly<Record<string, unknown>>;
 
 /** The JSON Schema (2020-12) of a shape: what is read can be checked by anybody’s editor. */

@@ -1,5 +1,6 @@
 import type { Refusal } from "./refusal";
 
+/** What is wrong, where, and what would be right. */
 export interface Problem extends Refusal {
   /** Where, as `packs[2].stack[0].thickness`. Empty for the value itself. */
   path: string;
@@ -10,6 +11,7 @@ export interface Problem extends Refusal {
 /** The steps from a value to something within it. */
 export type Place = readonly (string | number)[];
 
+/** The place of a key or list entry within another place: `packs[2].stack`. */
 export const join = (path: string, key: string | number): string =>
   typeof key === "number" ? `${path}[${key}]` : path === "" ? key : `${path}.${key}`;
 

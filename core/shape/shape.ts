@@ -12,6 +12,7 @@ export interface Shape<T> {
   /** The type it stands for; never there at run time. */
   readonly type?: T;
 }
+/** What a shape reads to. */
 export type Read<S> = S extends Shape<infer T> ? T : never;
 
 /** A key that may be missing. */
@@ -68,13 +69,16 @@ export const text: Shape<string> = words(1, 20_000);
 /** Words that may be left empty. */
 export const maybeWords = (most: number): Shape<string> => words(0, most);
 
+/** How ids are written: small letters and digits, parted by hyphens. */
 export const ID = /^[a-z0-9]+(-[a-z0-9]+)*$/;
+/** An id. */
 export const id: Shape<string> = shape({
   kind: "pattern",
   pattern: ID,
   what: "an id",
   remedy: "use lower-case words with dashes, such as front-drum",
 });
+/** How the ids of facts and photos are written. */
 export const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 /** An id made by whoever says a thing, so that sending it twice stores it once. */
 export const uuid: Shape<string> = shape({
@@ -94,7 +98,9 @@ export const day: Shape<string> = shape({ kind: "day" });
 /** A moment as 2026-05-04T08:15:00.000Z. */
 export const time: Shape<string> = shape({ kind: "time" });
 
+/** A number between two, both allowed. */
 export const number = (least: number, most: number): Shape<number> => shape({ kind: "number", least, most });
+/** A whole number between two, both allowed. */
 export const whole = (least: number, most: number): Shape<number> => shape({ kind: "whole", least, most });
 
 /** Ten metres: nothing on a bench is longer. */
@@ -102,13 +108,16 @@ const LONGEST = 10_000_000_000;
 /** A length in whole nanometres, as facts keep it. */
 export const nanometres = (least = -LONGEST): Shape<Nm> => shape({ kind: "whole", least, most: LONGEST });
 
+/** Yes or no. */
 export const flag: Shape<boolean> = shape({ kind: "flag" });
 /** The value null. */
 export const nothing: Shape<null> = shape({ kind: "nothing" });
+/** The inner shape, or null. */
 export const orNothing = <T>(inner: Shape<T>): Shape<T | null> => shape({ kind: "or nothing", inner });
 /** Anything at all: what is checked elsewhere. */
 export const anything: Shape<unknown> = shape({ kind: "any" });
 
+/** One of the words given, and nothing else. */
 export const oneOf = <const T extends string | number>(...words: readonly T[]): Shape<T> =>
   shape({ kind: "one of", words });
 
@@ -116,6 +125,12 @@ export const oneOf = <const T extends string | number>(...words: readonly T[]): 
 export const written = <T>(parse: (value: string) => T, example: string): Shape<T> =>
   shape({ kind: "written", parse, example });
 
+/**
+ * A list of an item.
+ *
+ * @param least how many there must be.
+ * @param most how many there may be.
+ */
 export const list = <T>(item: Shape<T>, least = 0, most = 20_000): Shape<T[]> =>
   shape({ kind: "list", item, least, most, once: false });
 /** A list in which nothing stands twice. */
@@ -133,9 +148,12 @@ export const tuple = <const S extends readonly Shape<unknown>[]>(
 /** A record from ids to values. */
 export const map = <T>(item: Shape<T>): Shape<Record<string, T>> => shape({ kind: "map", item });
 
+/** A key that may be left out. */
 export const optional = <T>(of: Shape<T>): Optional<T> => ({ optional: of });
 
+/** The keys of an object with the shape of each. */
 export type Keys = Record<string, Shape<unknown> | Optional<unknown>>;
+/** What an object of such keys reads to. */
 export type Obj<K extends Keys> = {
   -readonly [P in keyof K as K[P] extends Optional<unknown> ? never : P]: Read<K[P]>;
 } & {
@@ -173,6 +191,7 @@ export const condition = (inner: Shape<Record<string, string[]>>): Shape<Record<
   shape({ kind: "condition", inner });
 
 /** Says what a value means. */
+/** Gives a shape its meaning, which reaches JSON Schema and the formats’ page. */
 export function about<T>(meaning: string, of: Optional<T>): Optional<T>;
 export function about<T>(meaning: string, of: Shape<T>): Shape<T>;
 export function about<T>(meaning: string, of: Shape<T> | Optional<T>): Shape<T> | Optional<T> {
@@ -183,5 +202,6 @@ export function about<T>(meaning: string, of: Shape<T> | Optional<T>): Shape<T> 
 export const ofKey = (key: Shape<unknown> | Optional<unknown>): [shape: Shape<unknown>, mayMiss: boolean] =>
   "optional" in key ? [key.optional, true] : [key, false];
 
+/** Whether it is an object with keys: neither null nor a list. */
 export const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === "object" && value !== null && !Array.isArray(value);

@@ -6,6 +6,7 @@ import { planOf } from "../steps";
 
 /** The stages of the work, in its order. */
 export const STAGES = ["book in", "take down", "inspect", "measure", "choose", "hand over"] as const;
+/** A stage of the work. */
 export type StageId = (typeof STAGES)[number];
 
 /** Something in scope that nobody has answered. */

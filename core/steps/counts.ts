@@ -110,6 +110,7 @@ const waitsFor = (entry: unknown, unseen: readonly Trait[]): string =>
     .map(({ name }) => name)
     .join(", ");
 
+/** Check balls in this version against those counted; null while nothing is to be counted. */
 export function ballCount(
   job: Job,
   { scoped, unseen }: Pick<Applied, "scoped" | "unseen">,

@@ -28,6 +28,7 @@ export interface StepState {
 /** Taking down, or building up: the section of the book its steps stand in. */
 export type Direction = "teardown" | "build";
 
+/** The steps of a job, down or up, each as it stands. */
 export interface Plan {
   steps: StepState[];
   bench: Bench;

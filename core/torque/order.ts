@@ -1,6 +1,7 @@
 /** A place in hundredths of the drawn face. */
 export type Place = readonly [x: number, y: number];
 
+/** The pattern fasteners are tightened in. */
 export type Pattern = "star" | "crosswise" | "spiral" | "in line" | "any order";
 
 interface Polar {

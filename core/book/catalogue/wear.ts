@@ -3,6 +3,7 @@ export const DRAWN = [
   ...(["spots", "scores", "crack", "worn face", "burnt", "glazed", "loose", "bent", "pits", "lip"] as const),
   ...(["blocked", "step", "notch", "rounded", "weak", "leak", "off"] as const),
 ] as const;
+/** A pattern that wear can be drawn in. */
 export type Drawn = (typeof DRAWN)[number];
 
 /** What a look is: its drawing, the words, and what looks the same and is not, with what tells them apart. */
@@ -69,6 +70,7 @@ export const LOOKS = {
   other: { drawn: "worn face", looks: "" },
   "grooves-gone": { drawn: "worn face", looks: "the facing’s grooves no longer felt with a nail" },
 } as const satisfies Readonly<Record<string, Look>>;
+/** Id of a look in `LOOKS`: what one sees, whatever part it is on. */
 export type LookId = keyof typeof LOOKS;
 
 /** A kind of wear, whatever part it is on; the trade’s rules of thumb. */
@@ -221,4 +223,5 @@ export const WEAR = {
   "worn-lip": { name: "worn lip", look: "stepped" },
   "worn-to-the-groove-bottom": { name: "worn to the groove bottom", look: "grooves-gone" },
 } as const satisfies Readonly<Record<string, WearKind>>;
+/** Id of a kind of wear in `WEAR`. */
 export type WearId = keyof typeof WEAR;

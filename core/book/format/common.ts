@@ -12,6 +12,7 @@ import {
   type Shape,
 } from "../../shape";
 
+/** A length as a book writes it, `1.80 mm` or `0.071 in`; read as whole nanometres. */
 export const length = written(lengthOf, "1.80 mm");
 
 /** A length that something has, and so is above nothing: a thickness, a diameter, a bolt's. */
@@ -41,6 +42,12 @@ const EXAMPLES: Readonly<Partial<Record<Quantity, string>>> = {
   resistance: "5.2 Ω",
   time: "15 min",
 };
+/**
+ * A figure with its unit, as a book writes it.
+ *
+ * @param quantity what is measured: torque, pressure, volume.
+ * @returns a shape that reads it in the quantity’s own unit.
+ */
 export const measure = <Q extends Quantity>(quantity: Q): Shape<Measure<Q>> =>
   written(
     (value) => {

@@ -129,6 +129,7 @@ const link = tuple(
   3,
 );
 
+/** A chain of lengths along the unit that closes in one clearance, end play, preload or depth. */
 export const chain = object({
   id: names("chain"),
   name: text,
@@ -165,9 +166,15 @@ export const chain = object({
 /** One chain's result against another's in the same unit. */
 export const order = tuple([refersTo("chain"), oneOf("<="), refersTo("chain")]);
 
+/** A pack: the stack of its plates in the order they lie, and what closes it. */
 export type Pack = Read<typeof pack>;
+/** One entry of a pack’s stack: a plate, how many of it, how it lies. */
 export type StackEntry = Read<typeof stackEntry>;
+/** A series of selectives: sizes in steps, with their marks. */
 export type Series = Read<typeof series>;
+/** One size of a series: its mark, its thickness in nanometres, its part number. */
 export type SeriesSize = Series["sizes"][number];
+/** A chain as the book states it; whether it applies is `resolve`’s answer. */
 export type Chain = Read<typeof chain>;
+/** One link: its sign, how it is known, its name, its nominal in nanometres. */
 export type ChainLink = Chain["links"][number];

@@ -58,6 +58,7 @@ export const PART_KINDS = [
   ...(["housing", "cover", "tube", "nut", "pulley", "belt", "chain", "fork", "synchroniser"] as const),
   ...(["park lock", "linkage", "fluid"] as const),
 ] as const;
+/** What a part is, as far as wear, cleaning and reuse ask. */
 export type PartKind = (typeof PART_KINDS)[number];
 
 /** A part, and what it belongs to. */
@@ -210,8 +211,13 @@ export const checkBall = object({
   ...holds,
 });
 
+/** A part of the unit: its number, station, kind, and what it belongs to. */
 export type Part = Read<typeof part>;
+/** A place known to give trouble: the complaint, and the answers to it with their parts. */
 export type WeakPoint = Read<typeof weakPoint>;
+/** A figure that is no chain: a hardness, a bore, a run-out, with its limits. */
 export type Measurement = Read<typeof measurement>;
+/** Fasteners tightened together: their places, size, length, torque and order. */
 export type FastenerGroup = Read<typeof fastenerGroup>;
+/** A check ball: its place and size. */
 export type CheckBall = Read<typeof checkBall>;

@@ -111,13 +111,18 @@ export const range = object({
   ratio: number(-40, 40),
 });
 
+/** The gear train: input, output, what is held, members and gear sets. */
 export const train = object({
   input: refersTo("member"),
   output: refersTo("member"),
   held: about("The member that never turns.", refersTo("member")),
 });
 
+/** A place along the unit’s axis, from and to in hundredths of its length. */
 export type Station = Read<typeof station>;
+/** One gear set of the train: a planetary set, gear pair or pulley pair, with its tooth counts. */
 export type GearSet = Read<typeof gearSet>;
+/** A clutch, brake, band, one-way clutch or synchroniser: what it joins or holds. */
 export type Element = Read<typeof element>;
+/** A line of the apply chart: what is applied, and the ratio the book states. */
 export type Range = Read<typeof range>;

@@ -136,7 +136,11 @@ export const relearn = object({
 
 export const readOut = object({ id: names("read-out"), what: text, why: text, ...holds });
 
+/** A tool a step asks for. */
 export type Tool = Read<typeof tool>;
+/** A step of the work, down or up: parts, fasteners, figures and what must be so before. */
 export type Step = Read<typeof step>;
+/** The unit’s fluid: its name, how much goes in where, and how its level is set. */
 export type Fluid = Read<typeof fluid>;
+/** Something the control unit learns anew, and what asks for it. */
 export type Relearn = Read<typeof relearn>;

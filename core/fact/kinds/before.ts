@@ -2,6 +2,7 @@ import { maybeWords, object, oneOf, refersTo, words } from "../../shape";
 import { codes, type CodeOf } from "../codes";
 import { coded, kind } from "../kind";
 
+/** How the fluid looks on arrival. */
 export const FLUID_LOOKS = codes({
   "red-or-clear": "red or clear",
   brown: "brown",
@@ -9,6 +10,7 @@ export const FLUID_LOOKS = codes({
   milky: "milky",
   "none-came-out": "none came out",
 });
+/** How the fluid smells on arrival. */
 export const FLUID_SMELLS = codes({ "as-new": "as new", old: "old", burnt: "burnt" });
 export const fluid = kind(
   "fluid",
@@ -20,6 +22,7 @@ export const fluid = kind(
   },
 );
 
+/** Where debris was found. */
 export const DEBRIS_PLACES = codes({
   pan: "pan",
   magnet: "magnet",
@@ -27,11 +30,14 @@ export const DEBRIS_PLACES = codes({
   cooler: "cooler",
   neighbour: "neighbour",
 });
+/** How much debris there is, by eye. */
 export const DEBRIS_AMOUNTS = codes({ none: "none", trace: "trace", some: "some", much: "much" });
 /** What is found in a pan, on a magnet, in a filter. */
 export const DEBRIS_KINDS = ["fuzz", "flakes", "chunks", "friction", "brass", "aluminium"] as const;
+/** A kind of debris: what the flakes are of. */
 export type DebrisKind = (typeof DEBRIS_KINDS)[number];
 
+/** What lay in pan, filter, magnet or cooler, and how much of it. */
 export const debris = kind(
   "debris",
   object({ where: coded(DEBRIS_PLACES), what: oneOf(...DEBRIS_KINDS), amount: coded(DEBRIS_AMOUNTS) }),
@@ -42,6 +48,7 @@ export const debris = kind(
   },
 );
 
+/** How a control unit’s figures came into the job. */
 export const READ_OUT_FROM = codes({ typed: "typed", pasted: "pasted", "scan-tool": "scan tool" });
 export const readOut = kind(
   "read-out",
@@ -54,7 +61,11 @@ export const readOut = kind(
   },
 );
 
+/** A code of `FLUID_LOOKS`. */
 export type FluidLook = CodeOf<typeof FLUID_LOOKS>;
+/** A code of `FLUID_SMELLS`. */
 export type FluidSmell = CodeOf<typeof FLUID_SMELLS>;
+/** A code of `DEBRIS_PLACES`. */
 export type DebrisPlace = CodeOf<typeof DEBRIS_PLACES>;
+/** A code of `DEBRIS_AMOUNTS`. */
 export type DebrisAmount = CodeOf<typeof DEBRIS_AMOUNTS>;

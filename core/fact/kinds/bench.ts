@@ -17,7 +17,9 @@ const name = words(1, 80);
 /** A part, or a group of bolts as `bolts:` and its id. */
 const things = listOnce(refersTo(["part", "fastener group", "bolts"], name), 1, 300);
 
+/** What became of a step. */
 export const STEP_DONE = codes({ done: "done", skipped: "skipped", undone: "undone" });
+/** A code of `STEP_DONE`. */
 export type StepDone = CodeOf<typeof STEP_DONE>;
 export const step = kind(
   "step",
@@ -55,8 +57,11 @@ export const boltsOut = kind(
   },
 );
 
+/** Sorts of places where parts of a job lie. */
 export const PLACE_SORTS = codes({ case: "case", tray: "tray", bin: "bin", bag: "bag" });
+/** A code of `PLACE_SORTS`. */
 export type PlaceSort = CodeOf<typeof PLACE_SORTS>;
+/** A place of this job: a tray, bin, bag, or the case itself. */
 export const place = kind("place", object({ place: name, sort: coded(PLACE_SORTS), name: words(1, 60) }), {
   onCard: false,
   means: "a tray, bin or bag of this job",
@@ -66,6 +71,7 @@ export const place = kind("place", object({ place: name, sort: coded(PLACE_SORTS
 
 /** Where a thing lies that lies in no place of the job's own. */
 export const IN_UNIT = "unit";
+/** The place of what is out of circulation. */
 export const SCRAPPED = "scrap";
 /** Laid down, in no tray of its own. */
 export const ON_BENCH = "bench";
@@ -76,11 +82,13 @@ export const laidDown = kind("lies", object({ things, place: name }), {
   sentence: ({ things: all, place: to }, nameOf) => `${all.map(nameOf).join(", ")} → ${to}`,
 });
 
+/** How a part was marked so that it goes back as it sat. */
 export const MATCH_MARKS = codes({
   "makers-mark": "maker’s mark",
   "own-mark": "own mark",
   "needs-none": "needs none",
 });
+/** A code of `MATCH_MARKS`. */
 export type MatchMark = CodeOf<typeof MATCH_MARKS>;
 export const howItSat = kind(
   "sat",
@@ -119,6 +127,7 @@ export const FOUND_WRONG = codes({
   "ring-in-the-wrong-groove": "ring in the wrong groove",
   "damaged-by-an-earlier-repair": "damaged by an earlier repair",
 });
+/** A code of `FOUND_WRONG`. */
 export type FoundWrong = CodeOf<typeof FOUND_WRONG>;
 export const wrong = kind(
   "wrong",
@@ -139,7 +148,9 @@ export const CLEANLINESS = codes({
   bagged: "bagged",
   opened: "opened",
 });
+/** A code of `CLEANLINESS`. */
 export type Cleanliness = CodeOf<typeof CLEANLINESS>;
+/** The steps of cleaning a part, in their order. */
 export const CLEANING_STEPS = codes({
   washed: "washed",
   rinsed: "rinsed",
@@ -148,6 +159,7 @@ export const CLEANING_STEPS = codes({
   "passages-blown": "passages blown",
   flushed: "flushed",
 });
+/** A code of `CLEANING_STEPS`. */
 export type CleaningStep = CodeOf<typeof CLEANING_STEPS>;
 export const cleaning = kind(
   "cleaning",

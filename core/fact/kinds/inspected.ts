@@ -22,7 +22,9 @@ export const good = kind("good", object({ parts: listOnce(refersTo("part"), 1, 3
   sentence: ({ parts }, nameOf) => `in good order: ${parts.map(nameOf).join(", ")}`,
 });
 
+/** How far wear has gone. */
 export const SEVERITIES = codes({ trace: "trace", worn: "worn", "beyond-use": "beyond use" });
+/** A code of `SEVERITIES`. */
 export type Severity = CodeOf<typeof SEVERITIES>;
 export const finding = kind(
   "finding",
@@ -46,6 +48,7 @@ export const finding = kind(
   },
 );
 
+/** What becomes of a part. */
 export const DISPOSITIONS = codes({
   reuse: "reuse",
   clean: "clean",
@@ -54,7 +57,9 @@ export const DISPOSITIONS = codes({
   upgrade: "upgrade",
   replace: "replace",
 });
+/** A code of `DISPOSITIONS`. */
 export type Disposition = CodeOf<typeof DISPOSITIONS>;
+/** What becomes of a part, and why. */
 export const disposition = kind(
   "disposition",
   object({ part: refersTo("part"), is: coded(DISPOSITIONS), reason: words(2, 500) }),
@@ -79,8 +84,11 @@ export const weakPoint = kind(
   },
 );
 
+/** How sure one is of a cause. */
 export const CAUSE_STANDINGS = codes({ found: "found", likely: "likely", "not-found": "not found" });
+/** A code of `CAUSE_STANDINGS`. */
 export type CauseStanding = CodeOf<typeof CAUSE_STANDINGS>;
+/** Why something failed. */
 export const cause = kind(
   "cause",
   suchThat(

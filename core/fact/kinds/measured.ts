@@ -26,6 +26,7 @@ const length = nanometres();
 
 /** As found in the unit before anything was changed, or with the parts that will stay in. */
 const phase = oneOf("found", "built");
+/** When a figure was read: as it came apart, on trial, or as built. */
 export type Phase = Read<typeof phase>;
 const PHASES: Readonly<Record<Phase, string>> = { found: "as found", built: "as built" };
 
@@ -49,6 +50,7 @@ const packState = object({
   wave: optional(oneOf("free", "flat")),
 });
 
+/** One reading of a chain, in nanometres, with gauge and state of the pack. */
 export const reading = kind(
   "reading",
   object({
@@ -79,6 +81,7 @@ export const reading = kind(
       `${nameOf(chain)} read ${PHASES[when]}${typed === undefined ? "" : `: ${typed}`}`,
   },
 );
+/** The body of a reading. */
 export type ReadingBody = { kind: "reading" } & Read<typeof reading.shape>;
 
 export const leaveOut = kind("leave-out", object({ reading: uuid, out: flag, reason: words(2, 500) }), {
@@ -98,6 +101,7 @@ export const CANNOT = codes({
   "does-not-run": "does not run",
   "cannot-be-reached": "cannot be reached",
 });
+/** A code of `CANNOT`. */
 export type Cannot = CodeOf<typeof CANNOT>;
 
 interface FigureOf {

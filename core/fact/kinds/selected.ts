@@ -31,6 +31,7 @@ const piece: Shape<Piece> = suchThat(
   },
 );
 
+/** Where a selective came from. */
 export const ORIGINS = codes({
   found: "found",
   shelf: "shelf",
@@ -50,6 +51,7 @@ export const fitting = kind(
   },
 );
 
+/** The selective a builder chose for a chain. */
 export const choice = kind(
   "choice",
   object({

@@ -22,6 +22,7 @@ const there = about("False takes back what was said before.", flag);
 
 /** Under what a symptom shows. */
 export const CONDITIONS = codes({ cold: "cold", hot: "hot", light: "light", "full-load": "full load" });
+/** A code of `CONDITIONS`. */
 export type Condition = CodeOf<typeof CONDITIONS>;
 
 /** What sort a trouble code is of. */
@@ -127,6 +128,7 @@ export const answer = kind(
   },
 );
 
+/** A fault code the control unit has, or has no more. */
 export const code = kind(
   "code",
   object({
@@ -144,6 +146,7 @@ export const code = kind(
   },
 );
 
+/** Input and output speed in a range, in revolutions per minute. */
 export const speeds = kind(
   "speeds",
   object({ range: refersTo("range", text), input: whole(1, 20_000), output: rpm, there }),
@@ -155,6 +158,7 @@ export const speeds = kind(
   },
 );
 
+/** Where the fault was found to be. */
 export const FAULTS = codes({ "this-unit": "this unit", elsewhere: "elsewhere", open: "open" });
 export const conclusion = kind(
   "conclusion",

@@ -2,7 +2,9 @@ import { about, maybeWords, number, object, whole, words } from "../../shape";
 import { codes, type CodeOf } from "../codes";
 import { coded, kind, LEADS } from "../kind";
 
+/** The ways on from a broken unit. */
 export const WAYS_ON = codes({ rebuild: "rebuild", reconditioned: "reconditioned", used: "used" });
+/** A code of `WAYS_ON`. */
 export type Way = CodeOf<typeof WAYS_ON>;
 
 export const offer = kind(
