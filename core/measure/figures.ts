@@ -1,44 +1,12 @@
 import type { Applied, AppliedChain, Measurement } from "../book";
-import { chainFacts, type FactOf, type Job, type JobReading, type Phase } from "../fact";
-import { assess, type Assessment, type DecisionRule, type TakenReading } from "../reading";
-import {
-  alone,
-  answered,
-  CLOCKING,
-  itemsOf,
-  itemsOfChain,
-  judgement,
-  type Item,
-  type Judgement,
-} from "./items";
-
-/** What was read of a chain, or of one of the things it is read of. */
-export interface ChainItem {
-  item: Item;
-  readings: JobReading[];
-  assessment: Assessment;
-  /** Said instead of a reading: felt only, gauge not here yet. */
-  said: FactOf<"figure"> | null;
-}
-
-/** What was said of one of the things a measurement is taken of. */
-export interface MeasurementItem {
-  item: Item;
-  said: FactOf<"figure"> | null;
-  verdict: Judgement | null;
-}
+import { chainFacts, type Job, type JobReading, type Phase } from "../fact";
+import type { DecisionRule } from "../reading";
+import { itemsOf, judgement, type Item, type Judgement } from "./items";
+import { readingSet, type MeasurementItem, type ReadingSet } from "./reading-set";
 
 /** A figure of the book with what was measured: a chain’s readings, or a measurement in its own unit. */
 export type Figure =
-  | (Omit<ChainItem, "item"> & {
-      kind: "chain";
-      id: string;
-      applied: AppliedChain;
-      /** Each of the things it is read of; empty where it is one figure. Of several, the gravest is the chain’s own verdict. */
-      items: ChainItem[];
-      /** How a pressed-in part is turned; null where the book says nothing of it. */
-      clocking: MeasurementItem | null;
-    })
+  | (ReadingSet & { kind: "chain"; id: string; applied: AppliedChain })
   | (Omit<MeasurementItem, "item"> & {
       kind: "measurement";
       id: string;
@@ -61,7 +29,12 @@ export function figures(job: Job, applied: Applied, rule: DecisionRule, phase: P
   const packs = new Set(applied.packs.map(({ chain }) => chain.id));
   const chains = applied.chains
     .filter(({ chain, inScope }) => inScope && !packs.has(chain.id))
-    .map((one) => chainFigure(job, one, rule, phase));
+    .map((one): Figure => ({
+      kind: "chain",
+      id: one.chain.id,
+      applied: one,
+      ...readingSet(job, one, rule, phase, inPhase(job, one, phase)),
+    }));
   const measured = (applied.scoped.measurements ?? []).map((measurement): Figure => {
     const of = (item?: Item): Omit<MeasurementItem, "item"> => {
       const said = job.figure("measurement", measurement.id, phase, item?.name);
@@ -74,71 +47,8 @@ export function figures(job: Job, applied: Applied, rule: DecisionRule, phase: P
   return [...chains, ...measured];
 }
 
-function chainFigure(job: Job, applied: AppliedChain, rule: DecisionRule, phase: Phase): Figure {
-  const { chain, spec, allowances } = applied;
-  const all = chainFacts(job, chain.id).readings.filter(({ fact }) => fact.body.phase === phase);
-  const of = (readings: JobReading[], as: (taken: TakenReading) => TakenReading): ChainItem["assessment"] =>
-    // Facings and fluid have no say in an end play: the reading is in the state the spec is stated in.
-    assess(
-      readings.map(({ fact: { body }, leftOut }) =>
-        as({
-          reading: body.reading,
-          state: spec.state,
-          resolution: body.resolution,
-          leftOut: leftOut !== null,
-        }),
-      ),
-      spec,
-      rule,
-      allowances,
-    );
-  const items = itemsOfChain(applied).map((item): ChainItem => {
-    const readings = all.filter(({ fact }) => fact.body.item === item.name);
-    const said = job.figure("chain", chain.id, phase, item.name);
-    return { item, readings, assessment: of(readings, alone), said };
-  });
-  // Readings from before anybody said which: a job of an older page, or one taken quickly.
-  const loose = items.length > 0 ? all.filter(({ fact }) => fact.body.item === undefined) : [];
-  if (loose.length > 0)
-    items.push({
-      item: { name: "not told apart" },
-      readings: loose,
-      assessment: of(loose, (taken) => taken),
-      said: null,
-    });
-  const said = job.figure("chain", chain.id, phase);
-  const assessment = items.length === 0 ? of(all, (taken) => taken) : gravest(items);
-  const turned = chain.clocking ? job.figure("chain", chain.id, phase, CLOCKING) : null;
-  const clocking = chain.clocking
-    ? {
-        item: { name: CLOCKING },
-        said: turned,
-        verdict: turned ? answered(CLOCKING, turned.body.text ?? "") : null,
-      }
-    : null;
-  return { kind: "chain", id: chain.id, applied, readings: all, assessment, said, items, clocking };
-}
-
-const GRAVITY: readonly Assessment["verdict"]["kind"][] = [
-  "outside",
-  "too close",
-  "creeping",
-  "too few",
-  "inside",
-];
-
-/** The verdict on several things is that on the worst; nothing is inside before all of them are read. */
-function gravest(items: readonly ChainItem[]): Assessment {
-  const read = items.filter(({ readings }) => readings.length > 0);
-  const of = (one: ChainItem): number => GRAVITY.indexOf(one.assessment.verdict.kind);
-  const [first = items[0], ...others] = read;
-  if (!first) throw new RangeError("a chain of no things");
-  const worst = others.reduce((a, b) => (of(b) < of(a) ? b : a), first).assessment;
-  const open = items.filter(({ readings, said }) => readings.length === 0 && !said).length;
-  return worst.verdict.kind === "inside" && open > 0
-    ? { ...worst, verdict: { kind: "too few", more: open } }
-    : worst;
-}
+const inPhase = (job: Job, { chain }: AppliedChain, phase: Phase): JobReading[] =>
+  chainFacts(job, chain.id).readings.filter(({ fact }) => fact.body.phase === phase);
 
 const GRAVEST: readonly (Judgement | null)[] = ["outside", "too close", null, "inside", "not stated"];
 

@@ -8,7 +8,8 @@ export {
   type SpecLineItem,
   type Standing,
 } from "./spec-lines";
-export { asFound, figures, type ChainItem, type Figure, type MeasurementItem } from "./figures";
+export { asFound, figures, type Figure } from "./figures";
+export { type ChainItem, type MeasurementItem, type ReadingSet } from "./reading-set";
 export {
   ANSWERS,
   CLOCKING,
@@ -29,7 +30,6 @@ export {
   worksheetCandidates,
   worksheets,
   type House,
-  type ReadingSet,
   type Stage,
   type Worksheet,
 } from "./worksheet";

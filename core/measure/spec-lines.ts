@@ -12,7 +12,8 @@ import { lengthText, nm, plusMinusText, rangeText, roundedText, signedText, type
 import { isSpread, READINGS_NEEDED, type Assessment, type Mark, type Verdict } from "../reading";
 import { figures, type Figure } from "./figures";
 import { DEPTH, type Item, type Judgement } from "./items";
-import { ruleOf, worksheets, type House, type ReadingSet, type Worksheet } from "./worksheet";
+import type { ReadingSet } from "./reading-set";
+import { ruleOf, worksheets, type House, type Worksheet } from "./worksheet";
 
 /** How a figure stands; from the gravest to the quietest. */
 export const STANDINGS = [

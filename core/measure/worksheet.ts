@@ -1,5 +1,5 @@
-import type { Applied, PackChain } from "../book";
-import { assess, basisOf, isEnough, type Assessment, type DecisionRule } from "../reading";
+import type { Applied, AppliedChain, PackChain } from "../book";
+import { basisOf, isEnough, type DecisionRule } from "../reading";
 import {
   astray,
   candidates,
@@ -11,7 +11,9 @@ import {
   type Astray,
 } from "../select";
 import type { Piece } from "../chain";
-import { chainFacts, type ChainFacts, type FactOf, type Job, type JobReading, type Phase } from "../fact";
+import { chainFacts, type ChainFacts, type Fact, type FactOf, type Job, type Phase } from "../fact";
+import { CLOCKING, itemsOfChain } from "./items";
+import { isPackChain, readingSet, type ReadingSet } from "./reading-set";
 
 /** What the house has chosen where practice differs. */
 export interface House {
@@ -19,14 +21,8 @@ export interface House {
   target: TargetSchool;
 }
 
-/** Readings taken with the same parts in, and what they say. */
-export interface ReadingSet {
-  readings: JobReading[];
-  assessment: Assessment;
-}
-
 /**
- * Where a pack stands. `found` and `trial` are about readings before the choice, `read` after it; `done`, `signed` and
+ * Where a chain stands. `found` and `trial` are about readings before the choice, `read` after it; `done`, `signed` and
  * `quiet` (out of scope) need nothing more.
  */
 export type Stage =
@@ -40,9 +36,9 @@ export type Stage =
   | { at: "done" }
   | { at: "signed" };
 
-/** One pack of one job: everything its page shows, computed from facts. */
-export interface Worksheet {
-  applied: PackChain;
+/** One chain of one job, a pack's clearance as an end play or a preload: everything its page shows, computed from facts. */
+export interface Worksheet<A extends AppliedChain = PackChain> {
+  applied: A;
   stage: Stage;
   /** The fitting that is in now: 0 is what was found. */
   fit: number;
@@ -71,41 +67,54 @@ export const ruleOf = (job: Job, house: House): DecisionRule => job.closed?.body
 
 interface Made {
   facts: ChainFacts;
+  said: readonly (Fact | null)[];
   rule: DecisionRule;
   school: TargetSchool;
   closed: boolean;
   apart: boolean;
-  sheet: Worksheet;
+  sheet: Worksheet<AppliedChain>;
 }
-const made = new WeakMap<PackChain, Made>();
+const made = new WeakMap<AppliedChain, Made>();
 
 /** @returns the worksheet of one chain; the very same one as long as nothing new was said of the chain. */
-export function worksheet(job: Job, applied: PackChain, house: House): Worksheet {
+export function worksheet<A extends AppliedChain>(job: Job, applied: A, house: House): Worksheet<A> {
   const facts = chainFacts(job, applied.chain.id);
   const [rule, school, closed] = [ruleOf(job, house), house.target, job.closed !== null];
   const apart = isApart(job, applied);
+  const said = saidOf(job, applied);
   const known = made.get(applied);
   if (
     known?.rule === rule &&
     known.school === school &&
     known.closed === closed &&
     known.apart === apart &&
+    same(known.said, said) &&
     sameFacts(known.facts, facts)
   )
-    return known.sheet;
+    // What is kept under a chain was made of it.
+    return known.sheet as Worksheet<A>;
   const sheet = worksheetOf(job, applied, house, facts);
-  made.set(applied, { facts, rule, school, closed, apart, sheet });
+  made.set(applied, { facts, said, rule, school, closed, apart, sheet });
   return sheet;
 }
 
 /** Whether its plates are out: what was not read as found by then can no longer be. */
-const isApart = (job: Job, { apartBy }: PackChain): boolean =>
-  apartBy.some((step) => job.steps.get(step)?.body.did === "done");
+const isApart = (job: Job, applied: AppliedChain): boolean =>
+  isPackChain(applied) && applied.apartBy.some((step) => job.steps.get(step)?.body.did === "done");
+
+/** What was said of a chain instead of reading it, and how a part of it is turned. */
+const saidOf = (job: Job, applied: AppliedChain): (Fact | null)[] =>
+  (["found", "built"] as const).flatMap((phase) =>
+    [undefined, CLOCKING, ...itemsOfChain(applied).map(({ name }) => name)].map((item) =>
+      job.figure("chain", applied.chain.id, phase, item),
+    ),
+  );
+
+const same = (one: readonly unknown[], other: readonly unknown[]): boolean =>
+  one.length === other.length && one.every((each, i) => each === other[i]);
 
 /** Whether the very same facts say something of a chain: a fact never changes. */
 function sameFacts(a: ChainFacts, b: ChainFacts): boolean {
-  const same = (one: readonly unknown[], other: readonly unknown[]): boolean =>
-    one.length === other.length && one.every((each, i) => each === other[i]);
   const read = ({ readings }: ChainFacts): unknown[] =>
     readings.flatMap(({ fact, leftOut }) => [fact, leftOut]);
   return (
@@ -117,12 +126,18 @@ function sameFacts(a: ChainFacts, b: ChainFacts): boolean {
   );
 }
 
-function worksheetOf(job: Job, applied: PackChain, house: House, facts: ChainFacts): Worksheet {
+function worksheetOf<A extends AppliedChain>(
+  job: Job,
+  applied: A,
+  house: House,
+  facts: ChainFacts,
+): Worksheet<A> {
   const fit = Math.max(0, ...facts.fittings.map(({ body }) => body.fit));
   const choice = facts.choices.filter(({ body }) => body.fit === fit).at(-1) ?? null;
+  const pack = isPackChain(applied) ? applied : null;
   const of = (phase: Phase, wanted: (fitOfReading: number) => boolean): ReadingSet => {
     const readings = facts.readings.filter(({ fact: { body } }) => body.phase === phase && wanted(body.fit));
-    return { readings, assessment: judged(readings, applied, ruleOf(job, house)) };
+    return readingSet(job, applied, ruleOf(job, house), phase, readings);
   };
   const found = of("found", () => true);
   // Before a choice the trial readings are those with the ring now in; after it, those that led to the choice.
@@ -133,7 +148,7 @@ function worksheetOf(job: Job, applied: PackChain, house: House, facts: ChainFac
   const measured = basisOf(built.assessment);
   const off =
     choice && !choice.body.kept && measured
-      ? astray(choice.body.prediction, measured, fitted, applied.series, applied.stack)
+      ? astray(choice.body.prediction, measured, fitted, applied.series, pack?.stack ?? [])
       : null;
   const explained = facts.explained.filter(({ body }) => body.fit === fit).at(-1) ?? null;
   return {
@@ -150,7 +165,7 @@ function worksheetOf(job: Job, applied: PackChain, house: House, facts: ChainFac
     // A house limit has its own middle; the book’s target belongs to the book’s limits.
     target: target(
       applied.spec,
-      applied.pack.duty,
+      pack?.pack.duty ?? "shifting",
       house.target,
       applied.house ? undefined : applied.book.target,
     ),
@@ -171,16 +186,6 @@ function worksheetOf(job: Job, applied: PackChain, house: House, facts: ChainFac
 /** The worksheets of all packs that apply, in the book's order. */
 export const worksheets = (job: Job, applied: Applied, house: House): Worksheet[] =>
   applied.packs.map((chain) => worksheet(job, chain, house));
-
-function judged(readings: readonly JobReading[], applied: PackChain, rule: DecisionRule): Assessment {
-  const taken = readings.map(({ fact: { body }, leftOut }) => ({
-    reading: body.reading,
-    state: body.state ?? applied.spec.state,
-    resolution: body.resolution,
-    leftOut: leftOut !== null,
-  }));
-  return assess(taken, applied.spec, rule, applied.allowances);
-}
 
 const fittedPiece = (facts: ChainFacts, fit: number): Piece | null =>
   facts.fittings.filter(({ body }) => body.fit === fit).at(-1)?.body.piece ?? null;
@@ -213,7 +218,7 @@ const settledEnough = ({ assessment }: ReadingSet): boolean => isEnough(assessme
  * The readings a choice is made from: those taken with the ring that is in now and the parts that stay. Null right after a
  * change of ring: nothing has been read with it yet, and readings with another one in would predict wrongly.
  */
-export function basis({ choice, built, trial }: Worksheet): ReadingSet | null {
+export function basis({ choice, built, trial }: Worksheet<AppliedChain>): ReadingSet | null {
   if (!choice || choice.body.kept) return trial;
   return built.readings.length > 0 ? built : null;
 }
@@ -223,7 +228,7 @@ export function basis({ choice, built, trial }: Worksheet): ReadingSet | null {
  * for a verdict: a prediction from fewer would pretend.
  */
 export function worksheetCandidates(
-  sheet: Worksheet,
+  sheet: Worksheet<AppliedChain>,
   stock: readonly Stock[],
   rule: DecisionRule,
 ): SelectiveCandidate[] {

@@ -1,0 +1,111 @@
+import type { AppliedChain, PackChain } from "../book";
+import type { FactOf, Job, JobReading, Phase } from "../fact";
+import { assess, type Assessment, type DecisionRule, type TakenReading } from "../reading";
+import { alone, answered, CLOCKING, itemsOfChain, type Item, type Judgement } from "./items";
+
+/** What was read of a chain, or of one of the things it is read of. */
+export interface ChainItem {
+  item: Item;
+  readings: JobReading[];
+  assessment: Assessment;
+  /** Said instead of a reading: felt only, gauge not here yet. */
+  said: FactOf<"figure"> | null;
+}
+
+/** What was said of one of the things a measurement is taken of. */
+export interface MeasurementItem {
+  item: Item;
+  said: FactOf<"figure"> | null;
+  verdict: Judgement | null;
+}
+
+/** Readings of one chain taken with the same parts in, and what they say. */
+export interface ReadingSet extends Omit<ChainItem, "item"> {
+  /** Each of the things it is read of; empty where it is one figure. Of several, the gravest is the chain’s own verdict. */
+  items: ChainItem[];
+  /** How a pressed-in part is turned; null where the book says nothing of it. */
+  clocking: MeasurementItem | null;
+}
+
+/** Whether a chain is the clearance of a pack. */
+export const isPackChain = (applied: AppliedChain): applied is PackChain => "pack" in applied;
+
+/**
+ * What was read and said of a chain in one phase, held against its spec.
+ *
+ * @param all readings of the chain that belong together: one phase, the same parts in.
+ */
+export function readingSet(
+  job: Job,
+  applied: AppliedChain,
+  rule: DecisionRule,
+  phase: Phase,
+  all: JobReading[],
+): ReadingSet {
+  const { chain, spec, allowances } = applied;
+  const judged = (
+    readings: JobReading[],
+    as: (taken: TakenReading) => TakenReading = (taken) => taken,
+  ): Assessment =>
+    assess(
+      readings.map(({ fact: { body }, leftOut }) =>
+        as({
+          reading: body.reading,
+          // Facings and fluid have no say in an end play: it is read in the state its spec is stated in.
+          state: isPackChain(applied) ? (body.state ?? spec.state) : spec.state,
+          resolution: body.resolution,
+          leftOut: leftOut !== null,
+        }),
+      ),
+      spec,
+      rule,
+      allowances,
+    );
+  const items = itemsOfChain(applied).map((item): ChainItem => {
+    const readings = all.filter(({ fact }) => fact.body.item === item.name);
+    const said = job.figure("chain", chain.id, phase, item.name);
+    return { item, readings, assessment: judged(readings, alone), said };
+  });
+  // Readings from before anybody said which: a job of an older page, or one taken quickly.
+  const loose = items.length > 0 ? all.filter(({ fact }) => fact.body.item === undefined) : [];
+  if (loose.length > 0)
+    items.push({
+      item: { name: "not told apart" },
+      readings: loose,
+      assessment: judged(loose),
+      said: null,
+    });
+  return {
+    readings: all,
+    assessment: items.length === 0 ? judged(all) : gravest(items),
+    said: job.figure("chain", chain.id, phase),
+    items,
+    clocking: chain.clocking ? clockingOf(job, chain.id, phase) : null,
+  };
+}
+
+function clockingOf(job: Job, id: string, phase: Phase): MeasurementItem {
+  const said = job.figure("chain", id, phase, CLOCKING);
+  return { item: { name: CLOCKING }, said, verdict: said ? answered(CLOCKING, said.body.text ?? "") : null };
+}
+
+const GRAVITY: readonly Assessment["verdict"]["kind"][] = [
+  "outside",
+  "too close",
+  "creeping",
+  "too few",
+  "inside",
+];
+
+/** The verdict on several things is that on the worst; nothing is inside before all of them are read. */
+function gravest(items: readonly ChainItem[]): Assessment {
+  const read = items.filter(({ readings }) => readings.length > 0);
+  const gravity = (one: ChainItem): number => GRAVITY.indexOf(one.assessment.verdict.kind);
+  const [first = items[0], ...others] = read;
+  if (!first) throw new RangeError("a chain of no things");
+  const worst = others.reduce((a, b) => (gravity(b) < gravity(a) ? b : a), first).assessment;
+  const open = items.filter(({ readings, said }) => readings.length === 0 && !said).length;
+  return worst.verdict.kind === "inside" && open > 0
+    ? { ...worst, verdict: { kind: "too few", more: open } }
+    : worst;
+}

@@ -1,0 +1,147 @@
+import { describe, expect, it } from "@jest/globals";
+import fc from "fast-check";
+import { bookOf, UNITS } from "../../demo/units";
+import { resolve, type AppliedChain } from "../book";
+import { fold, type Fact, type FactBody, type Phase } from "../fact";
+import { nm } from "../quantity";
+import { isPackChain } from "./reading-set";
+import { figures, worksheet, type House } from "./index";
+
+const HOUSE: House = { rule: "proven", target: "middle" };
+let count = 0;
+const said = (body: FactBody): Fact => ({
+  id: `00000000-0000-4000-8000-${String(++count).padStart(12, "0")}`,
+  by: "Mira K.",
+  at: "2026-05-04T08:00:00Z",
+  body,
+});
+const reading = (
+  { chain, spec }: AppliedChain,
+  phase: Phase,
+  fit: number,
+  value: number,
+  item?: string,
+): Fact =>
+  said({
+    kind: "reading",
+    chain: chain.id,
+    phase,
+    fit,
+    method: "hand and dial",
+    state: spec.state,
+    reading: { kind: "single", value: nm(value) },
+    resolution: nm(10_000),
+    unit: "mm",
+    ...(item ? { item } : {}),
+  });
+
+describe.each([...UNITS])("worksheets of %s", (id) => {
+  const book = bookOf(id);
+  const applied = resolve(book, {}, book.depths);
+  const chains = applied.chains.filter(
+    (one) => !applied.packs.some(({ chain }) => chain.id === one.chain.id),
+  );
+
+  it("say of every chain what its figure says, whichever of its things were read", () => {
+    expect(chains.length).toBeGreaterThan(0);
+    fc.assert(
+      fc.property(
+        fc.nat(chains.length - 1),
+        fc.array(fc.record({ at: fc.integer({ min: -20, max: 120 }), item: fc.nat(9) }), { maxLength: 8 }),
+        fc.boolean(),
+        (which, takes, cannot) => {
+          const chain = chains[which]!;
+          const { min, max } = chain.spec;
+          const each = chain.chain.read.each ?? [];
+          const facts = takes.map(({ at, item }) =>
+            reading(
+              chain,
+              "found",
+              0,
+              Math.max(0, Math.round(min + ((max - min) * at) / 100)),
+              each[item % (each.length + 1)],
+            ),
+          );
+          if (cannot)
+            facts.push(
+              said({
+                kind: "figure",
+                of: "chain",
+                id: chain.chain.id,
+                phase: "found",
+                cannot: "felt-only-in-order",
+                note: "",
+              }),
+            );
+          const job = fold(facts);
+          const { readings, assessment, said: word, items, clocking } = worksheet(job, chain, HOUSE).found;
+          const figure = figures(job, applied, HOUSE.rule, "found").find((one) => one.id === chain.chain.id);
+          expect(figure).toMatchObject({ readings, assessment, said: word, items, clocking });
+        },
+      ),
+      { seed: 61, numRuns: 60 },
+    );
+  });
+});
+
+describe("an end play", () => {
+  const book = bookOf("marram-dunlin");
+  const applied = resolve(book, {}, book.depths);
+  const play = applied.chains.find((one) => !isPackChain(one) && one.inScope && one.series)!;
+  const middle = nm((play.spec.min + play.spec.max) / 2);
+  const at = (facts: Fact[]) => worksheet(fold(facts), play, HOUSE);
+  const read = (phase: Phase, fit: number) => [1, 2, 3].map(() => reading(play, phase, fit, middle));
+
+  it("goes through the stages a pack goes through", () => {
+    const size = play.series!.sizes[0]!;
+    const fitting = (fit: number) =>
+      said({
+        kind: "fitting",
+        chain: play.chain.id,
+        fit,
+        origin: fit === 0 ? "found" : "shelf",
+        piece: { part: size.part, size: size.size },
+      });
+    const chosen = said({
+      kind: "choice",
+      chain: play.chain.id,
+      fit: 1,
+      kept: false,
+      reason: "",
+      prediction: { mean: middle, expanded: nm(20_000), chance: 1 },
+    });
+    const found = [...read("found", 0), fitting(0)];
+    const tried = [...found, ...read("built", 0)];
+    const changed = [...tried, fitting(1), chosen];
+    expect([
+      at([]).stage,
+      at(found).stage,
+      at(tried).stage,
+      at(changed).stage,
+      at([...changed, ...read("built", 1)]).stage,
+    ]).toEqual([
+      { at: "found", begun: false },
+      { at: "trial", begun: false },
+      { at: "choose" },
+      { at: "read", begun: false },
+      { at: "done" },
+    ]);
+    expect(at(changed).fitted?.size).toBe(size.size);
+  });
+
+  it("is made anew when something is said of it instead of a reading", () => {
+    const before = at([]);
+    const job = fold([
+      said({
+        kind: "figure",
+        of: "chain",
+        id: play.chain.id,
+        phase: "found",
+        cannot: "felt-only-in-order",
+        note: "",
+      }),
+    ]);
+    expect(before.found.said).toBeNull();
+    expect(worksheet(job, play, HOUSE).found.said?.body.cannot).toBe("felt-only-in-order");
+  });
+});
