@@ -44,8 +44,8 @@ async function type(person: Person, xpath: string, text: string): Promise<void> 
 const field = (label: string): string => `//label[.='${label}']/following-sibling::input`;
 
 describe("a seventh unit", () => {
-  it("is imported once its faults are mended, each told with its place", () =>
-    journey("seventh-import", [edda], async () => {
+  it("is imported once its faults are mended, each told with its place, and is worked on like any other: read, ring chosen, read again", () =>
+    journey("seventh", [edda], async () => {
       expect(taught).toContain("aldmoor-stint");
       const faulty = taught
         .replace('"thickness": "1.80 mm", "count": 3', '"thickness": "1.80", "count": 3')
@@ -66,10 +66,6 @@ describe("a seventh unit", () => {
       await (await edda.see("//input[@name='file']")).sendKeys(file("stint.json", taught));
       await edda.press("//button[contains(., 'Import')]");
       await edda.see("//h1[contains(., 'Aldmoor Stint')]");
-    }));
-
-  it("is worked on like any other: read, ring chosen, read again", () =>
-    journey("seventh-job", [edda], async () => {
       await edda.press("//a[.='Open a job']");
       await (await edda.see("//input[@name='vehicle']")).sendKeys("Grey runabout, TS 9");
       await (await edda.see("//textarea")).sendKeys("No second gear.");
@@ -198,7 +194,7 @@ describe("reading a book", () => {
 });
 
 describe("keeping a book", () => {
-  it("two people on one draft: the second is told, and nothing is overwritten unseen", () =>
+  it("two people on one draft: the second is told, nothing is overwritten unseen, and an open job keeps its revision", () =>
     journey("two-drafts", [edda, joost], async () => {
       await edda.go(at("/books/marram-dunlin/revisions"));
       await edda.ready();
@@ -236,6 +232,13 @@ describe("keeping a book", () => {
       await joost.read("no problems");
       await joost.press("//button[.='Save']");
       await joost.read("published or put away by somebody else");
+      // An open job keeps its revision, and is told what changed for it.
+      await edda.go(at("/jobs/1029"));
+      await edda.read("Revision 2 of this book is out. This job stays on revision 1.");
+      await edda.press("//a[.='What changed for it']");
+      await edda.read("D1 clearance max 1.40 → 1.35 mm");
+      await edda.go(at("/jobs/1029/pack/d1-clearance"));
+      await edda.read("1.40");
     }));
 
   it("a draft loses nothing: the server killed while saving, the page loaded again with work unsaved", () =>
@@ -300,16 +303,6 @@ describe("keeping a book", () => {
       expect(await (await edda.see(field("Torque"))).getAttribute("value")).toBe("10 N·m");
       await edda.press("//button[.='Save']");
       await edda.read("save 3");
-    }));
-
-  it("an open job keeps its revision, and is told what changed for it", () =>
-    journey("newer", [edda], async () => {
-      await edda.go(at("/jobs/1029"));
-      await edda.read("Revision 2 of this book is out. This job stays on revision 1.");
-      await edda.press("//a[.='What changed for it']");
-      await edda.read("D1 clearance max 1.40 → 1.35 mm");
-      await edda.go(at("/jobs/1029/pack/d1-clearance"));
-      await edda.read("1.40");
     }));
 
   it("a house value stands beside the book's: the verdict names it, and it can be taken back", () =>

@@ -315,4 +315,26 @@ export async function journey(name: string, people: Person[], walk: () => Promis
   }
 }
 
+/**
+ * A walk of several chapters, each beginning where the one before ended. It is one test, which needs no other; what fails says in which
+ * chapter.
+ */
+export class Story {
+  private readonly chapters: { name: string; walk: () => Promise<void> }[] = [];
+
+  chapter(name: string, walk: () => Promise<void>): void {
+    this.chapters.push({ name, walk });
+  }
+
+  async told(): Promise<void> {
+    for (const { name, walk } of this.chapters)
+      try {
+        await walk();
+      } catch (error) {
+        if (error instanceof Error) error.message = `${name}: ${error.message}`;
+        throw error;
+      }
+  }
+}
+
 export { By, Key };

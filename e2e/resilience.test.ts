@@ -37,6 +37,14 @@ async function killDatabase(): Promise<void> {
   process.kill(pid, "SIGKILL");
 }
 
+/** Sits down at a pack's readings as found. @returns how many there are. */
+async function atReadings(): Promise<number> {
+  await mira.go(`${shop.url}/jobs/1030/pack/d1-clearance?show=found`);
+  await mira.until("return document.activeElement.id", (id) => id === "reading-value");
+  await mira.until(waiting, (n) => n === 0);
+  return mira.driver.executeScript<number>(READINGS);
+}
+
 describe("nothing acknowledged is lost, nothing is doubled", () => {
   it(
     "the web server is killed while readings are taken; the page goes on and recovers by itself",
@@ -68,17 +76,18 @@ describe("nothing acknowledged is lost, nothing is doubled", () => {
     "the database is killed while readings are taken",
     () =>
       journey("database-killed", [mira], async () => {
+        const before = await atReadings();
         await mira.keys("1.44", Key.ENTER);
         await mira.until(waiting, (n) => n === 0);
         await killDatabase();
         await mira.keys("1.45", Key.ENTER, "1.46", Key.ENTER);
-        await mira.until(READINGS, (n) => n === 6);
+        await mira.until(READINGS, (n) => n === before + 3);
         await up(`${shop.url}/healthz`, 30_000);
         await mira.until(waiting, (n) => n === 0, 30_000);
-        await mira.until(READINGS, (n) => n === 6);
+        await mira.until(READINGS, (n) => n === before + 3);
         const all = await stored(1030);
-        expect(all.map(({ typed }) => typed)).toEqual(["1.41", "1.42", "1.43", "1.44", "1.45", "1.46"]);
-        expect(new Set(all.map(({ id }) => id)).size).toBe(6);
+        expect(all.slice(-3).map(({ typed }) => typed)).toEqual(["1.44", "1.45", "1.46"]);
+        expect(new Set(all.map(({ id }) => id)).size).toBe(before + 3);
       }),
     90_000,
   );
@@ -87,6 +96,7 @@ describe("nothing acknowledged is lost, nothing is doubled", () => {
     "the browser is reloaded with readings still waiting: they are sent once the server is back",
     () =>
       journey("reloaded", [mira], async () => {
+        const before = await atReadings();
         await shop.webs[0]?.kill();
         await mira.keys("1.47", Key.ENTER);
         await mira.until(waiting, (n) => n === 1);
@@ -96,7 +106,7 @@ describe("nothing acknowledged is lost, nothing is doubled", () => {
           .catch(() => {});
         await shop.webs[0]?.start();
         await mira.go(`${shop.url}/jobs/1030/pack/d1-clearance?show=found`);
-        await mira.until(READINGS, (n) => n === 7);
+        await mira.until(READINGS, (n) => n === before + 1);
         await mira.until(waiting, (n) => n === 0, 15_000);
         expect((await stored(1030)).at(-1)?.typed).toBe("1.47");
       }),
@@ -107,6 +117,7 @@ describe("nothing acknowledged is lost, nothing is doubled", () => {
     "a page opened while the server is away says so and comes by itself",
     () =>
       journey("away", [mira], async () => {
+        await atReadings();
         await shop.webs[0]?.kill();
         await mira.press("//nav[@aria-label='Pages of this stage']//a[contains(., 'D3')]");
         await mira.read("server is away");

@@ -65,6 +65,7 @@ it(
   "a lead signs for what cannot be proven, with the PIN that is theirs alone",
   () =>
     journey("waiver", [runa], async () => {
+      await runa.sitsAs(shop, "Runa S.", shop.url);
       await runa.go(`${shop.url}/jobs/1030/pack/d1-clearance?show=built`);
       await runa.ready();
       await runa.touch("//summary[contains(., 'a lead signs')]");

@@ -55,6 +55,7 @@ export function placeOf({ what, subject, stage }: Pick<Next, "what" | "subject" 
     case "step":
       return `teardown?step=${subject}`;
     case "part":
+    case "question":
       return `inspect?part=${subject}`;
     case "cause":
     case "weak point":

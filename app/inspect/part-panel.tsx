@@ -1,11 +1,13 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import { SayForm } from "~/say/say-form";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { TakePhoto } from "~/photos/take";
-import type { StackEntry } from "~core/book";
-import { goodOf, wearsOf, type PartState } from "~core/inspect";
+import { nameIn, type StackEntry } from "~core/book";
+import { goodOf, isOfPoint, weakPoints, wearsOf, type PartState } from "~core/inspect";
 import { wordsOf, DISPOSITIONS } from "~core/fact";
+import { OpenQuestion } from "./open-question";
 import { TONES } from "./tones";
 import { WearRow } from "./wear-row";
 
@@ -66,7 +68,34 @@ export function PartPanel({ state }: { state: PartState }) {
       {(part.lookAlikes ?? []).map(({ part: other, tell: what }) => (
         <p key={other}>
           <span className="stamp quiet mr-2">Not the same</span>
-          {applied.present.parts.find(({ id }) => id === other)?.name ?? other}: {what}
+          {nameIn(applied.present, other)}: {what}
+        </p>
+      ))}
+      {weakPoints(job, applied)
+        .filter(({ point }) => isOfPoint(part.id, point))
+        .map(({ point, fact, answer }) => (
+          <p key={point.id} data-weak-point={point.id}>
+            <span className="stamp quiet mr-2">Known weak point</span>
+            {point.name}:{" "}
+            {fact ? (
+              (answer?.name ?? fact.body.answer)
+            ) : (
+              <Link className="underline underline-offset-4" to={`/jobs/${view.number}/cause`}>
+                to be answered
+              </Link>
+            )}
+          </p>
+        ))}
+      {part.apart && (
+        <p className="font-semibold" data-apart>
+          <span className="stamp quiet mr-2">Stays whole</span>
+          {part.apart}
+        </p>
+      )}
+      {(part.then ?? []).map(({ part: other, look }) => (
+        <p key={other}>
+          <span className="stamp quiet mr-2">If it is worn</span>
+          look at {nameIn(applied.present, other)}: {look}
         </p>
       ))}
       {!closed && <Which {...{ count, sure, setSure, pieces, setPieces }} />}
@@ -85,6 +114,7 @@ export function PartPanel({ state }: { state: PartState }) {
       {wearsOf(part).length === 0 && !good && (
         <p className="quiet">The book names no wear for it: good, or decided below.</p>
       )}
+      <OpenQuestion part={part.id} />
       <Becomes state={state} closed={closed} />
     </section>
   );

@@ -39,7 +39,7 @@ export default function Before({ loaderData: { scanTool } }: Route.ComponentProp
   return (
     <div className="grid items-start gap-3 xl:grid-cols-2">
       <div className="grid gap-3">
-        <Fluid />
+        <Fluids />
         <Debris />
       </div>
       <div className="grid gap-3">
@@ -50,20 +50,34 @@ export default function Before({ loaderData: { scanTool } }: Route.ComponentProp
   );
 }
 
-function Fluid() {
-  const { job } = useJobView();
-  const fluid = job.fluid;
+/** Each fluid of the unit: its own, and what runs in other rooms of it. */
+function Fluids() {
+  const { applied } = useJobView();
+  const others = applied.present.fluid?.others ?? [];
   return (
-    <section className="plate p-4" aria-label="Fluid">
-      <h2 className="text-xl font-bold">Fluid</h2>
+    <>
+      <Fluid name={others.length > 0 ? "Fluid of the transmission" : "Fluid"} />
+      {others.map(({ id, name }) => (
+        <Fluid key={id} of={id} name={`Fluid of the ${name}`} />
+      ))}
+    </>
+  );
+}
+
+function Fluid({ of = "", name }: { of?: string; name: string }) {
+  const { job } = useJobView();
+  const fluid = job.fluids.get(of);
+  return (
+    <section className="plate p-4" aria-label={name}>
+      <h2 className="text-xl font-bold">{name}</h2>
       {fluid && (
-        <p className="mb-1 text-lg" data-fluid>
+        <p className="mb-1 text-lg" data-fluid={of}>
           <b>{FLUID_LOOKS.words[fluid.body.look]}</b>, smells <b>{FLUID_SMELLS.words[fluid.body.smell]}</b>
           {fluid.body.note && `: ${fluid.body.note}`} <span className="quiet">({fluid.by})</span>
         </p>
       )}
       {!job.closed && (
-        <SayForm kind="fluid" keep>
+        <SayForm kind="fluid" fixed={of ? { of } : {}} keep>
           {(problems) => (
             <>
               <Choice

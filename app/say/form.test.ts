@@ -25,6 +25,19 @@ const GOOD: [string, Fields][] = [
   ["a code", { kind: "code", code: "p0-731", words: "third", sort: "ratio-or-slip-code", related: "yes" }],
   ["speeds, the output standing", { kind: "speeds", range: "3", input: "1800", output: "0" }],
   ["fluid", { kind: "fluid", look: "black", smell: "burnt", note: "" }],
+  ["another fluid", { kind: "fluid", look: "black", smell: "burnt", note: "", of: "final-drive" }],
+  ["what a step records", { kind: "noted", record: "t-actuator-steps", text: "41" }],
+  [
+    "a question about a part",
+    {
+      kind: "part-question",
+      part: "body",
+      asks: "sleeve it?",
+      options: "sleeve, another one",
+      until: "",
+      waits: "yes",
+    },
+  ],
   ["debris", { kind: "debris", where: "pan", what: "brass", amount: "some" }],
   ["a conclusion", { kind: "conclusion", fault: "elsewhere", reason: "misfire", fee: "95.00" }],
   ["a pressure with its unit", { kind: "figure", of: "measurement", id: "line-idle", text: "60 psi" }],
@@ -54,6 +67,18 @@ test.each<[string, Fields, string, RegExp]>([
   ["a range there is not", { kind: "speeds", range: "9", input: "1", output: "1" }, "range", /range/],
   ["an input of none", { kind: "speeds", range: "3", input: "0", output: "1" }, "input", /1800/],
   ["a speed with a comma", { kind: "speeds", range: "3", input: "1800", output: "12,5" }, "output", /whole/],
+  [
+    "one option",
+    { kind: "part-question", part: "body", asks: "sleeve it?", options: "sleeve" },
+    "options",
+    /two/,
+  ],
+  [
+    "a day in words",
+    { kind: "part-question", part: "body", asks: "sleeve it?", until: "soon" },
+    "until",
+    /2026-05-04/,
+  ],
   ["a look there is not", { kind: "fluid", look: "pink", smell: "old" }, "look", /looks/],
   ["no reason", { kind: "conclusion", fault: "elsewhere", reason: "" }, "reason", /record/],
   [

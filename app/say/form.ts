@@ -79,6 +79,25 @@ const FORMS: { readonly [K in FactKind]?: FormOf<K> } = {
     }),
   },
   fluid: { says: { look: "Choose how it looks.", smell: "Choose how it smells." }, empty: NOTE },
+  noted: { says: { text: "Write it down, or leave the step as it is." } },
+  "part-question": {
+    says: {
+      asks: "Write the question, in a line.",
+      options: "Name at least two ways it could go, with commas between, or none.",
+      until: "Write the day as 2026-05-04, or leave it empty.",
+      answer: "Write what it came to.",
+    },
+    empty: { answer: "", options: [] },
+    typed: ({ options = "", waits = "", ...rest }) => ({
+      ...rest,
+      waits: waits === "yes" ? "true" : "false",
+      options: options
+        .split(/[,\n]/)
+        .map((one) => one.trim())
+        .filter(Boolean)
+        .join(BETWEEN),
+    }),
+  },
   debris: {
     says: { where: "Choose where it was found.", what: "Choose what it is.", amount: "Choose how much." },
   },

@@ -9,6 +9,7 @@ const GROUPS: Readonly<Record<Open["kind"], { words: string; page: (open: Open) 
     trait: { words: "not seen yet", page: () => "", link: "Correct what was seen" },
     step: { words: "steps not done", page: ({ key }) => `teardown?step=${key.slice(5)}`, link: "Tear down" },
     part: { words: "parts without an answer", page: () => "inspect", link: "Inspect" },
+    question: { words: "open questions", page: ({ subject }) => `inspect?part=${subject}`, link: "Inspect" },
     renew: { words: "new parts not in yet", page: () => "inspect", link: "Inspect" },
     figure: { words: "figures not proven", page: () => "measure", link: "Measure" },
     cause: { words: "failures without a cause", page: () => "cause", link: "Cause" },

@@ -7,11 +7,12 @@ import { lengthText } from "~core/quantity";
 export function Bolts({
   group,
   out,
-  first,
+  keyed,
 }: {
   group: FastenerGroup;
   out: readonly number[];
-  first: boolean;
+  /** Whether it is the one the key takes out. */
+  keyed: boolean;
 }) {
   const { job, unit } = useJobView();
   const say = useSay();
@@ -40,7 +41,7 @@ export function Bolts({
               className={`btn touch ${all ? "" : "btn-secondary"}`}
               onClick={() => tell(all ? [] : group.places.map((_, i) => i))}
             >
-              {all ? "Put them back" : `All ${group.count} out`} {first && <kbd className="key">f</kbd>}
+              {all ? "Put them back" : `All ${group.count} out`} {keyed && <kbd className="key">f</kbd>}
             </button>
           )}
         </div>

@@ -23,6 +23,7 @@ export function PartRow({ part, bench, count }: { part: Part; bench: Bench; coun
           {count === undefined && (part.count ?? 1) > 1 && <b> × {part.count}</b>}
           <span className="quiet block text-sm">
             {part.number}
+            {part.apart && <b> · stays whole: {part.apart}</b>}
             {part.oneTime && <b> · never used again</b>}
             {thing && thing.place !== "unit" && ` · ${placeName(job, thing.place)}`}
           </span>

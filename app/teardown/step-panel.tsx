@@ -1,7 +1,6 @@
 import { Undecided } from "~/pack/undecided";
 import { useWhen } from "~/door/when";
-import { AlertTriangle, ArrowRight, Hammer, RotateCw, TriangleRight } from "lucide-react";
-import { useState, type ReactNode } from "react";
+import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { GaugeBar } from "~/gauge/gauge-bar";
 import { Figure } from "~/intake/figures";
@@ -20,7 +19,9 @@ import { GoesTo } from "./goes-to";
 import { Notices } from "./notices";
 import { PartRow } from "./part-row";
 import { placeFor } from "./places";
+import { Records } from "./records";
 import { Skip } from "./skip";
+import { Told } from "./told";
 
 /** One step at arm's length: what comes off, how, with what, what to mind, and one large target when it is done. */
 export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
@@ -42,16 +43,16 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
     say({ kind: "step", step: step.id, did: "done", reason: "", to: place });
     onward();
   };
-  const open = fasteners.filter(({ id, count }) => (plan.bench.bolts.get(id)?.placesOut.length ?? 0) < count);
+  const unbolted = fasteners.find(
+    ({ id, count }) => (plan.bench.bolts.get(id)?.placesOut.length ?? 0) < count,
+  );
   useKeys({
     d: job.closed || ticked ? undefined : done,
+    // One group at a time, the one the key is printed on.
     f:
-      job.closed || open.length === 0
+      job.closed || !unbolted
         ? undefined
-        : () => {
-            for (const { id, places } of open)
-              say({ kind: "out", group: id, places: places.map((_, i) => i) });
-          },
+        : () => say({ kind: "out", group: unbolted.id, places: unbolted.places.map((_, i) => i) }),
   });
   const counted = counts(job, applied);
   const countOf = (of: string) => counted.find((one) => one.id === of);
@@ -76,12 +77,12 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
       {!job.closed && <Notices notices={state.notices} />}
       {!job.closed && !ticked && <PacksFirst step={step.id} />}
       <Told step={step} />
-      {fasteners.map((group, i) => (
+      {fasteners.map((group) => (
         <Bolts
           key={group.id}
           group={group}
           out={plan.bench.bolts.get(group.id)?.placesOut ?? []}
-          first={i === 0}
+          keyed={group === unbolted}
         />
       ))}
       {boltCounts.map((one) => (
@@ -107,6 +108,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
           ))}
         </ul>
       )}
+      <Records step={step} />
       <Elsewhere state={state} shown={wanted.map(({ id }) => id)} />
       {!job.closed && (
         <>
@@ -148,50 +150,6 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
   );
 }
 
-/** What the book says of a step: what to mind, how, with what, what to see to and to record. */
-function Told({ step }: { step: StepState["step"] }) {
-  const { applied } = useJobView();
-  const tools = (step.tools ?? []).flatMap(
-    (id) => applied.present.tools?.find((tool) => tool.id === id) ?? [],
-  );
-  const caution = applied.present.cautions?.find(({ id }) => id === step.caution);
-  return (
-    <>
-      {caution && (
-        <p className="border-accent bg-base-200 mt-2 flex items-center gap-3 border-l-4 px-3 py-2 text-lg font-semibold">
-          <AlertTriangle size={26} aria-hidden="true" className="shrink-0" /> {caution.text}
-        </p>
-      )}
-      <div className="mt-2 grid gap-x-6 text-lg md:grid-cols-2">
-        <Line wide name="How" text={step.how} icon={<ArrowRight size={20} aria-hidden="true" />} />
-        <Line name="Sits" text={step.round} icon={<RotateCw size={20} aria-hidden="true" />} />
-        <Line name="Unit lies" text={step.lies} icon={<TriangleRight size={20} aria-hidden="true" />} />
-        <Line name="Pry" text={step.pry} icon={<Hammer size={20} aria-hidden="true" />} />
-      </div>
-      {tools.length > 0 && (
-        <p className="mt-1">
-          <span className="stamp quiet mr-2">Tools</span>
-          {tools.map(({ name, limit }) => `${name}${limit ? ` (${limit})` : ""}`).join(", ")}
-        </p>
-      )}
-      {(step.check?.length ?? 0) + (step.record?.length ?? 0) > 0 && (
-        <p className="mt-1">
-          {step.check && (
-            <>
-              <span className="stamp quiet mr-2">See to it</span> {step.check.join(", ")}.{" "}
-            </>
-          )}
-          {step.record && (
-            <>
-              <span className="stamp quiet mr-2">Record</span> {step.record.join(", ")}.
-            </>
-          )}
-        </p>
-      )}
-    </>
-  );
-}
-
 /** Packs this step takes apart that nobody has read as they were found: afterwards nobody can. */
 function PacksFirst({ step }: { step: string }) {
   const { number, sheets } = useJobView();
@@ -214,24 +172,6 @@ function PacksFirst({ step }: { step: string }) {
     </p>
   ));
 }
-
-const Line = ({
-  name,
-  text,
-  icon,
-  wide = false,
-}: {
-  name: string;
-  text: string | undefined;
-  icon: ReactNode;
-  wide?: boolean;
-}) =>
-  text ? (
-    <p className={`flex items-baseline gap-2 ${wide ? "md:col-span-2" : ""}`}>
-      <span className="shrink-0 self-center">{icon}</span>
-      <span className="stamp quiet shrink-0">{name}</span> {text}
-    </p>
-  ) : null;
 
 /** Figures of the step that have pages of their own. */
 function Elsewhere({ state: { step }, shown }: { state: StepState; shown: readonly string[] }) {

@@ -48,6 +48,12 @@ function namesById(book: Book): Map<string, string> {
     { id: boltsOf(id), name },
   ]);
   const answers = weakPoints.flatMap((point) => point.answers);
+  const records = [...teardown, ...build].flatMap(({ record = [] }) =>
+    record.map(({ id, what }) => ({ id, name: what })),
+  );
+  const fluids = book.fluid?.others ?? [];
   const elements = packs.map(({ element, name }) => ({ id: element, name }));
-  return new Map([...answers, ...bolts, ...elements, ...named].map(({ id, name }) => [id, name]));
+  return new Map(
+    [...answers, ...records, ...fluids, ...bolts, ...elements, ...named].map(({ id, name }) => [id, name]),
+  );
 }

@@ -17,6 +17,8 @@ export function upcastBook(document: unknown): unknown {
     ...partsOf(document, wears, reasons),
     ...pointsOf(document),
     ...elementsOf(document),
+    ...stepsOf("teardown", document),
+    ...stepsOf("build", document),
   };
   if (Object.keys(changed).length === 0) return document;
   return {
@@ -97,4 +99,20 @@ function elementsOf({ elements }: Old): Old {
     return { ...element, outside: known ?? (/converter/i.test(words) ? "converter" : "second-axle") };
   });
   return now.every((one, i) => one === list[i]) ? {} : { elements: now };
+}
+
+/** What a step records was told by its words. */
+function stepsOf(phase: "teardown" | "build", document: Old): Old {
+  const list = listOf(document[phase]);
+  const now = list.map((step) => {
+    const record = isRecord(step) ? listOf(step.record) : [];
+    if (!isRecord(step) || !record.some((one) => typeof one === "string")) return step;
+    return {
+      ...step,
+      record: record.map((one) =>
+        typeof one === "string" ? { id: codeFor(`${String(step.id)} ${one}`), what: one } : one,
+      ),
+    };
+  });
+  return now.every((one, i) => one === list[i]) ? {} : { [phase]: now };
 }

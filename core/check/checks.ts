@@ -2,7 +2,7 @@ import { chains, closing, orders } from "./chains";
 import type { Check } from "./check";
 import { conditions } from "./conditions";
 import { packs, series } from "./packs";
-import { fasteners, measurements, parts } from "./parts";
+import { fasteners, measurements, parts, weakPoints } from "./parts";
 import { pistons, plausible } from "./plausible";
 import { ballPlaces, takenOut, versionsReach } from "./reach";
 import { elements, family, gearSets, ranges, stations } from "./train";
@@ -23,6 +23,7 @@ export const checks: readonly Check[] = [
   closing,
   orders,
   parts,
+  weakPoints,
   fasteners,
   measurements,
   ballPlaces,

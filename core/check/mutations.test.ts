@@ -97,6 +97,24 @@ const FAULTS: [string, UnitId, string, unknown, RegExp, string?][] = [
   ["an element that is not there", G, "ranges#1.applied#0", "k7", /no element "k7"/],
   ["a part that is not there", S, "packs#d1.stack#1.part", "d1-stell", /no part.*use one of: d1-/],
   ["a tool that is not there", D, "teardown#t-pump.tools#0", "hammer", /no tool "hammer"/],
+  [
+    "a part left for a step that never comes",
+    D,
+    "teardown#t-pump-apart.leave",
+    ["pump-gears"],
+    /pump-gears is left for now, and no later step takes it/,
+    "teardown#t-pump-apart.leave",
+  ],
+  [
+    "a part that is looked at next when it is worn",
+    D,
+    "parts#f1.then",
+    [{ part: "f1", look: "twice" }],
+    /looks at itself/,
+    "parts#f1.then#0.part",
+  ],
+  ["a record of another page", D, "teardown#t-read.record#0.on", "moon", /debris/],
+  ["a second fluid that is no id", S, "fluid.others#0.id", "Final Drive", /id/],
   ["a caution that is not there", T, "teardown#t-diff.caution", "sharp", /no caution/],
   ["a bolt group that is not there", W, "build#b-pan.fasteners#0", "bolts", /no fastener group/],
   ["a depth that is not there", D, "packs#d1.depth#0", "tail", /no depth "tail".*full/],
@@ -611,6 +629,25 @@ describe("each deliberate fault is told, at its place and with what to do", () =
       "fasteners[0].count",
     ]);
   });
+});
+
+test("an answer to a weak point that is done to no part is warned of, at its place", () => {
+  const document = documentOf("marram-dunlin") as { weakPoints: { parts?: string[] }[] };
+  delete document.weakPoints[0]!.parts;
+  expect(readBook(document)).toMatchObject({
+    ok: true,
+    warnings: [{ path: "weakPoints[0].answers[0]", message: expect.stringMatching(/done to no part/) }],
+  });
+});
+
+test("what steps recorded in words is read, each under an id of its own", () => {
+  const document = documentOf("marram-dunlin") as { teardown: { id: string; record?: unknown[] }[] };
+  document.teardown[0]!.record = ["learned values", "solenoid identities"];
+  const read = readBook(document);
+  expect(read.ok && read.book.teardown?.[0]?.record).toEqual([
+    { id: "t-read-learned-values", what: "learned values" },
+    { id: "t-read-solenoid-identities", what: "solenoid identities" },
+  ]);
 });
 
 test.each(UNITS)("%s is in order, without a warning", (unit) => {

@@ -34,11 +34,33 @@ export const parts: Check = {
             `use one of: ${(values ? Object.keys(values) : traits.map(({ id }) => id)).join(", ")}`,
           );
       }
+      part.then?.forEach(({ part: other }, j) => {
+        if (other === part.id)
+          say(`${path}.then[${j}].part`, "looks at itself next", "name the part that is looked at then");
+      });
       part.lookAlikes?.forEach(({ part: other }, j) => {
         if (other === part.id)
           say(`${path}.lookAlikes[${j}].part`, "a part looks like itself", "name the other one");
       });
     });
+  },
+};
+
+/** An answer that does something to no part changes nothing of what is needed. */
+export const weakPoints: Check = {
+  reads: ["weakPoints"],
+  check({ weakPoints: all = [] }, _conditions, say) {
+    all.forEach(({ parts: own = [], answers }, i) =>
+      answers.forEach(({ name, does, parts: its = own }, j) => {
+        if (does !== "look" && its.length === 0)
+          say(
+            `weakPoints[${i}].answers[${j}]`,
+            `“${name}” is done to no part`,
+            "name the parts of the weak point, or of this answer",
+            true,
+          );
+      }),
+    );
   },
 };
 

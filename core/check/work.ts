@@ -52,6 +52,15 @@ function removal(book: Book, work: Book, where: string, tell: Say): void {
       }
     }
   });
+  taken.forEach((step, i) => {
+    for (const id of step.leave ?? [])
+      if (placeOf(id) <= i)
+        tell(
+          `${pathOf(book, "teardown", step)}.leave`,
+          `${id} is left for now, and no later step takes it ${where}`,
+          "name it in a later step, or leave it out here",
+        );
+  });
   holders(book, work, where, tell);
   bolts(book, work, where, tell);
   const fitted = new Set((work.build ?? []).flatMap(({ parts = [] }) => parts));

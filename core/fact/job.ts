@@ -90,7 +90,19 @@ export class Job {
     return this.once("speeds", () => standing(this.live, "speeds"));
   }
   get fluid(): FactOf<"fluid"> | null {
-    return this.latest("fluid");
+    return this.last("fluid").get("") ?? null;
+  }
+  /** How each fluid of the unit looks: the transmission’s own under an empty name, the others by their ids. */
+  get fluids(): Last<"fluid"> {
+    return this.last("fluid");
+  }
+  /** What steps asked to be noted down. */
+  get noted(): Last<"noted"> {
+    return this.last("noted");
+  }
+  /** Questions about parts, open and answered. */
+  get partQuestions(): Last<"part-question"> {
+    return this.last("part-question");
   }
   /** By place and kind; those seen not to be there among them. */
   get debris(): readonly FactOf<"debris">[] {

@@ -2,7 +2,7 @@ import { describe, expect, it, test } from "@jest/globals";
 import { UNITS, type UnitId } from "../../demo/units";
 import type { Disposition, FactBody } from "../fact";
 import { all, answered, debris, figure, finding, good, jobOf, read, unitOf, wrong } from "../../demo/testing";
-import { unanswered, unlooked, USUAL_SCHOOLS, type Because, type PartState, type Schools } from "./index";
+import { unanswered, unlooked, USUAL_SCHOOLS, type Because, type Schools } from "./index";
 
 describe("what becomes of a part", () => {
   const NEW_STEELS: Schools = { ...USUAL_SCHOOLS, steels: "always new" };
@@ -365,19 +365,40 @@ describe("what becomes of a part", () => {
     ).toBeNull();
   });
 
-  it("of a known weak point is to be answered, and follows the answer", () => {
-    const applied = unitOf("marram-dunlin");
-    const named = (applied.scoped.weakPoints ?? []).filter(({ parts }) => parts?.length);
-    for (const { id, parts: [part] = [], answers } of named) {
-      const of = (facts: FactBody[]): PartState | undefined =>
-        all("marram-dunlin", facts).find((one) => one.part.id === part);
-      expect(of([])?.because.some(({ rule }) => rule === "known weak point")).toBe(true);
-      expect(
-        of([answered(id, answers[0]?.id ?? "")])?.because.some(({ words }) =>
-          words.endsWith("to be answered"),
-        ),
-      ).toBe(false);
+  it.each(UNITS)("%s: follows the answer to a known weak point, and nothing before there is one", (unit) => {
+    const applied = unitOf(unit);
+    const DOES = { replace: "replace", machine: "machine", clean: "clean", look: "reuse" };
+    const parts = applied.scoped.parts.map(({ id }) => id);
+    for (const { id, parts: own = [], answers } of applied.scoped.weakPoints ?? []) {
+      expect(own.length).toBeGreaterThan(0);
+      for (const answer of answers) {
+        const states = all(unit, [good(...parts), answered(id, answer.id)]);
+        const speaks = states.filter(({ because }) =>
+          because.some(({ rule, words }) => rule === "known weak point" && words.endsWith(answer.name)),
+        );
+        expect(speaks.map(({ part }) => part.id).sort()).toEqual(
+          (answer.parts ?? own).filter((part) => parts.includes(part)).sort(),
+        );
+        for (const { because } of speaks)
+          expect(because.find(({ rule }) => rule === "known weak point")?.is).toBe(DOES[answer.does]);
+      }
+      const before = all(unit, [good(...parts)]);
+      expect(before.flatMap(({ because }) => because.map(({ rule }) => rule))).not.toContain(
+        "known weak point",
+      );
     }
+  });
+
+  it("is looked at where the book says to look when another part is worn", () => {
+    const of = (...facts: FactBody[]) => {
+      const { is, because } = all("corrie-godwit", facts).find(({ part }) => part.id === "odd-shaft")!;
+      return [is, because.some(({ rule }) => rule === "linked look")];
+    };
+    expect(of()).toEqual([null, false]);
+    expect(of(finding("odd-bearing", "rough"))).toEqual(["measure-first", true]);
+    expect(of(finding("odd-bearing", "rough", "trace"))).toEqual([null, false]);
+    // Once somebody has looked, what was seen there holds.
+    expect(of(finding("odd-bearing", "rough"), good("odd-shaft"))).toEqual(["reuse", false]);
   });
 
   it.each(UNITS)("%s: marking everything good leaves nothing unlooked", (unit) => {

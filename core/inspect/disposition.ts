@@ -17,6 +17,7 @@ export interface Because {
     | "one-time part"
     | "always replaced"
     | "known weak point"
+    | "linked look"
     | "measured"
     | "to be measured"
     | "worn"
@@ -84,6 +85,7 @@ export function dispositions(job: Job, applied: Applied, schools: Schools, rule:
   const heated = besideBurnt(job, applied);
   const metal = metalEverywhere(job);
   const points = weakPoints(job, applied);
+  const twins = lookedNext(job, applied);
   const other = new Set(
     job.wrongs.filter(({ body }) => body.what === "another-versions-part").map(({ body }) => body.of),
   );
@@ -95,6 +97,7 @@ export function dispositions(job: Job, applied: Applied, schools: Schools, rule:
       ...bySchool(part, schools),
       ...byMetal(part, metal),
       ...byPoints(part, points),
+      ...byTwins(twins.get(part.id) ?? [], good || findings.length > 0),
       ...(measured.get(part.id) ?? []),
       ...(good && heated.has(part.id) && !measured.has(part.id) ? [BESIDE_BURNT] : []),
       ...findings.map(byFinding(part, applied.present)),
@@ -158,15 +161,32 @@ function byMetal({ kind }: Part, metal: string | null): Because[] {
   return [{ rule: "metal everywhere", words: `${metal}: metal stays in it`, is: "replace" }];
 }
 
-const byPoints = (part: Part, points: readonly PointState[]): Because[] =>
-  points
-    .filter(({ point }) => point.parts?.includes(part.id))
-    .map(({ point, fact, answer }): Because => {
-      if (!fact)
-        return { rule: "known weak point", words: `${point.name}: to be answered`, is: "measure-first" };
-      const words = `${point.name}: ${answer?.name ?? fact.body.answer}`;
-      return { rule: "known weak point", words, is: answer ? DOES[answer.does] : "reuse" };
-    });
+function byPoints(part: Part, points: readonly PointState[]): Because[] {
+  return points.flatMap(({ point, fact, answer }): Because[] => {
+    // One that nobody has answered is open by itself: it says nothing of its parts yet.
+    if (!fact || !(answer?.parts ?? point.parts ?? []).includes(part.id)) return [];
+    const words = `${point.name}: ${answer?.name ?? fact.body.answer}`;
+    return [{ rule: "known weak point", words, is: answer ? DOES[answer.does] : "reuse" }];
+  });
+}
+
+/** Where the book says to look next when a part is worn, by the part to look at. */
+function lookedNext(job: Job, { scoped, present }: Applied): ReadonlyMap<string, string[]> {
+  const next = new Map<string, string[]>();
+  const bad = new Set(
+    job.findings.flatMap(({ body: { part, sure, severity } }) =>
+      sure && severity !== "trace" ? [part] : [],
+    ),
+  );
+  for (const { name, then = [] } of present.parts.filter((part) => bad.has(part.id)))
+    for (const { part, look } of then)
+      if (scoped.parts.some((one) => one.id === part))
+        next.set(part, [...(next.get(part) ?? []), `${name} is worn: ${look}`]);
+  return next;
+}
+
+const byTwins = (words: readonly string[], looked: boolean): Because[] =>
+  looked ? [] : words.map((each) => ({ rule: "linked look", words: each, is: "measure-first" }));
 
 /** What an answer to a weak point makes of its parts. */
 const DOES = { replace: "replace", machine: "machine", clean: "clean", look: "reuse" } as const;
@@ -259,6 +279,10 @@ function withAssemblies(states: PartState[]): PartState[] {
     return settle(state.part, because, state.decided, state.good, state.findings);
   });
 }
+
+/** Whether a weak point, or an answer to it, is of a part. */
+export const isOfPoint = (part: string, { parts = [], answers }: WeakPoint): boolean =>
+  [...parts, ...answers.flatMap((answer) => answer.parts ?? [])].includes(part);
 
 /** A known weak point of this version, and what was answered. */
 export interface PointState {

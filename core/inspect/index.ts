@@ -2,6 +2,7 @@ export { candidateCauses, type RankedCause, type Evidence } from "./cause";
 export { unanswered, type Unanswered } from "./closing";
 export {
   dispositions,
+  isOfPoint,
   metalEverywhere,
   unlooked,
   USUAL_SCHOOLS,

@@ -1,5 +1,5 @@
 import { refusal } from "./refusal";
-import { STORABLE, type Node, type Shape } from "./shape";
+import { isDay, STORABLE, type Node, type Shape } from "./shape";
 
 /** What was typed into the fields of a form, by their names; several values of one field stand apart by `BETWEEN`. */
 export type Fields = Readonly<Record<string, string>>;
@@ -136,6 +136,8 @@ export function fits({ is }: Shape<unknown>, value: unknown): { value: unknown }
     case "names":
     case "refers to":
       return fits(is.inner, value);
+    case "day":
+      return when(typeof value === "string" && isDay(value));
     default:
       throw new RangeError(`no field of a form holds a ${is.kind}`);
   }

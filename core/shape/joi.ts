@@ -1,5 +1,5 @@
 import Joi from "joi";
-import { ofKey, STORABLE, type Keys, type Node, type Shape } from "./shape";
+import { ofKey, STORABLE, type Keys, type Node, type Shape, isDay } from "./shape";
 
 const made = new WeakMap<Node, Joi.Schema>();
 
@@ -104,12 +104,6 @@ const keysSchema = (keys: Keys): Joi.SchemaMap =>
 
 const atLeast = (least: number) => (value: string) => value.trim().length >= least;
 
-/** A day that the calendar has. */
-function isDay(value: string): boolean {
-  if (!/^\d{4}-\d\d-\d\d$/.test(value)) return false;
-  const at = Date.parse(`${value}T00:00:00.000Z`);
-  return !Number.isNaN(at) && new Date(at).toISOString().startsWith(value);
-}
 const isTime = (value: string): boolean =>
   /^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d{1,6})?)?(Z|[+-]\d\d:?\d\d)$/.test(value) &&
   isDay(value.slice(0, 10)) &&

@@ -93,6 +93,13 @@ export const uuid: Shape<string> = shape({
 export const matching = (pattern: RegExp, what: string, remedy: string): Shape<string> =>
   shape({ kind: "pattern", pattern, what, remedy });
 
+/** A day that the calendar has. */
+export function isDay(value: string): boolean {
+  if (!/^\d{4}-\d\d-\d\d$/.test(value)) return false;
+  const at = Date.parse(`${value}T00:00:00.000Z`);
+  return !Number.isNaN(at) && new Date(at).toISOString().startsWith(value);
+}
+
 /** A day as 2026-05-04. */
 export const day: Shape<string> = shape({ kind: "day" });
 /** A moment as 2026-05-04T08:15:00.000Z. */

@@ -14,6 +14,31 @@ const kinds = (list: readonly Open[]): Record<string, number> =>
 const open = (unit: UnitId, bodies: readonly FactBody[]): Open[] =>
   hinders(jobOf(bodies), unitOf(unit), HOUSE);
 
+const question = (waits: boolean, answer = ""): FactBody => ({
+  kind: "part-question",
+  part: "body",
+  asks: "sleeve it, or another one?",
+  options: ["sleeve", "another"],
+  until: "2026-06-01",
+  waits,
+  answer,
+});
+
+it("an open question about a part must be answered: first where the build waits for it, before the unit leaves where it does not", () => {
+  const of = (...facts: FactBody[]) =>
+    open("marram-dunlin", facts)
+      .filter(({ kind }) => kind === "question")
+      .map(({ stage, subject, words }) => [stage, subject, words]);
+  expect(of()).toEqual([]);
+  expect(of(question(true))).toEqual([
+    ["inspect", "body", "open: sleeve it, or another one? By 2026-06-01."],
+  ]);
+  expect(of(question(false))).toEqual([
+    ["hand over", "body", "open: sleeve it, or another one? By 2026-06-01."],
+  ]);
+  expect(of(question(true), question(true, "sleeve"))).toEqual([]);
+});
+
 /** A job of which everything in scope has been answered, as a careful shop would. */
 function answeredJob(unit: UnitId): FactBody[] {
   const applied = unitOf(unit);

@@ -13,7 +13,7 @@ export type StageId = (typeof STAGES)[number];
 export interface Open {
   /** What a lead’s signature names: the same as long as the thing is. */
   key: string;
-  kind: "trait" | "step" | "part" | "renew" | "figure" | "cause" | "weak point" | "disagreement";
+  kind: "trait" | "step" | "part" | "question" | "renew" | "figure" | "cause" | "weak point" | "disagreement";
   /** The stage of the work in which it is answered. */
   stage: StageId;
   /** The step, part, figure, pack, failure, weak point or trait it is about. */
@@ -37,9 +37,11 @@ export function openOf(job: Job, applied: Applied, house: Rule): Open[] {
   const list = [
     ...traits(applied),
     ...steps(job, applied),
+    ...questions(job, applied, true),
     ...parts(job, applied, house),
     ...figures(job, applied, house),
     ...causes(job, applied),
+    ...questions(job, applied, false),
     ...job.disagreements.map(({ kind, key, holds }): Unsigned => ({
       key: `disagreement ${kind} ${key}`,
       kind: "disagreement",
@@ -149,6 +151,24 @@ function figureWords({ sheet, found, built }: SpecLine): string {
       return "not read often enough";
   }
 }
+
+/** Questions about parts in scope that nobody has answered; what the build does not wait for is answered before the unit leaves. */
+const questions = (job: Job, { scoped }: Applied, waits: boolean): Unsigned[] =>
+  scoped.parts.flatMap(({ id, name }): Unsigned[] => {
+    const asked = job.partQuestions.get(id)?.body;
+    if (!asked || asked.answer || asked.waits !== waits) return [];
+    const words = `open: ${asked.asks}${asked.until ? ` By ${asked.until}.` : ""}`;
+    return [
+      {
+        key: `question ${id}`,
+        kind: "question",
+        stage: waits ? "inspect" : "hand over",
+        subject: id,
+        name,
+        words,
+      },
+    ];
+  });
 
 const causes = (job: Job, applied: Applied): Unsigned[] =>
   unanswered(job, applied).map(({ kind, name, subject }) => ({

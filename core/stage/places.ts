@@ -34,6 +34,7 @@ export function stationsInScope({ present, scoped, chains }: Applied): Set<strin
 function stationOf(unit: Book, { kind, subject }: Open): string | undefined {
   switch (kind) {
     case "part":
+    case "question":
     case "renew":
       return ofPart(unit, subject);
     case "figure":

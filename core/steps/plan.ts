@@ -161,5 +161,7 @@ function spoiledBy(
     }),
   ];
   const noted = (read.chains?.length ?? 0) + (read.measurements?.length ?? 0) === 0 || figures.length > 0;
-  return [...figures, ...(noted ? (read.record ?? []) : [])];
+  // What has a page of its own can still be noted there.
+  const notes = (read.record ?? []).flatMap(({ what, on }) => (on ? [] : [what]));
+  return [...figures, ...(noted ? notes : [])];
 }

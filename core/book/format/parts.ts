@@ -93,6 +93,11 @@ export const part = object({
     "Parts that look the same, and what tells them apart.",
     optional(list(object({ part: refersTo("part"), tell: text }), 1)),
   ),
+  apart: about("Why it is never taken apart here, if it is not.", optional(text)),
+  then: about(
+    "Where one looks next when this one is worn, and for what: its twin, what runs in it.",
+    optional(list(object({ part: refersTo("part"), look: text }), 1)),
+  ),
   sets: about("Traits of the unit that change when this part is fitted.", optional(map(text))),
   good: about("How a valve's bore, a spring, a facing is when good.", optional(text)),
   ...holds,
@@ -124,7 +129,15 @@ export const weakPoint = object({
   complaint: text,
   answers: about(
     "What can be answered, each with what it makes of the point's parts.",
-    list(object({ id, name: text, does: oneOf("replace", "machine", "clean", "look") }), 1),
+    list(
+      object({
+        id,
+        name: text,
+        does: oneOf("replace", "machine", "clean", "look"),
+        parts: about("Where it is of other parts than the point's own.", optional(list(refersTo("part"), 1))),
+      }),
+      1,
+    ),
   ),
   ...holds,
 });

@@ -42,7 +42,23 @@ export const step = object({
   pry: about("Where one may pry or strike, and where not.", optional(text)),
   lies: about("How the unit lies.", optional(text)),
   caution: optional(refersTo("caution")),
-  record: optional(list(text, 1)),
+  leave: about(
+    "Parts that stay where they are for now; a later step takes them.",
+    optional(list(refersTo("part"), 1)),
+  ),
+  record: about(
+    "What is noted down here; what has a page of its own is noted there.",
+    optional(
+      list(
+        object({
+          id: names("record"),
+          what: text,
+          on: optional(oneOf("debris", "fluid", "read-outs")),
+        }),
+        1,
+      ),
+    ),
+  ),
   check: optional(list(text, 1)),
   minutes: optional(whole(1, 600)),
   onlyIf: about(
@@ -101,6 +117,10 @@ export const trap = object({ id: names("metal trap"), where: text, how: text, ..
 export const fluid = object({
   name: text,
   note: optional(text),
+  others: about(
+    "Other fluids of the unit, each in a room of its own and looked at by itself.",
+    optional(list(object({ id: names("other fluid"), name: text, ...holds }), 1)),
+  ),
   fills: list(object({ what: text, amount: measure("volume"), ...holds }), 1),
   level: list(
     object({

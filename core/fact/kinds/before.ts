@@ -1,4 +1,4 @@
-import { maybeWords, object, oneOf, refersTo, words } from "../../shape";
+import { about, maybeWords, object, oneOf, optional, refersTo, words } from "../../shape";
 import { codes, type CodeOf } from "../codes";
 import { coded, kind } from "../kind";
 
@@ -14,11 +14,20 @@ export const FLUID_LOOKS = codes({
 export const FLUID_SMELLS = codes({ "as-new": "as new", old: "old", burnt: "burnt" });
 export const fluid = kind(
   "fluid",
-  object({ look: coded(FLUID_LOOKS), smell: coded(FLUID_SMELLS), note: maybeWords(500) }),
+  object({
+    look: coded(FLUID_LOOKS),
+    smell: coded(FLUID_SMELLS),
+    note: maybeWords(500),
+    of: about(
+      "Which other fluid of the unit; absent for the transmission’s own.",
+      optional(refersTo("other fluid")),
+    ),
+  }),
   {
-    means: "how the fluid looks and smells",
-    about: () => "",
-    sentence: ({ look, smell }) => `fluid ${FLUID_LOOKS.words[look]}, smells ${FLUID_SMELLS.words[smell]}`,
+    means: "how a fluid of the unit looks and smells",
+    about: ({ of }) => of ?? "",
+    sentence: ({ look, smell, of }, nameOf) =>
+      `${of ? nameOf(of) : "fluid"} ${FLUID_LOOKS.words[look]}, smells ${FLUID_SMELLS.words[smell]}`,
   },
 );
 

@@ -100,6 +100,12 @@ export const howItSat = kind(
   },
 );
 
+export const noted = kind("noted", object({ record: refersTo("record"), text: words(1, 500) }), {
+  means: "what a step of the book asks to be noted down",
+  about: ({ record }) => record,
+  sentence: ({ record, text }, nameOf) => `${nameOf(record)}: ${text}`,
+});
+
 export const count = kind("count", object({ of: refersTo(["part", "bolts"], name), found: whole(0, 999) }), {
   means: "how many of a thing came out",
   about: ({ of }) => of,

@@ -1,5 +1,6 @@
 import {
   about,
+  day,
   flag,
   id,
   listOnce,
@@ -45,6 +46,31 @@ export const finding = kind(
     about: ({ part, wear }) => `${part} ${wear}`,
     sentence: ({ part, wear, severity, there }, nameOf) =>
       `${nameOf(part)}: ${there ? "" : "not "}${nameOf(wear)}, ${SEVERITIES.words[severity]}`,
+  },
+);
+
+export const partQuestion = kind(
+  "part-question",
+  suchThat(
+    object({
+      part: refersTo("part"),
+      asks: words(2, 300),
+      options: about("What it could come to.", listOnce(words(1, 80), 0, 6)),
+      until: about("The day it must be decided by.", optional(day)),
+      waits: about("Whether the build waits for it.", flag),
+      answer: about("Empty while it is open.", maybeWords(300)),
+    }),
+    {
+      test: ({ options, answer }) => options.length !== 1 || answer !== "",
+      message: "one option is no choice",
+      remedy: "name at least two, or none",
+      key: "options",
+    },
+  ),
+  {
+    means: "a question about a part that is still open, or what it came to",
+    about: ({ part }) => part,
+    sentence: ({ part, asks, answer }, nameOf) => `${nameOf(part)}: ${asks}${answer ? ` ${answer}` : ""}`,
   },
 );
 
