@@ -62,7 +62,7 @@ export function OpenQuestion({ part }: { part: string }) {
         </SayForm>
       )}
       {!closed && (!question || question.answer) && !asking && (
-        <button type="button" className="btn btn-ghost touch" onClick={() => setAsking(true)}>
+        <button type="button" className="btn touch" onClick={() => setAsking(true)}>
           Ask something about it …
         </button>
       )}

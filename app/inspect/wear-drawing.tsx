@@ -193,6 +193,20 @@ const PICTURES: Readonly<Record<Drawn, (degree: Degree) => ReactNode>> = {
       {degree === 3 && <path className="stroke-bad" strokeWidth="3" d="M42 24v8" />}
     </>
   ),
+  squared: (degree) => (
+    <>
+      <path className="stroke-soft fill-none" strokeWidth="1.5" d="M6 8v26h48V8" />
+      <rect
+        className="fill-ink"
+        x={by(degree, 20, 18, 16)}
+        y={by(degree, 15, 18, 21)}
+        width={by(degree, 20, 24, 28)}
+        height={by(degree, 19, 16, 13)}
+        rx={by(degree, 9, 6, 2)}
+      />
+      {degree === 3 && <path className="stroke-bad" strokeWidth="2" strokeDasharray="3 2" d="M12 19h36" />}
+    </>
+  ),
   blocked: (degree) => (
     <>
       <path className="fill-case stroke-soft" strokeWidth="1.5" d="M4 8h56v8H40v8H24v-8H4zM24 32h16v4H24z" />

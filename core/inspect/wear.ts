@@ -18,6 +18,7 @@ export const DEGREES: Readonly<Record<Drawn, readonly [trace: string, worn: stri
   rounded: ["corner bright", "corner gone", "does not hold"],
   weak: ["a shade shorter", "shorter than the others", "set or broken"],
   leak: ["damp", "a drop hangs", "runs"],
+  squared: ["a bright flat", "flat on two sides", "a square cord"],
   off: ["near its limit", "outside, cold or hot", "open or shorted"],
 };
 
@@ -56,7 +57,7 @@ const USUAL: Readonly<Partial<Record<PartKind, readonly WearId[]>>> = {
   "valve body": ["bores-worn", "cracked"],
   valve: ["sticking", "bore-worn"],
   seal: ["lip-hard"],
-  "O-ring": ["flat", "cut", "hard"],
+  "O-ring": ["squared", "cut", "hard"],
   "sealing ring": ["ends-rounded", "run-off"],
   shaft: ["journal-worn", "splines-hammered"],
   band: ["glazed", "burnt", "cracked"],

@@ -1,7 +1,7 @@
 /** Drawings of wear, in shapes of our own. */
 export const DRAWN = [
   ...(["spots", "scores", "crack", "worn face", "burnt", "glazed", "loose", "bent", "pits", "lip"] as const),
-  ...(["blocked", "step", "notch", "rounded", "weak", "leak", "off"] as const),
+  ...(["blocked", "step", "notch", "rounded", "weak", "leak", "off", "squared"] as const),
 ] as const;
 /** A pattern that wear can be drawn in. */
 export type Drawn = (typeof DRAWN)[number];
@@ -55,6 +55,10 @@ export const LOOKS = {
   },
   leaking: { drawn: "leak", looks: "wet where it should be dry, or empty where it should hold" },
   "lip-gone": { drawn: "lip", looks: "edge hard, flat or rounded; does not spring back from the thumb" },
+  squared: {
+    drawn: "squared",
+    looks: "flat where it was pressed against its groove; does not come round again",
+  },
   brittle: { drawn: "crack", looks: "hard, cracks when it is bent" },
   "lets-go": { drawn: "loose", looks: "turns the way it must lock, or catches late" },
   dented: {
@@ -138,6 +142,7 @@ export const WEAR = {
   flaked: { name: "flaked", look: "facing-gone" },
   "flange-bent": { name: "flange bent", look: "bent" },
   flat: { name: "flat", look: "gone-weak" },
+  squared: { name: "squared", look: "squared" },
   flattened: { name: "flattened", look: "gone-weak" },
   "gap-between-elements": { name: "gap between elements", look: "stepped" },
   glazed: { name: "glazed", look: "glazed" },
