@@ -33,7 +33,7 @@ describe("taking down", () => {
         await mira.go(`${shop.url}/jobs/1030/teardown?step=t-d1`);
         await mira.ready();
         await mira.read("front carrier still in: it holds D1 drum.");
-        await mira.read("Once this is off, input end play, as found can no longer be had.");
+        await mira.read("Once this is off, input end play can no longer be had.");
         await mira.touch("//button[contains(., 'Done all the same')]");
         await mira.until(STEP, (at) => at !== "t-d1");
         await mira.see("//li[@data-step='t-endplay' and @data-at='passed over']");
