@@ -1,3 +1,4 @@
+import { parseReading } from "~core/reading";
 import { statedIn, type Applied, type Chain } from "~core/book";
 import { evaluate, type Link } from "~core/chain";
 import { CLOCKING, type Item, type SpecLine } from "~core/measure";
@@ -140,7 +141,7 @@ function chainEntry(
     const measured = (typed: readonly string[]): Link[] | string => {
       const found: Link[] = [];
       for (const [i, [sign, , name]] of links.entries()) {
-        const parsed = parseLength(typed[i] ?? "", unit);
+        const parsed = parseReading(typed[i] ?? "", unit);
         if (!parsed.ok) return `${name}: ${parsed.problem}; ${parsed.remedy}`;
         found.push({ name, sign: sign === "+" ? 1 : -1, value: parsed.length, uncertainty: GAUGE });
       }

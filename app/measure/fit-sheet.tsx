@@ -5,7 +5,8 @@ import { useHalfTyped } from "~/look/use-half-typed";
 import { fitOf, type Point } from "~core/chain";
 import type { Phase } from "~core/fact";
 import type { SpecLine } from "~core/measure";
-import { lengthText, parseLength, type LengthUnit } from "~core/quantity";
+import { lengthText, type LengthUnit } from "~core/quantity";
+import { parseReading } from "~core/reading";
 import { byLinks } from "./entry";
 
 const ANGLES = [0, 60, 120];
@@ -24,7 +25,7 @@ function pointsOf(
       for (const angle of ANGLES) {
         const text = typed[`${link} ${place} ${angle}`]?.trim();
         if (!text) continue;
-        const parsed = parseLength(text, unit);
+        const parsed = parseReading(text, unit);
         if (parsed.ok) points.push({ link, place, angle, value: parsed.length });
         else problems[`${link} ${place} ${angle}`] = `${parsed.problem}; ${parsed.remedy}`;
       }

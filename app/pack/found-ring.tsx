@@ -2,7 +2,8 @@ import { useState, type FormEvent } from "react";
 import { Choice, Field } from "~/look/field";
 import { chainFacts } from "~core/fact";
 import { type Worksheet } from "~core/measure";
-import { parseLength, type LengthUnit } from "~core/quantity";
+import { type LengthUnit } from "~core/quantity";
+import { parseReading } from "~core/reading";
 import { capital, selectiveWord } from "~core/book";
 import { sizeNear } from "~core/select";
 import type { Piece } from "~core/chain";
@@ -36,7 +37,7 @@ export function FoundRing({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit 
   }
   const submit = (event: FormEvent): void => {
     event.preventDefault();
-    const parsed = measured.trim() === "" ? null : parseLength(measured, unit);
+    const parsed = measured.trim() === "" ? null : parseReading(measured, unit);
     if (parsed && !parsed.ok) return setProblem(`${parsed.problem}; ${parsed.remedy}`);
     if (parsed && (parsed.length < 200_000 || parsed.length > 20_000_000))
       return setProblem(`no ${what} is that thick; check the unit`);

@@ -4,7 +4,8 @@ import { skipTabChanges } from "~/look/revalidate";
 import { services, signedIn } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { field, maybeWords, oneOf, uuid, whole, words, type Fields } from "~core/shape";
-import { parseLength, type Nm } from "~core/quantity";
+import { type Nm } from "~core/quantity";
+import { parseReading } from "~core/reading";
 import { readHouse } from "~store/house";
 import type { JobRecord } from "~store/jobs";
 import type { Route } from "./+types/pack";
@@ -88,7 +89,7 @@ async function choose(context: Context, given: Fields, record: JobRecord, chain:
   const measured: { removed?: Nm; going?: Nm } = {};
   for (const [name, value] of Object.entries({ removed, going })) {
     if (value === "") continue;
-    const parsed = parseLength(value, unit);
+    const parsed = parseReading(value, unit);
     if (!parsed.ok) return refuse({ [name]: `${parsed.problem}; ${parsed.remedy}` });
     if (parsed.length < 200_000 || parsed.length > 20_000_000)
       return refuse({ [name]: "nothing of its series is that thick; check the unit" });

@@ -1,8 +1,8 @@
 import { useRef, useState, type FormEvent } from "react";
 import type { Worksheet } from "~core/measure";
 import { plausible } from "~core/pack";
-import { nm, parseLength, type LengthUnit, type Nm } from "~core/quantity";
-import { question, type Reading } from "~core/reading";
+import { nm, type LengthUnit, type Nm } from "~core/quantity";
+import { question, type Reading, parseReading } from "~core/reading";
 
 /** The thickest blade that passes and the thinnest that does not; one of them may be missing. */
 export function Feeler({
@@ -25,7 +25,7 @@ export function Feeler({
     const range = plausible(sheet.applied);
     for (const side of ["passes", "refuses"] as const) {
       if (typed[side].trim() === "") continue;
-      const parsed = parseLength(typed[side], unit);
+      const parsed = parseReading(typed[side], unit);
       if (!parsed.ok) found[side] = `${parsed.problem}; ${parsed.remedy}`;
       else if (question(parsed.length, parsed.unit, { min: nm(0), max: range.max }))
         found[side] = "no such blade fits here; check the unit";

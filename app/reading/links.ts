@@ -2,8 +2,8 @@ import { capital, type PackChain } from "~core/book";
 import { evaluate } from "~core/chain";
 import type { MeasuredLink } from "~core/fact";
 import { plausible } from "~core/pack";
-import { lengthText, nm, parseLength, type LengthUnit } from "~core/quantity";
-import { question, type Summed } from "~core/reading";
+import { lengthText, nm, type LengthUnit } from "~core/quantity";
+import { question, type Summed, parseReading } from "~core/reading";
 import { MICROMETER_U } from "~core/select";
 
 /** Depth gauges read to a hundredth here: half-width 10 µm, rectangular. */
@@ -61,7 +61,7 @@ export function readLinks(
       continue;
     }
     for (const value of values) {
-      const parsed = parseLength(value, unit);
+      const parsed = parseReading(value, unit);
       if (parsed.ok) links.push({ name: words, sign, value: parsed.length, uncertainty: nm(Math.ceil(u)) });
       else problems[id] = `${parsed.problem}; ${parsed.remedy}`;
     }

@@ -5,7 +5,7 @@ import { GaugeBar } from "~/gauge/gauge-bar";
 import { Pad } from "~/look/pad";
 import type { Phase, ReadingBody } from "~core/fact";
 import type { Worksheet } from "~core/measure";
-import type { LengthUnit, Nm } from "~core/quantity";
+import { lengthText, type LengthUnit, type Nm } from "~core/quantity";
 import type { Meaning } from "~core/reading";
 import type { FormAnswer } from "~/view/form-answer";
 import { Question } from "./question";
@@ -31,13 +31,21 @@ export function TypedEntry({ sheet, phase, unit, conditions, readingId, actionDa
   const [problem, setProblem] = useState(sent?.problems?.value ?? "");
   const [asked, setAsked] = useState<{ length: Nm; meanings: Meaning[] } | null>(null);
   const [pad, setPad] = useState(false);
+  /** What was stored as something else than its digits say. */
+  const [taken, setTaken] = useState("");
   const change = (text: string): void => {
+    setTaken("");
     setValue(text);
     setProblem("");
     setAsked(null);
   };
   const stored = (body: ReadingBody): void => {
     onStore(body);
+    setTaken(
+      body.unit === "thou" && /^\d+$/.test(value.trim()) && body.reading.kind === "single"
+        ? `${value.trim()} is taken as ${lengthText(body.reading.value, "in")}.`
+        : "",
+    );
     setValue("");
     setProblem("");
     setAsked(null);
@@ -104,6 +112,11 @@ export function TypedEntry({ sheet, phase, unit, conditions, readingId, actionDa
       {problem && (
         <p id="reading-problem" role="alert" className="text-error mt-1 font-semibold">
           {problem}
+        </p>
+      )}
+      {taken && (
+        <p role="status" className="mt-1" data-taken>
+          {taken}
         </p>
       )}
       {asked && (

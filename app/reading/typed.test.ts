@@ -54,7 +54,7 @@ describe("a typed reading", () => {
     // With a unit, or where thousandths cannot be either, it is asked.
     expect(readTyped("43 in", "in", sheet, "built", false)).toMatchObject({ ok: false });
     expect(readTyped("999", "in", sheet, "built", false)).toMatchObject({ ok: false });
-    expect(readTyped("43", "in", sheet, "built", true)).toMatchObject({ body: { unit: "in" } });
+    expect(readTyped("43", "in", sheet, "built", true)).toMatchObject({ body: { unit: "thou" } });
   });
 
   it("that is no length has a problem and a remedy, and no question", () => {

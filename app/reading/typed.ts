@@ -1,10 +1,10 @@
 import type { Phase, ReadingBody } from "~core/fact";
 import type { ReadingSet, Worksheet } from "~core/measure";
 import { plausible } from "~core/pack";
-import { parseLength, pascalsOf, type LengthUnit, type Nm, type Pa } from "~core/quantity";
+import { pascalsOf, type LengthUnit, type Nm, type Pa } from "~core/quantity";
 import {
-  inThousandths,
   METHODS,
+  parseReading,
   question,
   stepOf,
   type Meaning,
@@ -56,14 +56,12 @@ export function readTyped(
   sure: boolean,
   conditions?: Conditions,
 ): TypedReading {
-  const parsed = parseLength(text, unit);
+  const parsed = parseReading(text, unit);
   if (!parsed.ok) return { ok: false, problem: `${parsed.problem}; ${parsed.remedy}` };
-  let { length, unit: read } = parsed;
+  const { length, unit: read } = parsed;
   if (!sure) {
     const meanings = question(length, read, plausible(sheet.applied));
-    const thou = inThousandths(text, length, read, meanings);
-    if (thou !== null) [length, read] = [thou, "thou"];
-    else if (meanings)
+    if (meanings)
       return {
         ok: false,
         problem: "That cannot be this pack’s clearance.",

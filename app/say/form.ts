@@ -18,12 +18,11 @@ import {
   lengthText,
   nm,
   plainSign,
-  parseLength,
   parseMeasure,
   parseMoney,
   type LengthUnit,
 } from "~core/quantity";
-import { GAUGES, stepOf, type Bracket, type Reading } from "~core/reading";
+import { GAUGES, parseReading, stepOf, type Bracket, type Reading } from "~core/reading";
 import { BETWEEN, type Fields } from "~core/shape";
 
 export type { Fields } from "~core/shape";
@@ -203,7 +202,7 @@ function bladesOf(
 ): { ok: true; reading: Bracket; text: string } | { ok: false; problem: string } | null {
   const parts = /^([^/]*)\/([^/]*)$/.exec(text.trim());
   if (!parts || isFraction(text)) return null;
-  const [passes, refuses] = parts.slice(1).map((one) => (one.trim() ? parseLength(one, unit) : null));
+  const [passes, refuses] = parts.slice(1).map((one) => (one.trim() ? parseReading(one, unit) : null));
   for (const one of [passes, refuses])
     if (one && !one.ok) return { ok: false, problem: `${one.problem}; ${one.remedy}` };
   const [low, high] = [passes, refuses].map((one) => (one?.ok ? one.length : undefined));
@@ -245,7 +244,7 @@ function readFigure(
   if (blades && !blades.ok) return wrong({ text: blades.problem });
   if (blades) return good({ ...base, text: blades.text });
   const parsed =
-    quantity === "length" ? parseLength(text, book.unit.lengthUnit) : parseMeasure(text, quantity, usual);
+    quantity === "length" ? parseReading(text, book.unit.lengthUnit) : parseMeasure(text, quantity, usual);
   if (!parsed.ok) return wrong({ text: `${parsed.problem}; ${parsed.remedy}` });
   const withUnit =
     "measure" in parsed
@@ -262,7 +261,7 @@ function readReading(
   const known = chains.find(({ id }) => id === chain);
   const blades = bladesOf(value, lengthUnit);
   if (blades && !blades.ok) return wrong({ value: blades.problem });
-  const parsed = blades ? null : parseLength(value, lengthUnit);
+  const parsed = blades ? null : parseReading(value, lengthUnit);
   if (parsed && !parsed.ok)
     return wrong({ value: value === "" ? "Type the reading." : `${parsed.problem}; ${parsed.remedy}` });
   const reading: Reading = blades?.reading ?? { kind: "single", value: parsed?.length ?? nm(0) };

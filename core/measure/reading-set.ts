@@ -1,6 +1,6 @@
 import type { AppliedChain, PackChain } from "../book";
 import type { FactOf, Job, JobReading, Phase } from "../fact";
-import { assess, type Assessment, type DecisionRule, type TakenReading } from "../reading";
+import { assess, READINGS_NEEDED, type Assessment, type DecisionRule, type TakenReading } from "../reading";
 import { alone, answered, CLOCKING, itemsOfChain, type Item, type Judgement } from "./items";
 
 /** What was read of a chain, or of one of the things it is read of. */
@@ -77,11 +77,34 @@ export function readingSet(
     });
   return {
     readings: all,
-    assessment: items.length === 0 ? judged(all) : gravest(items),
+    assessment: items.length === 0 ? ofFew(applied, all, judged) : gravest(items),
     said: job.figure("chain", chain.id, phase),
     items,
     clocking: chain.clocking ? clockingOf(job, chain.id, phase) : null,
   };
+}
+
+/** How many readings of a chain are asked for: as the book counts, and of a pack never fewer than tell how far readings scatter. */
+export const readingsAsked = (applied: AppliedChain): number => {
+  const { points = READINGS_NEEDED.single } = applied.chain.read;
+  return isPackChain(applied) ? Math.max(READINGS_NEEDED.single, points) : points;
+};
+
+/**
+ * A figure that the book wants read fewer times than tell how far readings scatter: what its gauge is known to scatter, a step of it, is taken
+ * for the rest, as where a thing is read once.
+ */
+function ofFew(
+  applied: AppliedChain,
+  all: JobReading[],
+  judged: (readings: JobReading[], as?: (taken: TakenReading) => TakenReading) => Assessment,
+): Assessment {
+  const asked = readingsAsked(applied);
+  const counted = all.filter(({ leftOut }) => leftOut === null).length;
+  if (counted === 0 || Math.max(asked, counted) >= READINGS_NEEDED.single) return judged(all);
+  return counted < asked
+    ? { ...judged(all), verdict: { kind: "too few", more: asked - counted } }
+    : judged(all, alone);
 }
 
 function clockingOf(job: Job, id: string, phase: Phase): MeasurementItem {

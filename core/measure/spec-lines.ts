@@ -9,10 +9,10 @@ import {
   type Phase,
 } from "../fact";
 import { lengthText, nm, plusMinusText, rangeText, roundedText, signedText, type Nm } from "../quantity";
-import { isSpread, READINGS_NEEDED, type Assessment, type Mark, type Verdict } from "../reading";
+import { isSpread, type Assessment, type Mark, type Verdict } from "../reading";
 import { figures, type Figure } from "./figures";
 import { DEPTH, type Item, type Judgement } from "./items";
-import type { ReadingSet } from "./reading-set";
+import { readingsAsked, type ReadingSet } from "./reading-set";
 import { ruleOf, worksheets, type House, type Worksheet } from "./worksheet";
 
 /** How a figure stands; from the gravest to the quietest. */
@@ -82,9 +82,6 @@ const NOTHING: PhaseFigure = {
   by: "",
 };
 
-/** How many readings are asked: as many points as the book counts, and never fewer than tell how far readings scatter. */
-const readingsOf = (points = 0): number => Math.max(READINGS_NEEDED.single, points);
-
 /**
  * The whole unit as one table: the clearances of packs, every other chain, every measurement in scope, in the book's order, as it came apart
  * and as it was built.
@@ -110,7 +107,7 @@ export function specLines(job: Job, applied: Applied, house: House, unit: UnitSy
         station: stationOf(pack.station),
         spec: specWords(sheet.applied, unit),
         how: methods.join(", "),
-        wanted: readingsOf(chain.read.points),
+        wanted: readingsAsked(sheet.applied),
         found: ofSet(sheet.found, null, unit),
         built: ofSet(sheet.choice ? sheet.built : sheet.trial, null, unit),
       };
@@ -140,7 +137,7 @@ export function specLines(job: Job, applied: Applied, house: House, unit: UnitSy
         station: stationOf(chain.station),
         spec: specWords(one.applied, unit),
         how: [chain.read.with.join(", "), ...(chain.read.places ?? [])].join("; "),
-        wanted: one.items.length > 0 ? one.items.length : readingsOf(chain.read.points),
+        wanted: one.items.length > 0 ? one.items.length : readingsAsked(one.applied),
       };
     }
     const { measurement } = one;

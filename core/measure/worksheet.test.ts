@@ -145,3 +145,21 @@ describe("an end play", () => {
     expect(worksheet(job, play, HOUSE).found.said?.body.cannot).toBe("felt-only-in-order");
   });
 });
+
+describe("a figure the book wants read twice", () => {
+  const book = bookOf("marram-whimbrel");
+  const band = resolve(book, {}, book.depths).chains.find(({ chain }) => chain.id === "band-travel")!;
+  const verdict = (...thous: number[]) =>
+    worksheet(fold(thous.map((thou) => reading(band, "found", 0, thou * 25_400))), band, HOUSE).found
+      .assessment.verdict;
+
+  it.each<[string, number[], object]>([
+    ["one reading", [118], { kind: "too few", more: 1 }],
+    ["two that agree", [118, 119], { kind: "inside" }],
+    ["two at the limit", [100, 101], { kind: "too close" }],
+    ["two far apart", [105, 135], { kind: "too close" }],
+    ["two beyond", [150, 151], { kind: "outside", side: "loose" }],
+  ])("%s", (_name, thous, is) => {
+    expect(verdict(...thous)).toMatchObject(is);
+  });
+});

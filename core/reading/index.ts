@@ -10,7 +10,7 @@ export {
   type Estimate,
   type Observation,
 } from "./estimate";
-export { inThousandths, question, type Meaning, type Plausible } from "./plausible";
+export { parseReading, question, type Meaning, type Plausible } from "./plausible";
 export {
   GAUGES,
   METHODS,

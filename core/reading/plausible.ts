@@ -1,4 +1,4 @@
-import { nm, type LengthUnit, type Nm } from "../quantity";
+import { nm, parseLength, type LengthUnit, type Nm, type ParsedLength } from "../quantity";
 
 /** What a reading could possibly be here, from the stack and the series. */
 export interface Plausible {
@@ -31,20 +31,17 @@ const SLIPS: readonly { times: bigint; over: bigint; unit: LengthUnit | "same"; 
 ];
 
 /**
- * What an inch shop means without saying: a whole number of two or three digits is thousandths, where inches cannot be.
+ * A length as it is read on a bench. In inches a whole number of two or three digits is thousandths: nothing here is ten inches, and an inch shop
+ * says twenty-eight.
  *
- * @param typed as typed, without a unit.
- * @param meanings what else an implausible length could be; null when it is plausible.
+ * @returns as `parseLength`; `thou` is the unit of what was understood so.
  */
-export const inThousandths = (
-  typed: string,
-  length: Nm,
-  unit: LengthUnit,
-  meanings: readonly Meaning[] | null,
-): Nm | null =>
-  unit === "in" && /^\d{2,3}$/.test(typed.trim())
-    ? (meanings?.find((one) => one.length * 1_000 === length)?.length ?? null)
-    : null;
+export function parseReading(text: string, unit: LengthUnit): ParsedLength {
+  const parsed = parseLength(text, unit);
+  return parsed.ok && !parsed.unitTyped && unit === "in" && /^\d{2,3}$/.test(text.trim())
+    ? { ...parsed, length: nm(parsed.length / 1_000), unit: "thou" }
+    : parsed;
+}
 
 /**
  * Questions an implausible value before it is stored.
