@@ -62,6 +62,29 @@ it(
 );
 
 it(
+  "among two hundred people one finds oneself by a part of the name",
+  () =>
+    journey("many-people", [runa], async () => {
+      await shop.pool.query(
+        `insert into staff (id, name, role, secret) select gen_random_uuid(), 'Hand ' || n, 'builder', 'none' from generate_series(1, 200) n`,
+      );
+      await runa.go(`${shop.url}/sign-in`);
+      await runa.ready();
+      await runa.read("more: type a part of the name.");
+      await (await runa.see("//input[@type='search']")).sendKeys("una s");
+      await runa.gone("//label[contains(., 'Hand')]");
+      await runa.touch("//label[contains(., 'Runa S.')]");
+      // Whoever is chosen stays chosen while one types on.
+      await (await runa.see("//input[@type='search']")).sendKeys("xyz");
+      await pad("2580");
+      await runa.touch("//button[.='Sign in']");
+      await runa.see("//a[contains(., 'Open a job')]");
+      await shop.pool.query("update staff set active = false where name like 'Hand %'");
+    }),
+  60_000,
+);
+
+it(
   "a lead signs for what cannot be proven, with the PIN that is theirs alone",
   () =>
     journey("waiver", [runa], async () => {

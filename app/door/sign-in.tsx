@@ -83,10 +83,12 @@ export default function SignIn({
             label="Name"
             name="staff"
             size="text-xl"
+            searched
             value={typed.staff}
             problem={problems.staff}
             options={staff.map(({ id, name, role }) => ({
               value: id,
+              name,
               words: (
                 <>
                   {name} <span className="text-sm opacity-80">{role}</span>

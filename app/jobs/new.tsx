@@ -170,6 +170,7 @@ export default function NewJobPage({
           <Choice
             label="Which unit"
             name="book"
+            searched
             value={bookId}
             onChange={setBookId}
             problem={problems.book}

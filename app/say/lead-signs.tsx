@@ -30,6 +30,7 @@ export function LeadSigns({
         <Choice
           label="Lead"
           name="lead"
+          searched
           value={sent?.typed?.lead}
           problem={problems.lead}
           options={leads.map((lead) => ({ value: lead.id, words: lead.name }))}

@@ -68,6 +68,17 @@ const CASES: [unit: UnitId, told: string, answer: string][] = [
     "1 no drive; 2 no drive; 3 no drive; 4 no drive; 5 fine; 6 fine; 7 fine; R fine",
     "lay-one:broken",
   ],
+  // One fork moves two synchronisers.
+  [
+    "corrie-godwit",
+    "1 will not engage; 3 will not engage; 2 fine; 4 fine; 5 fine; 7 fine; R fine",
+    "forks-1-3:broken",
+  ],
+  [
+    "corrie-plover",
+    "6 will not engage; R will not engage; 1 fine; 2 fine; 3 fine; 4 fine; 5 fine",
+    "forks-6-r:broken",
+  ],
   // What works an element: a code of its solenoid, and an air check that finds the element sound.
   [
     "marram-dunlin",

@@ -13,7 +13,8 @@ export type Unit = Pick<
   | "stations"
   | "airChecks"
   | "pressureTaps"
->;
+> &
+  Partial<Pick<Book, "parts">>;
 
 /** An element that does not do its part, or does it when it should not. */
 export interface ElementFault {
@@ -24,12 +25,16 @@ export interface ElementFault {
   fault: "off" | "unfed" | "on";
 }
 
-/** What lies between elements and gears is broken: a shaft sheared, a hub stripped, the shell round a sun. */
+/** What lies between elements and gears, or moves several of them, is broken: a shaft sheared, a hub stripped, the shell round a sun, a fork. */
 export interface MemberFault {
   kind: "member";
   id: string;
-  /** The member of the train that no longer carries. */
-  member: string;
+  /** What it is called, in words. */
+  name: string;
+  /** The member of the train that no longer carries; null for a fork, which carries nothing. */
+  member: string | null;
+  /** The elements that a fork no longer moves. */
+  moves: readonly string[];
 }
 
 /** What the gear train knows the consequences of. */
@@ -69,7 +74,13 @@ export function causesOf(unit: Unit, mechanics = new Mechanics(unit)): Fault[] {
   );
   const members = unit.members
     .filter((member) => member !== unit.train.held)
-    .map((member): MemberFault => ({ kind: "member", id: `${member}:broken`, member }))
+    .map((member): MemberFault => ({
+      kind: "member",
+      id: `${member}:broken`,
+      name: memberName(member),
+      member,
+      moves: [],
+    }))
     .filter((fault) => mechanics.rows.some((row) => mechanics.effect(row, [fault]).kind !== "drives"));
   const has: Record<Common, boolean> = {
     pressure: true,
@@ -81,7 +92,18 @@ export function causesOf(unit: Unit, mechanics = new Mechanics(unit)): Fault[] {
     elsewhere: true,
   };
   const commons = (Object.keys(has) as Common[]).filter((id) => has[id]);
-  return [...elements, ...members, ...commons.map((id): Fault => ({ kind: id, id }))];
+  return [...elements, ...members, ...forksOf(unit), ...commons.map((id): Fault => ({ kind: id, id }))];
+}
+
+/** Forks that move several elements; one that moves a single one cannot be told from it. */
+function forksOf({ elements, parts = [] }: Unit): MemberFault[] {
+  const moved = new Map<string, string[]>();
+  for (const { id, fork } of elements) if (fork) moved.set(fork, [...(moved.get(fork) ?? []), id]);
+  return [...moved].flatMap(([fork, moves]): MemberFault[] => {
+    if (moves.length < 2) return [];
+    const name = capital(parts.find(({ id }) => id === fork)?.name ?? memberName(fork));
+    return [{ kind: "member", id: `${fork}:broken`, name, member: null, moves }];
+  });
 }
 
 const COMMON_NAMES: Readonly<Record<Common, string>> = {
@@ -103,7 +125,7 @@ export const memberName = (member: string): string => capital(member.replaceAll(
 
 /** A cause in a few words: `D3 does not apply`. */
 export function causeName(cause: Fault): string {
-  if (cause.kind === "member") return `${memberName(cause.member)} is broken`;
+  if (cause.kind === "member") return `${cause.name} is broken`;
   if (cause.kind !== "element") return COMMON_NAMES[cause.kind];
   const { element, fault } = cause;
   const name = elementName(element);

@@ -202,7 +202,8 @@ export class Mechanics {
     const broken: string[] = [];
     for (const fault of faults) {
       if (fault.kind === "member") {
-        broken.push(fault.member);
+        if (fault.member !== null) broken.push(fault.member);
+        off.push(...fault.moves);
         continue;
       }
       (fault.fault === "on" ? on : off).push(fault.element.id);

@@ -171,7 +171,9 @@ export function effectTable(effect: Effect, all: readonly MechanicalFault[]): Ta
     case "drives":
       return DRIVES;
     case "lost":
-      if (faults.length < all.length) return BROKEN;
+      // A broken fork is felt as what it no longer moves: the gears do not go in.
+      if (all.some((one) => one.kind === "member" && one.member !== null)) return BROKEN;
+      if (faults.length < all.length) return GEAR_LOST;
       if (faults.length > 0 && faults.every(({ fault }) => fault === "unfed")) return UNFED;
       if (faults.some(({ element }) => element.kind === "synchroniser")) return GEAR_LOST;
       return faults.some(({ element }) => element.kind === "one-way clutch") ? ONE_WAY_LOST : FRICTION_LOST;

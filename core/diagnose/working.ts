@@ -1,6 +1,6 @@
 import { OUTSIDE } from "../book";
 import { CONDITIONS, outcomeWords } from "../fact";
-import { elementName, isMechanical, memberName, type Fault, type Common, type Unit } from "./cause";
+import { elementName, isMechanical, type Fault, type Common, type Unit } from "./cause";
 import type { Told } from "./diagnose";
 import { Mechanics, type Effect, type DrivingState } from "./mechanics";
 
@@ -46,7 +46,7 @@ export function workingOf(
   const would =
     cause.kind === "element"
       ? wouldOf(unit, cause, states, effects)
-      : `${memberName(cause.member)} carries more than one range. Broken: ${felt(states, effects)}.`;
+      : `${cause.name} ${cause.member === null ? "moves" : "carries"} more than one range. Broken: ${felt(states, effects)}.`;
   return { would, ...sides(states, said, touched, cause) };
 }
 

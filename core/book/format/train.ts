@@ -95,6 +95,10 @@ export const element = object({
     "The sense in which the first member of a one-way clutch may turn past the second, seen from the front.",
     optional(oneOf("forward", "backward")),
   ),
+  fork: about(
+    "The fork that moves a synchroniser; one that moves several takes their gears with it.",
+    optional(refersTo("part")),
+  ),
   servo: about("What works a band or brake: where its servo sits, in words.", optional(text)),
   outside: about(
     "Applied for something other than a range: the converter's lock-up, driven wheels front and rear.",
