@@ -82,6 +82,10 @@ export class Person {
   }
   private scripted = true;
 
+  /** As a machine so many times slower. */
+  slowed = (rate: number): Promise<void> =>
+    (this.driver as chrome.Driver).sendDevToolsCommand("Emulation.setCPUThrottlingRate", { rate });
+
   /** Cuts this person's network, or mends it; the server stays up for everyone else. */
   network = (on: boolean): Promise<void> =>
     (this.driver as chrome.Driver).sendDevToolsCommand("Network.emulateNetworkConditions", {

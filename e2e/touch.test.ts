@@ -68,6 +68,7 @@ it(
       await shop.pool.query(
         `insert into staff (id, name, role, secret) select gen_random_uuid(), 'Hand ' || n, 'builder', 'none' from generate_series(1, 200) n`,
       );
+      await runa.driver.manage().deleteAllCookies();
       await runa.go(`${shop.url}/sign-in`);
       await runa.ready();
       await runa.read("more: type a part of the name.");
