@@ -63,6 +63,7 @@ export default [
     route("shelf", "shelf/shelf.tsx"),
     route("shelf/prices", "prices/prices.tsx"),
     route("house", "house/house.tsx"),
+    route("account", "house/account.tsx"),
     route("gauge/stream", "gauge/stream.ts"),
     route("gauge/valve", "gauge/valve.ts"),
     route("gauge/take", "gauge/take.ts"),

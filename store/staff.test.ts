@@ -6,11 +6,14 @@ import {
   addFirstLead,
   addStaff,
   beginSession,
+  changeAccount,
   endSession,
+  FREE_TRIES,
+  listAccounts,
   listStaff,
   proveSecret,
+  sessionsOf,
   sessionStaff,
-  TRIES,
 } from "./staff";
 import { testDatabase } from "./testing";
 
@@ -46,16 +49,96 @@ it("limits guessing, also by many at the same moment, and then refuses the right
   const results = await Promise.all(
     Array.from({ length: 12 }, (_, i) => proveSecret(db.pool, id, `guess ${i}`)),
   );
-  expect(results.filter((result) => !result.ok && result.why === "wrong")).toHaveLength(TRIES);
-  expect(await proveSecret(db.pool, id, "2580")).toEqual({ ok: false, why: "wait" });
+  expect(results.filter((result) => !result.ok && result.why === "wrong")).toHaveLength(FREE_TRIES);
+  expect(await proveSecret(db.pool, id, "2580")).toEqual({ ok: false, why: "wait", seconds: 2 });
 });
 
-it("forgets wrong tries after a right one", async () => {
+const back = (id: string, seconds: number) =>
+  db.pool.query("update sign_in_attempt set at = at - make_interval(secs => $2) where staff = $1", [
+    id,
+    seconds,
+  ]);
+
+it("lets the wait double with each wrong try, up to five minutes, and forgets them after a right one", async () => {
   const id = await addStaff(db.pool, { name: "Aila M.", role: "builder", secret: "2580" });
-  for (let round = 0; round < 2; round++) {
-    for (let i = 0; i < TRIES - 1; i++) await proveSecret(db.pool, id, "wrong");
-    expect((await proveSecret(db.pool, id, "2580")).ok).toBe(true);
+  for (let i = 0; i < FREE_TRIES; i++) await proveSecret(db.pool, id, "wrong");
+  const waits: number[] = [];
+  for (let i = 0; i < 9; i++) {
+    const refused = await proveSecret(db.pool, id, "2580");
+    if (refused.ok || refused.why !== "wait") throw new Error("let in");
+    waits.push(refused.seconds);
+    await back(id, refused.seconds);
+    expect(await proveSecret(db.pool, id, "wrong")).toEqual({ ok: false, why: "wrong" });
   }
+  expect(waits).toEqual([2, 4, 8, 16, 32, 64, 128, 256, 300]);
+  await back(id, 300);
+  expect((await proveSecret(db.pool, id, "2580")).ok).toBe(true);
+  expect(await proveSecret(db.pool, id, "wrong")).toEqual({ ok: false, why: "wrong" });
+});
+
+it("a stranger’s tries hold up strangers, and nobody at the bench they sign in at", async () => {
+  const id = await addStaff(db.pool, { name: "Piet V.", role: "lead", secret: "258036" });
+  expect((await proveSecret(db.pool, id, "258036", "10.0.0.7")).ok).toBe(true);
+  for (let i = 0; i < 9; i++) await proveSecret(db.pool, id, `${i}`, `10.0.9.${i}`);
+  expect(await proveSecret(db.pool, id, "258036", "10.0.9.77")).toMatchObject({ why: "wait" });
+  expect((await proveSecret(db.pool, id, "258036", "10.0.0.7")).ok).toBe(true);
+});
+
+it("one address that tries everybody waits, whoever it tries next", async () => {
+  const people = await Promise.all(
+    Array.from({ length: 16 }, (_, i) =>
+      addStaff(db.pool, { name: `Hand ${i}`, role: "builder", secret: "2580" }),
+    ),
+  );
+  for (const id of people)
+    for (let i = 0; i < FREE_TRIES; i++) await proveSecret(db.pool, id, "wrong", "10.0.66.6");
+  const fresh = await addStaff(db.pool, { name: "Hand 99", role: "builder", secret: "2580" });
+  expect(await proveSecret(db.pool, fresh, "2580", "10.0.66.6")).toMatchObject({ why: "wait" });
+  expect((await proveSecret(db.pool, fresh, "2580", "10.0.0.8")).ok).toBe(true);
+}, 60_000);
+
+it("a clock that was ahead and is set right neither locks anybody out nor opens guessing", async () => {
+  const id = await addStaff(db.pool, { name: "Vera H.", role: "builder", secret: "2580" });
+  for (let i = 0; i < FREE_TRIES; i++) await proveSecret(db.pool, id, "wrong");
+  await back(id, -7_200);
+  // Two hours ahead: the next try is let through, and is the one that counts from then on.
+  expect(await proveSecret(db.pool, id, "wrong")).toEqual({ ok: false, why: "wrong" });
+  expect(await proveSecret(db.pool, id, "2580")).toMatchObject({ why: "wait" });
+});
+
+it("an account is changed and who did it is kept; the last one who leads stays", async () => {
+  const leads = (await listAccounts(db.pool)).filter(({ role }) => role === "lead");
+  const [by] = leads;
+  const id = await addStaff(db.pool, { name: "Nora F.", role: "builder", secret: "2580" });
+  const [one, two] = [await beginSession(db.pool, id, "10.0.0.4"), await beginSession(db.pool, id)];
+  expect((await sessionsOf(db.pool, id)).map(({ address }) => address).sort()).toEqual(["", "10.0.0.4"]);
+  expect(await changeAccount(db.pool, id, { what: "secret", secret: "8046" }, by!.id, two)).toBeNull();
+  expect((await proveSecret(db.pool, id, "2580")).ok).toBe(false);
+  expect((await proveSecret(db.pool, id, "8046")).ok).toBe(true);
+  expect([await sessionStaff(db.pool, one), (await sessionStaff(db.pool, two))?.name]).toEqual([
+    null,
+    "Nora F.",
+  ]);
+  expect(await changeAccount(db.pool, id, { what: "switched off" }, by!.id)).toBeNull();
+  expect(await sessionStaff(db.pool, two)).toBeNull();
+  expect((await proveSecret(db.pool, id, "8046")).ok).toBe(false);
+  expect((await listStaff(db.pool)).map(({ name }) => name)).not.toContain("Nora F.");
+  expect(await changeAccount(db.pool, id, { what: "switched on" }, by!.id)).toBeNull();
+  for (let i = 0; i < FREE_TRIES; i++) await proveSecret(db.pool, id, "wrong");
+  expect(await proveSecret(db.pool, id, "8046")).toMatchObject({ why: "wait" });
+  await changeAccount(db.pool, id, { what: "cleared" }, by!.id);
+  expect((await proveSecret(db.pool, id, "8046")).ok).toBe(true);
+  const { rows } = await db.pool.query<{ what: string }>(
+    "select what from account_change where staff = $1 and by = $2 order by seq",
+    [id, by!.id],
+  );
+  expect(rows.map(({ what }) => what)).toEqual(["secret", "switched off", "switched on", "cleared"]);
+  // All but one who lead, each by all the others at once: one is left.
+  await Promise.all(leads.map((lead) => changeAccount(db.pool, lead.id, { what: "switched off" }, by!.id)));
+  expect((await listAccounts(db.pool)).filter(({ role, active }) => role === "lead" && active)).toHaveLength(
+    1,
+  );
+  expect(await changeAccount(db.pool, newId(), { what: "cleared" }, by!.id)).toBe("not there");
 });
 
 it("knows a session until it is ended", async () => {

@@ -2,7 +2,7 @@ import { data, Form, redirect } from "react-router";
 import { Field } from "~/look/field";
 import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
-import { newSecret } from "~/server/secret";
+import { leastOf, newSecret, secretWords } from "~/server/secret";
 import { field, words } from "~core/shape";
 import { setHouse } from "~store/house";
 import { addFirstLead, listStaff } from "~store/staff";
@@ -16,9 +16,7 @@ export const loader = async ({ context }: Route.LoaderArgs) => {
 const first = {
   shop: field(words(1, 80), "Name the shop, at most 80 letters."),
   name: field(words(1, 60), "Write your name, at most 60 letters."),
-  pin: field(newSecret(6), "At least six digits or letters: this account may do everything.", {
-    asTyped: true,
-  }),
+  pin: field(newSecret(leastOf("lead")), secretWords(leastOf("lead")), { asTyped: true }),
 };
 
 export const action = async ({ context, request }: Route.ActionArgs) => {

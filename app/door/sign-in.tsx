@@ -2,13 +2,14 @@ import { useState } from "react";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { Choice, Field } from "~/look/field";
 import { Pad } from "~/look/pad";
-import { services } from "~/server/context";
+import { address, services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { secret } from "~/server/secret";
+import { notProven } from "~/server/signature";
 import { field, maybeWords, uuid } from "~core/shape";
 import { sealSession, sessionOf } from "~/server/session";
 import { readHouse } from "~store/house";
-import { beginSession, listStaff, proveSecret, TRY_MINUTES } from "~store/staff";
+import { beginSession, listStaff, proveSecret } from "~store/staff";
 import type { Route } from "./+types/sign-in";
 
 export const loader = async ({ context, request }: Route.LoaderArgs) => {
@@ -33,24 +34,21 @@ const entry = {
   to: field(maybeWords(2_000), "", { empty: "/" }),
 };
 
-const REFUSED = {
-  wrong: { message: "That is not the PIN. Try again.", status: 400 },
-  wait: { message: `Too many tries. Wait ${TRY_MINUTES} minutes, or ask a lead.`, status: 429 },
-  busy: { message: "Many are signing in at this moment. Try again.", status: 503 },
-} as const;
+const STATUS = { wrong: 400, wait: 429, busy: 503 } as const;
 
 export const action = async ({ context, request }: Route.ActionArgs) => {
   const form = readForm(entry, await typedIn(request));
   if ("problems" in form) return data(form, { status: 400 });
   const { pool, log } = context.get(services);
   const { staff, pin, to } = form.values;
-  const result = await proveSecret(pool, staff, pin);
+  const from = context.get(address);
+  const result = await proveSecret(pool, staff, pin, from);
   if (!result.ok) {
     log.warn({ staff, why: result.why }, "sign-in refused");
-    const { message, status } = REFUSED[result.why];
-    return data({ problems: { pin: message }, typed: { staff } }, { status });
+    const problems = { pin: notProven(result, "That is not the PIN. Try again.") };
+    return data({ problems, typed: { staff } }, { status: STATUS[result.why] });
   }
-  const session = await beginSession(pool, result.staff.id);
+  const session = await beginSession(pool, result.staff.id, from);
   return redirect(within(to), { headers: { "Set-Cookie": await sealSession(context, request, session) } });
 };
 

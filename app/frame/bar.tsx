@@ -57,10 +57,10 @@ export function Bar({
         >
           <HelpCircle size={22} />
         </button>
-        <span className="px-1 text-right leading-tight">
+        <Link to="/account" className="px-1 text-right leading-tight" title="Your account">
           <span className="block font-semibold whitespace-nowrap">{staff.name}</span>
           <span className="block text-sm opacity-80">{staff.role}</span>
-        </span>
+        </Link>
         <Form method="post" action="/sign-out" onSubmit={() => void dropAll()}>
           <button className="touch grid place-items-center" aria-label="Sign out">
             <LogOut size={22} />

@@ -3,20 +3,23 @@ import { useInside } from "~/door/inside";
 import { Choice, Field } from "~/look/field";
 import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
-import { newSecret } from "~/server/secret";
+import { leastOf, newSecret, secretWords } from "~/server/secret";
 import { field, oneOf, suchThat, words, written } from "~core/shape";
 import { mustBe } from "~/server/session";
-import { LEADS, ROLES, type Role } from "~core/fact";
+import { LEADS, ROLES } from "~core/fact";
 import { moneyOf, moneyText } from "~core/quantity";
 import { UNIQUE_VIOLATION, sqlState } from "~store/database";
 import { setHouse, type HouseSettings } from "~store/house";
-import { addStaff, listStaff, type Staff } from "~store/staff";
+import { Busy } from "~store/secret";
+import { addStaff, listAccounts } from "~store/staff";
+import { changed } from "./accounts";
+import { People } from "./people";
 import type { Route } from "./+types/house";
 
 export const meta: Route.MetaFunction = () => [{ title: "House · Yard Key" }];
 
 export const loader = async ({ context }: Route.LoaderArgs) => ({
-  everyone: await listStaff(context.get(services).pool),
+  everyone: await listAccounts(context.get(services).pool),
   zones: Intl.supportedValuesOf("timeZone"),
 });
 
@@ -47,7 +50,7 @@ const settings = {
 const person = {
   name: field(words(1, 60), "Write the name, at most 60 letters."),
   role: field(oneOf(...ROLES), "Choose what they do."),
-  secret: field(newSecret(4), "At least four digits or letters.", { asTyped: true }),
+  secret: field(newSecret(4), secretWords(4), { asTyped: true }),
 };
 
 export const action = async ({ context, request }: Route.ActionArgs) => {
@@ -57,9 +60,22 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   if (typed.intent === "person") {
     const form = readForm(person, typed);
     if ("problems" in form) return data(form, { status: 400 });
+    const least = leastOf(form.values.role);
+    if (form.values.secret.length < least) {
+      const { name, role } = form.values;
+      return data({ problems: { secret: secretWords(least) }, typed: { name, role } }, { status: 400 });
+    }
     try {
       await addStaff(pool, form.values);
     } catch (error) {
+      if (error instanceof Busy)
+        return data(
+          {
+            problems: { secret: "Many are signing in at this moment. Try again." },
+            typed: { name: form.values.name },
+          },
+          { status: 503 },
+        );
       if (sqlState(error) !== UNIQUE_VIOLATION) throw error;
       return data(
         { problems: { name: "Somebody of this name is here already." }, typed: { name: form.values.name } },
@@ -68,6 +84,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
     }
     return data({ problems: {}, typed: {}, done: "person" });
   }
+  if (typed.intent === "account") return changed(context, typed, by);
   const form = readForm(settings, typed);
   if ("problems" in form) return data(form, { status: 400 });
   await setHouse(pool, form.values, by.name);
@@ -86,7 +103,7 @@ export default function House({ loaderData: { everyone, zones }, actionData }: R
       </section>
       <section>
         <h2 className="mb-3 text-3xl font-bold">People</h2>
-        <People everyone={everyone} typed={typed} problems={problems} />
+        <People everyone={everyone} typed={typed} problems={problems} done={done} />
       </section>
     </main>
   );
@@ -202,46 +219,6 @@ function Settings({ zones, typed, problems, kept }: Answered & { zones: readonly
         )}
       </fieldset>
     </Form>
-  );
-}
-
-/** Who is known here, and one more. */
-function People({ everyone, typed, problems }: Answered & { everyone: readonly Staff[] }) {
-  const may = useMay();
-  return (
-    <>
-      <ul className="plate mb-3 px-5 py-2">
-        {everyone.map(({ id, name, role }) => (
-          <li key={id} className="border-base-300 flex justify-between border-b py-2 last:border-0">
-            <b>{name}</b> <span>{role}</span>
-          </li>
-        ))}
-      </ul>
-      {may && (
-        <Form method="post" className="plate p-5" key={everyone.length}>
-          <input type="hidden" name="intent" value="person" />
-          <Field label="Name" name="name" defaultValue={typed.name} problem={problems.name} />
-          <Choice
-            label="Does"
-            name="role"
-            value={typed.role as Role | undefined}
-            problem={problems.role}
-            options={ROLES.map((role) => ({
-              value: role,
-              words: role,
-            }))}
-          />
-          <Field
-            label="PIN or password"
-            name="secret"
-            type="password"
-            autoComplete="new-password"
-            problem={problems.secret}
-          />
-          <button className="btn touch">Add</button>
-        </Form>
-      )}
-    </>
   );
 }
 

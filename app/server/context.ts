@@ -30,6 +30,8 @@ export interface Services {
 }
 
 export const services = createContext<Services>();
+/** The address a request comes from. */
+export const address = createContext<string>("");
 export const nonce = createContext<string>("");
 /** Who is signed in, once the door has let them in. */
 export const signedIn = createContext<{ staff: Staff; sessionId: string }>();

@@ -8,7 +8,7 @@ import { RouterContextProvider } from "react-router";
 import { openPool } from "~store/database";
 import { Live } from "~store/live";
 import { cookieKey } from "~store/house";
-import { services, nonce, type Https } from "./context";
+import { address, services, nonce, type Https } from "./context";
 
 export interface Settings {
   databaseUrl: string;
@@ -66,8 +66,9 @@ export async function createApp({
     createRequestHandler({
       // The pages themselves, not a way to ask for them: each request would rank all routes anew.
       build: await import("virtual:react-router/server-build"),
-      getLoadContext: (_request, response) => {
+      getLoadContext: (request, response) => {
         const context = new RouterContextProvider();
+        context.set(address, request.socket.remoteAddress ?? "");
         context.set(services, { pool, log, live, gallery, https, cookieKey: key, ...standins });
         context.set(nonce, (response.locals as { nonce: string }).nonce);
         return context;

@@ -1,6 +1,6 @@
 import type { RouterContextProvider } from "react-router";
-import { proveSecret, type Staff } from "~store/staff";
-import { services } from "./context";
+import { proveSecret, type SignIn, type Staff } from "~store/staff";
+import { address, services } from "./context";
 import { readForm, typedIn, type FormProblems } from "./form";
 import { field, uuid, words } from "~core/shape";
 import { LEADS } from "~core/fact";
@@ -30,20 +30,26 @@ export async function readSignature(
   const { id, reason, lead, pin } = form.values;
   const refuse = (problems: Record<string, string>, status: 400 | 403) =>
     ({ ok: false, status, problems, typed: { reason, lead } }) as const;
-  const proof = await proveSecret(pool, lead, pin);
+  const proof = await proveSecret(pool, lead, pin, context.get(address));
   if (!proof.ok) {
     log.warn({ lead, why: proof.why }, "signature refused");
-    return refuse({ pin: NOT_PROVEN[proof.why] }, 400);
+    return refuse({ pin: notProven(proof, "That is not this lead’s PIN.") }, 400);
   }
   if (!LEADS.includes(proof.staff.role)) return refuse({ lead: "Only a lead may sign." }, 403);
   return { ok: true, signature: { id, reason, lead: proof.staff } };
 }
 
-const NOT_PROVEN = {
-  wrong: "That is not this lead’s PIN.",
-  wait: "Too many tries. Wait five minutes.",
-  busy: "Many are signing in at this moment. Try again.",
-} as const;
+/** What is said where a secret was not proven. */
+export function notProven(proof: Exclude<SignIn, { ok: true }>, wrong: string): string {
+  switch (proof.why) {
+    case "wrong":
+      return wrong;
+    case "wait":
+      return `Too many tries. Wait ${proof.seconds} second${proof.seconds === 1 ? "" : "s"}, or ask a lead.`;
+    case "busy":
+      return "Many are signing in at this moment. Try again.";
+  }
+}
 
 const signatureOf = (why: string) => ({
   id: field(uuid),
