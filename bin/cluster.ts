@@ -17,7 +17,8 @@ export interface Cluster {
 const PACKAGES = "/usr/lib/postgresql";
 const isRoot = process.getuid?.() === 0;
 
-function binaries(): string {
+/** Where PostgreSQL’s programs are. */
+export function binaries(): string {
   const versions = existsSync(PACKAGES) ? readdirSync(PACKAGES).map(Number).filter(Number.isFinite) : [];
   const newest = versions
     .sort((a, b) => b - a)
@@ -70,6 +71,22 @@ function clearLeftovers(bin: string, data: string): void {
   } else {
     rmSync(lock, { force: true });
   }
+}
+
+/** The address of a cluster that somebody keeps running; null where nobody does. */
+function running(name: string): string | null {
+  const place = placeFor(name);
+  const lock = join(place, "data", "postmaster.pid");
+  if (!existsSync(lock)) return null;
+  const [pid = "", , , port = ""] = readFileSync(lock, "utf8").split("\n");
+  if (!existsSync(`/proc/${pid}`)) return null;
+  return `postgres://yardkey:${readFileSync(join(place, "password"), "utf8")}@127.0.0.1:${port}/postgres`;
+}
+
+/** The shop’s database: the one named, the one that runs, or else its own, started for as long as it is needed. */
+export async function shopDatabase(): Promise<{ url: string; stop: () => Promise<void> }> {
+  const url = process.env.DATABASE_URL || running("shop");
+  return url ? { url, stop: () => Promise.resolve() } : startCluster("shop");
 }
 
 /** Writes a file only the database's account (and root) can read. */

@@ -16,6 +16,8 @@ const NEEDS = {
   bench: ["packages", "postgresql", "chromium"],
   shots: ["packages", "postgresql", "chromium"],
   storm: ["packages", "postgresql"],
+  backup: ["packages", "postgresql"],
+  restore: ["packages", "postgresql"],
 };
 if (!(command in NEEDS)) {
   console.error(`usage: node bin/ground.mjs ${Object.keys(NEEDS).join("|")}`);

@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { migrate } from "../store/database";
 import { localTls, ownersTls } from "./authority";
 import { startCluster } from "./cluster";
+import { nightly } from "./nightly";
 import { processOf, build, chooseHttpsPort, choosePort, keep, standing, up } from "./serve";
 
 await standing(async (started) => {
@@ -33,6 +34,9 @@ await standing(async (started) => {
     ...(tls.authority ? { AUTHORITY: join(folder, "authority.crt") } : {}),
   };
   started(keep([processOf("web")], env).stop);
+  const copies = process.env.COPIES ?? join(process.cwd(), ".yard-key", "copies");
+  started(nightly(databaseUrl, copies));
+  console.log(`· a copy of everything is made each day in ${copies}`);
   await up(`http://127.0.0.1:${port}/healthz`);
   const address = Object.values(networkInterfaces())
     .flatMap((all) => all ?? [])

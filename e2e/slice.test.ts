@@ -377,7 +377,7 @@ story.chapter("the exported job comes into another Yard Key whole, and twice is 
       await (await edda.see("//input[@name='shop']")).sendKeys("Other Quay Gearboxes");
       await (await edda.see("//input[@name='name']")).sendKeys("Edda L.");
       await (await edda.see("//input[@name='pin']")).sendKeys("123", Key.ENTER);
-      await edda.read("At least six digits");
+      await edda.read("At least 6 digits");
       await (await edda.see("//input[@name='pin']")).clear();
       await (
         await edda.see("//input[@name='pin']")

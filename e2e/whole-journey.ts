@@ -57,7 +57,8 @@ async function sensible(unit: UnitId, number: number): Promise<Map<string, strin
 
 /** How one gets through the same work: without a mouse, or with a finger on what is large enough for it. */
 interface Hand {
-  bolts: () => Promise<void>;
+  /** All groups of a step out, one after the other. */
+  bolts: (groups: readonly string[]) => Promise<void>;
   done: () => Promise<void>;
   allGood: () => Promise<void>;
   /** Types into the row that is next and keeps it. */
@@ -66,9 +67,16 @@ interface Hand {
 const ALL_OUT = "//section[@aria-label='This step']//button[starts-with(normalize-space(), 'All ')]";
 const DONE = "//section[@aria-label='This step']//button[starts-with(normalize-space(), 'Done')]";
 const ALL_GOOD = "//button[contains(., 'in good order') and starts-with(normalize-space(), 'All ')]";
+const allOut = (group: string): string =>
+  `const [out, of] = document.querySelector('[data-bolts="${group}"]').innerText.match(/\\d+ of \\d+ out/)[0].match(/\\d+/g); return out === of`;
 const hands: Readonly<Record<"keyboard" | "touch", Hand>> = {
   keyboard: {
-    bolts: () => mira.keys("f"),
+    bolts: async (groups) => {
+      for (const group of groups) {
+        await mira.keys("f");
+        await mira.until(allOut(group), Boolean);
+      }
+    },
     done: () => mira.keys("d"),
     allGood: () => mira.keys("a"),
     figure: (_, text) => mira.keys(text, Key.ENTER),
@@ -129,12 +137,8 @@ export function wholeJourneys(trips: readonly Trip[]): void {
           await mira.until(STEP, (at) => at === id);
           if (cut && i === 5) await mira.network(false);
           if (fasteners.length > 0) {
-            await hand.bolts();
-            for (const group of fasteners)
-              await mira.until(
-                `const [out, of] = document.querySelector('[data-bolts="${group}"]').innerText.match(/\\d+ of \\d+ out/)[0].match(/\\d+/g); return out === of`,
-                Boolean,
-              );
+            await hand.bolts(fasteners);
+            for (const group of fasteners) await mira.until(allOut(group), Boolean);
           }
           expect(await mira.driver.findElements({ css: "[data-notices]" })).toEqual([]);
           await hand.done();

@@ -13,6 +13,14 @@ export interface HouseSettings extends House, Schools {
   comebackCents: number;
   /** KeyboardEvent.key that a foot switch sends. */
   footKey: string;
+  /** How many copies are kept. */
+  copiesKept: number;
+  /** The last copy that was made by itself; null while there is none. */
+  copy: { at: string; bytes: number } | null;
+  /** Why the last try to make one failed; empty where it did not. */
+  copyProblem: string;
+  /** Another one after a copy was put back: what browsers kept of the shop before is not of this one. */
+  generation: string;
   /** Shown on the sign-in page of a demo shop: the code everyone has there. */
   demoPin: string | null;
 }
@@ -27,6 +35,10 @@ const DEFAULTS: HouseSettings = {
   // Where the shop’s server stands, until somebody says otherwise.
   timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
   footKey: "F8",
+  copiesKept: 14,
+  copy: null,
+  copyProblem: "",
+  generation: "",
   demoPin: null,
 };
 

@@ -87,6 +87,7 @@ export async function proveSecret(
 ): Promise<SignIn> {
   const person = await inTransaction(pool, async (db) => {
     await db.query("select pg_advisory_xact_lock(hashtext($1))", [`sign-in ${staffId}`]);
+    // By the clock and not by now(): that is when this transaction began, before it waited for others who tried meanwhile.
     const { rows } = await db.query<Tried>(
       `with own as (select seq, outcome, at, address from sign_in_attempt where staff = $1 and at > now() - interval '30 days'),
             known as (select distinct address from own where outcome = 'right'),
@@ -97,9 +98,9 @@ export async function proveSecret(
                        and seq > coalesce((select max(seq) from alike where outcome <> 'tried'), 0))
        select id, name, role, secret,
               (select count(*)::int from open) as tries,
-              (select extract(epoch from now() - at)::float from open order by seq desc limit 1) as since,
+              (select extract(epoch from clock_timestamp() - at)::float from open order by seq desc limit 1) as since,
               (select count(*)::int from sign_in_attempt a where a.address = $2 and $2 <> '' and a.outcome = 'tried'
-                 and a.at between now() - interval '5 minutes' and now()
+                 and a.at between clock_timestamp() - interval '5 minutes' and clock_timestamp()
                  and not exists (select from sign_in_attempt r where r.staff = a.staff and r.address = $2
                                     and r.outcome = 'right' and r.seq > a.seq)) as from_there
          from staff where id = $1 and active`,

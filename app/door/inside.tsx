@@ -4,7 +4,8 @@ import { Bar } from "~/frame/bar";
 import { Away } from "~/look/away";
 import { skipTabChanges } from "~/look/revalidate";
 import { useKeepJobs } from "~/offline/keep-jobs";
-import { loadOrKept } from "~/offline/kept";
+import { dropAll, loadOrKept } from "~/offline/kept";
+import { useEffect } from "react";
 import { useKept } from "~/offline/use-kept";
 import { services, signedIn } from "~/server/context";
 import { requireSignIn } from "~/server/session";
@@ -46,6 +47,7 @@ export default function InsidePage({ loaderData }: Route.ComponentProps) {
   const { staff, house } = loaderData;
   useKept(KEPT.inside, loaderData);
   useKeepJobs();
+  useGeneration(house.generation);
   const ownFrame = useMatches().some(({ handle }) => handle === OWN_FRAME);
   return (
     <>
@@ -53,6 +55,16 @@ export default function InsidePage({ loaderData }: Route.ComponentProps) {
       <Outlet />
     </>
   );
+}
+
+const GENERATION = "yard-key-generation";
+
+/** After a copy was put back, what this browser kept of the shop before it is dropped; what waits to be sent stays. */
+function useGeneration(generation: string): void {
+  useEffect(() => {
+    if ((localStorage.getItem(GENERATION) ?? "") === generation) return;
+    void dropAll().then(() => localStorage.setItem(GENERATION, generation));
+  }, [generation]);
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {

@@ -1,10 +1,11 @@
-import { data, Form } from "react-router";
+import { data, Form, useLoaderData } from "react-router";
 import { useInside } from "~/door/inside";
+import { useWhen } from "~/door/when";
 import { Choice, Field } from "~/look/field";
 import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { leastOf, newSecret, secretWords } from "~/server/secret";
-import { field, oneOf, suchThat, words, written } from "~core/shape";
+import { field, oneOf, suchThat, whole, words, written } from "~core/shape";
 import { mustBe } from "~/server/session";
 import { LEADS, ROLES } from "~core/fact";
 import { moneyOf, moneyText } from "~core/quantity";
@@ -20,6 +21,7 @@ export const meta: Route.MetaFunction = () => [{ title: "House · Yard Key" }];
 
 export const loader = async ({ context }: Route.LoaderArgs) => ({
   everyone: await listAccounts(context.get(services).pool),
+  now: Date.now(),
   zones: Intl.supportedValuesOf("timeZone"),
 });
 
@@ -45,6 +47,7 @@ const settings = {
     suchThat(words(1, 80), { test: isZone, message: "no time zone", remedy: "write UTC" }),
     "Write a time zone by its name: Europe/Oslo, America/Halifax, UTC.",
   ),
+  copiesKept: field(whole(1, 400), "Write how many copies are kept, at least one: 14."),
   footKey: field(words(2, 20), "Write the name of a key such as F8 or PageDown."),
 };
 const person = {
@@ -207,6 +210,14 @@ function Settings({ zones, typed, problems, kept }: Answered & { zones: readonly
           defaultValue={typed.footKey ?? house.footKey}
           problem={problems.footKey}
         />
+        <Field
+          label="Copies kept"
+          name="copiesKept"
+          inputMode="numeric"
+          defaultValue={typed.copiesKept ?? house.copiesKept}
+          problem={problems.copiesKept}
+        />
+        <LastCopy />
         {may ? (
           <button className="btn btn-primary touch">Keep</button>
         ) : (
@@ -219,6 +230,33 @@ function Settings({ zones, typed, problems, kept }: Answered & { zones: readonly
         )}
       </fieldset>
     </Form>
+  );
+}
+
+/** A day and a half: one night was missed. */
+const OLD_HOURS = 36;
+
+/** How old the last good copy of everything is; loud where it is old, or none could be made. */
+function LastCopy() {
+  const {
+    house: { copy, copyProblem },
+  } = useInside();
+  const { moment } = useWhen();
+  const { now } = useLoaderData<typeof loader>();
+  const hours = copy ? (now - Date.parse(copy.at)) / 3_600_000 : null;
+  const loud = copyProblem !== "" || (hours !== null && hours > OLD_HOURS);
+  return (
+    <p
+      role={loud ? "alert" : undefined}
+      data-copy={copy?.at ?? ""}
+      className={`mb-3 ${loud ? "border-error text-error border-l-4 pl-3 text-lg font-semibold" : "quiet"}`}
+    >
+      {copy
+        ? `Last copy of everything: ${moment(copy.at)}, ${(copy.bytes / 1_000_000).toFixed(1)} MB.`
+        : "No copy of everything was made by itself yet."}
+      {copyProblem && ` The last try failed: ${copyProblem}.`}
+      {!copyProblem && loud && " That is too long ago: is the machine on at night?"}
+    </p>
   );
 }
 
