@@ -518,6 +518,7 @@ describe("what is sent", () => {
     expect(policy).toContain("frame-ancestors 'none'");
     expect(response.headers.get("x-content-type-options")).toBe("nosniff");
     expect(response.headers.get("x-powered-by")).toBeNull();
+    expect(response.headers.get("permissions-policy")).toMatch(/camera=\(self\).*microphone=\(\)/);
     const nonce = /nonce-([^']+)/.exec(policy)?.[1];
     const again = (await fetch(`${shop.url}/sign-in`)).headers.get("content-security-policy");
     expect(again).not.toContain(nonce);

@@ -112,6 +112,10 @@ function secureElsewhere({ port }: Https): RequestHandler {
   };
 }
 
+/** What a page may ask the browser for: the camera for labels, the serial line for a gauge, and nothing else. */
+const PERMISSIONS =
+  "camera=(self), serial=(self), microphone=(), geolocation=(), payment=(), usb=(), bluetooth=(), midi=(), display-capture=()";
+
 /** Security headers; scripts run only with this response's nonce, styles only from files. */
 function secured(): RequestHandler {
   const headers = helmet({
@@ -148,6 +152,7 @@ function secured(): RequestHandler {
   });
   return (request, response, next) => {
     response.locals.nonce = randomBytes(16).toString("base64");
+    response.setHeader("Permissions-Policy", PERMISSIONS);
     headers(request, response, next);
   };
 }
