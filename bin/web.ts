@@ -31,6 +31,7 @@ const { app, close } = await createApp({
   scanToolUrl,
   printerUrl,
   gallery: process.env.YARD_KEY_GALLERY === "1",
+  firstRunCode: process.env.FIRST_RUN_CODE ?? "",
   https: HTTPS_PORT
     ? {
         port: Number(HTTPS_PORT),

@@ -63,6 +63,7 @@ export async function openShop({
       NODE_ENV: "production",
       LOG_LEVEL: "fatal",
       YARD_KEY_GALLERY: "1",
+      ...(empty ? { FIRST_RUN_CODE } : {}),
       DATABASE_URL: database.url,
       GAUGE_URL: gauge.url,
       SCAN_TOOL_URL: scanTool.url,
@@ -92,6 +93,9 @@ export async function openShop({
     },
   };
 }
+
+/** What the console of an empty shop shows. */
+export const FIRST_RUN_CODE = "7KX4QP29";
 
 async function sessionCookie(pool: Pool, name: string): Promise<string> {
   const person = (await listStaff(pool)).find((one) => one.name === name);

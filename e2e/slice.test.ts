@@ -4,7 +4,7 @@ import { writeFileSync } from "node:fs";
 import { resolve } from "node:path";
 import { readJobDocument } from "../app/jobs/job-document";
 import { Key, Person, Story, journey } from "./browser";
-import { openShop, type Shop } from "./shop";
+import { FIRST_RUN_CODE, openShop, type Shop } from "./shop";
 import { answerWeakPoints } from "./steps";
 
 let shop: Shop;
@@ -376,8 +376,12 @@ story.chapter("the exported job comes into another Yard Key whole, and twice is 
       await edda.ready();
       await (await edda.see("//input[@name='shop']")).sendKeys("Other Quay Gearboxes");
       await (await edda.see("//input[@name='name']")).sendKeys("Edda L.");
+      await (await edda.see("//input[@name='code']")).sendKeys("7KX4QP2");
       await (await edda.see("//input[@name='pin']")).sendKeys("123", Key.ENTER);
       await edda.read("At least 6 digits");
+      await edda.read("That is not the code the server’s console shows.");
+      await (await edda.see("//input[@name='code']")).clear();
+      await (await edda.see("//input[@name='code']")).sendKeys(FIRST_RUN_CODE.toLowerCase());
       await (await edda.see("//input[@name='pin']")).clear();
       await (
         await edda.see("//input[@name='pin']")

@@ -2,6 +2,7 @@ import { data, Form, redirect } from "react-router";
 import { Field } from "~/look/field";
 import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
+import { isCode } from "~/server/first-run-code";
 import { leastOf, newSecret, secretWords } from "~/server/secret";
 import { field, words } from "~core/shape";
 import { setHouse } from "~store/house";
@@ -10,7 +11,7 @@ import type { Route } from "./+types/first-run";
 
 export const loader = async ({ context }: Route.LoaderArgs) => {
   if ((await listStaff(context.get(services).pool)).length > 0) throw redirect("/sign-in");
-  return null;
+  return { asksCode: context.get(services).firstRunCode !== "" };
 };
 
 const first = {
@@ -25,8 +26,11 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   const given = await typedIn(request);
   const form = readForm(first, given);
   const same = given.again === given.pin;
-  if ("problems" in form || !same) {
+  const { firstRunCode } = context.get(services);
+  const invited = firstRunCode === "" || isCode(given.code ?? "", firstRunCode);
+  if ("problems" in form || !same || !invited) {
     const problems = "problems" in form ? form.problems : {};
+    if (!invited) problems.code = "That is not the code the server’s console shows.";
     if (!same) problems.again = "This is not the same as above.";
     return data({ problems, typed: { shop: given.shop ?? "", name: given.name ?? "" } }, { status: 400 });
   }
@@ -36,7 +40,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   return redirect("/sign-in");
 };
 
-export default function FirstRun({ actionData }: Route.ComponentProps) {
+export default function FirstRun({ loaderData: { asksCode }, actionData }: Route.ComponentProps) {
   const typed: Record<string, string> = actionData?.typed ?? {};
   const problems: Record<string, string> = actionData?.problems ?? {};
   return (
@@ -46,6 +50,15 @@ export default function FirstRun({ actionData }: Route.ComponentProps) {
         Nobody is known here yet. Make the first account, a lead’s; the lead adds the others under House.
       </p>
       <Form method="post" className="plate p-6">
+        {asksCode && (
+          <Field
+            label="Code of the console"
+            name="code"
+            autoComplete="off"
+            problem={problems.code}
+            hint="shown where npm start was typed"
+          />
+        )}
         <Field label="Shop" name="shop" defaultValue={typed.shop} problem={problems.shop} />
         <Field label="Your name" name="name" defaultValue={typed.name} problem={problems.name} />
         <Field

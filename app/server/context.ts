@@ -22,6 +22,8 @@ export interface Services {
   printerUrl: string;
   /** Where the bench's gauge answers; empty when there is none. */
   gaugeUrl: string;
+  /** What the console shows, and whoever makes the first account types; empty where the server is no network’s. */
+  firstRunCode: string;
   /** Whether the gallery of the visual language is shown. */
   gallery: boolean;
   cookieKey: string;

@@ -16,6 +16,7 @@ export interface Settings {
   scanToolUrl: string;
   printerUrl: string;
   gallery: boolean;
+  firstRunCode: string;
   https: Https | null;
   log: Logger;
 }
