@@ -157,6 +157,7 @@ describe("every action", () => {
       comebackCents: "1200",
       shopName: "Mine now",
       footKey: "F8",
+      copiesKept: "14",
       timeZone: "UTC",
     };
     expect((await receive(builder)).status).toBe(403);
