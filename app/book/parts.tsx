@@ -74,6 +74,8 @@ function PartLine({ part, name }: { part: Part; name: (id: string) => string }) 
     part.sold && `sold ${part.sold}`,
     part.heldBy && `after ${part.heldBy.map((id) => name(id).replaceAll("-", " ")).join(", ")}`,
     part.good && `good: ${part.good}`,
+    part.apart && `stays whole: ${part.apart}`,
+    ...(part.then ?? []).map(({ part: other, look }) => `worn: look at ${name(other)}, ${look}`),
     ...Object.entries(part.sets ?? {}).map(([trait, value]) => {
       const of = book.traits.find(({ id }) => id === trait);
       return `fitting it makes the unit: ${of?.values[value]?.name ?? value}`;

@@ -52,7 +52,8 @@ function StepLine({ step, n }: { step: Step; n: number }) {
     ["Way round", step.round ?? ""],
     ["Pry", step.pry ?? ""],
     ["Check", step.check?.join("; ") ?? ""],
-    ["Record", step.record?.join("; ") ?? ""],
+    ["Leave for now", named(present.parts, step.leave).join(", ")],
+    ["Record", step.record?.map(({ what }) => what).join("; ") ?? ""],
     [
       "Measure",
       [...named(present.chains, step.chains), ...named(present.measurements, step.measurements)].join(", "),
