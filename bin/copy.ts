@@ -3,7 +3,7 @@
 import { execFileSync, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { createReadStream, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync } from "node:fs";
-import { rename, rm, stat, statfs, writeFile } from "node:fs/promises";
+import { chmod, rename, rm, stat, statfs, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { basename, join, resolve } from "node:path";
 import Joi from "joi";
@@ -107,6 +107,8 @@ export async function backup(url: string, folder: string): Promise<{ file: strin
       await client.query("begin isolation level repeatable read, read only");
       const { rows } = await client.query<{ id: string }>("select pg_export_snapshot() as id");
       const rowsThen = await rowsOf(client);
+      if (rowsThen.migration === undefined)
+        throw new NoCopy("There is nothing to copy: this database was never a shop’s.");
       const migrations = await migrationsOf(client);
       // Snapshot and transaction live as long as the dump reads by them.
       postgres("pg_dump", ["-Fc", "--no-owner", `--snapshot=${rows[0]?.id}`, `--file=${dump}`], url);
@@ -118,6 +120,8 @@ export async function backup(url: string, folder: string): Promise<{ file: strin
     const whole = join(work, "whole");
     execFileSync("tar", ["-cf", whole, "-C", work, "manifest.json", "dump"]);
     const file = join(folder, `yard-key-${made.replace(/\.\d+Z$/, "Z").replaceAll(":", "")}.tar`);
+    // Secrets are in it, if only hashed.
+    await chmod(whole, 0o600);
     // Under its name only when it is whole.
     await rename(whole, file);
     return { file, manifest };
