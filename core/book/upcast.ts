@@ -109,7 +109,8 @@ function stepsOf(phase: "teardown" | "build", document: Old): Old {
     if (!isRecord(step) || !record.some((one) => typeof one === "string")) return step;
     return {
       ...step,
-      record: record.map((one) =>
+      // The same words twice in one step ask for the same thing.
+      record: [...new Set(record)].map((one) =>
         typeof one === "string" ? { id: codeFor(`${String(step.id)} ${one}`), what: one } : one,
       ),
     };

@@ -642,7 +642,7 @@ test("an answer to a weak point that is done to no part is warned of, at its pla
 
 test("what steps recorded in words is read, each under an id of its own", () => {
   const document = documentOf("marram-dunlin") as { teardown: { id: string; record?: unknown[] }[] };
-  document.teardown[0]!.record = ["learned values", "solenoid identities"];
+  document.teardown[0]!.record = ["learned values", "solenoid identities", "learned values"];
   const read = readBook(document);
   expect(read.ok && read.book.teardown?.[0]?.record).toEqual([
     { id: "t-read-learned-values", what: "learned values" },
