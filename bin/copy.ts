@@ -111,7 +111,11 @@ export async function backup(url: string, folder: string): Promise<{ file: strin
         throw new NoCopy("There is nothing to copy: this database was never a shop’s.");
       const migrations = await migrationsOf(client);
       // Snapshot and transaction live as long as the dump reads by them.
-      postgres("pg_dump", ["-Fc", "--no-owner", `--snapshot=${rows[0]?.id}`, `--file=${dump}`], url);
+      postgres(
+        "pg_dump",
+        ["-Fc", "--no-owner", "--no-privileges", `--snapshot=${rows[0]?.id}`, `--file=${dump}`],
+        url,
+      );
       return { rows: rowsThen, migrations };
     });
     const { size } = await stat(dump);
@@ -215,7 +219,14 @@ export async function restore(url: string, file: string): Promise<Restored> {
     const target = at(url, fresh);
     postgres(
       "pg_restore",
-      ["--no-owner", "--exit-on-error", "--single-transaction", `--dbname=${fresh}`, join(work, "dump")],
+      [
+        "--no-owner",
+        "--no-privileges",
+        "--exit-on-error",
+        "--single-transaction",
+        `--dbname=${fresh}`,
+        join(work, "dump"),
+      ],
       target,
     );
     const rows = await connected(target, async (client) => {

@@ -1,6 +1,7 @@
 import { existsSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { loadShop } from "../demo/load";
+import { webDatabase } from "../store/web-role";
 import { migrate } from "../store/database";
 import { freePort, startCluster } from "./cluster";
 import { processOf, build, choosePort, keep, standing, up } from "./serve";
@@ -66,7 +67,7 @@ await standing(async (started) => {
   };
   const env = {
     NODE_ENV: "production",
-    DATABASE_URL: databaseUrl,
+    DATABASE_URL: await webDatabase(databaseUrl),
     PORT: `${port}`,
     ...standins,
     LOG_LEVEL: process.env.LOG_LEVEL ?? "warn",

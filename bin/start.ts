@@ -5,6 +5,7 @@ import { networkInterfaces } from "node:os";
 import { join } from "node:path";
 import { migrate, openPool } from "../store/database";
 import { listStaff } from "../store/staff";
+import { webDatabase } from "../store/web-role";
 import { localTls, ownersTls } from "./authority";
 import { startCluster } from "./cluster";
 import { nightly } from "./nightly";
@@ -35,13 +36,18 @@ await standing(async (started) => {
     databaseUrl = cluster.url;
   }
   await migrate(databaseUrl);
+  const webUrl = await webDatabase(databaseUrl);
+  if (webUrl === databaseUrl)
+    console.log(
+      "· this database’s account may make no other: the web processes work under it, and could change what is kept",
+    );
   build();
   const owners = ownersTls();
   const folder = join(process.cwd(), ".yard-key", "authority");
   const tls = owners ?? (await localTls(folder));
   const env: Record<string, string> = {
     NODE_ENV: "production",
-    DATABASE_URL: databaseUrl,
+    DATABASE_URL: webUrl,
     PORT: `${port}`,
     HOST: process.env.HOST ?? "0.0.0.0",
     HTTPS_PORT: `${httpsPort}`,

@@ -1,4 +1,4 @@
-// One web process: `DATABASE_URL`, `PORT`, optionally `HOST`, `HTTPS_PORT` with `TLS_CERT`, `TLS_KEY` and `AUTHORITY`, `GAUGE_URL`,
+// One web process: `DATABASE_URL`, `PORT`, optionally `HOST`, `HOSTS`, `HTTPS_PORT` with `TLS_CERT`, `TLS_KEY` and `AUTHORITY`, `GAUGE_URL`,
 // `SCAN_TOOL_URL`, `PRINTER_URL`, `YARD_KEY_GALLERY`. Needs the build and a migrated database.
 import { readFileSync } from "node:fs";
 import { createServer, type Server } from "node:http";
@@ -31,6 +31,7 @@ const { app, close } = await createApp({
   scanToolUrl,
   printerUrl,
   gallery: process.env.YARD_KEY_GALLERY === "1",
+  hosts: (process.env.HOSTS ?? "").split(/[\s,]+/).filter(Boolean),
   firstRunCode: process.env.FIRST_RUN_CODE ?? "",
   https: HTTPS_PORT
     ? {

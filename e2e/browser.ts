@@ -26,6 +26,13 @@ export const FLAGS: readonly string[] = [
   ...["--headless=new", "--disable-gpu", "--disable-quic", "--no-first-run", "--hide-scrollbars"],
   ...["--disable-background-networking", "--disable-component-update", "--disable-sync"],
   "--disable-dev-shm-usage",
+  ...[
+    "--disable-extensions",
+    "--disable-default-apps",
+    "--disable-component-extensions-with-background-pages",
+  ],
+  ...["--disable-client-side-phishing-detection", "--disable-domain-reliability", "--metrics-recording-only"],
+  ...["--mute-audio", "--password-store=basic", "--disable-features=Translate,MediaRouter,OptimizationHints"],
   // Nothing slides or fades: every frame drawn without a graphics card costs the tests time.
   "--force-prefers-reduced-motion",
   ...(process.getuid?.() === 0 ? ["--no-sandbox"] : []),
@@ -38,8 +45,12 @@ export class Person {
     private readonly profile: string,
   ) {}
 
-  /** @param camera a film in Motion JPEG that the browser takes for what its camera sees. */
-  static async sitDown({ width = 1280, height = 800, camera = "" } = {}): Promise<Person> {
+  /**
+   * @param camera a film in Motion JPEG that the browser takes for what its camera sees.
+   * @param keeps whether this browser keeps the open jobs for when the server is away. That is a third of all work of a journey, and done for those
+   *   only that are about it.
+   */
+  static async sitDown({ width = 1280, height = 800, camera = "", keeps = false } = {}): Promise<Person> {
     const profile = mkdtempSync(join(tmpdir(), "yard-key-browser-"));
     const options = new chrome.Options();
     options.setChromeBinaryPath("/usr/bin/chromium");
@@ -65,7 +76,18 @@ export class Person {
       .build();
     const person = new Person(driver, profile);
     await person.screen(width, height);
+    if (!keeps) await person.keepsNothing();
     return person;
+  }
+
+  private async keepsNothing(): Promise<void> {
+    const browser = this.driver as chrome.Driver;
+    await browser.sendDevToolsCommand("Network.enable", {});
+    await browser.sendDevToolsCommand("Network.setBlockedURLs", { urls: ["*/kept/jobs*"] });
+    await browser.sendDevToolsCommand("Page.addScriptToEvaluateOnNewDocument", {
+      source:
+        "if (navigator.serviceWorker) navigator.serviceWorker.register = () => Promise.reject(new Error());",
+    });
   }
 
   async screen(width: number, height: number): Promise<void> {

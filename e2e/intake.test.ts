@@ -8,7 +8,7 @@ let mira: Person;
 
 beforeAll(async () => {
   shop = await openShop({ webs: 2, devices: ["scan tool"] });
-  mira = await Person.sitDown();
+  mira = await Person.sitDown({ keeps: true });
   await mira.sitsAs(shop, "Mira K.", shop.url);
 }, 90_000);
 afterAll(async () => {
@@ -230,7 +230,7 @@ describe("two builders on one job", () => {
         `select by_name, s.name as sender from fact f join job j on j.id = f.job left join staff s on s.id = f.sent_by
           where j.number = 1026 and body ->> 'outcome' = 'harsh'`,
       );
-      expect(rows).toEqual([{ by_name: "Mira K.", sender: "Runa S." }]);
+      expect(rows).toEqual([{ by_name: "Mira K., sent by Runa S.", sender: "Runa S." }]);
       await mira.signIn(shop.url, "Mira K.").catch(() => {});
     });
   }, 60_000);

@@ -14,7 +14,7 @@ let folder: string;
 
 beforeAll(async () => {
   shop = await openShop({ webs: 2, devices: ["printer"] });
-  mira = await Person.sitDown();
+  mira = await Person.sitDown({ keeps: true });
   await mira.sitsAs(shop, "Mira K.", shop.url);
   folder = mkdtempSync(join(tmpdir(), "yard-key-pictures-"));
 }, 90_000);

@@ -10,7 +10,7 @@ let mira: Person;
 
 beforeAll(async () => {
   shop = await openShop();
-  mira = await Person.sitDown();
+  mira = await Person.sitDown({ keeps: true });
   await mira.sitsAs(shop, "Mira K.", shop.url);
 }, 90_000);
 afterAll(async () => {

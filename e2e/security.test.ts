@@ -158,6 +158,7 @@ describe("every action", () => {
       shopName: "Mine now",
       footKey: "F8",
       copiesKept: "14",
+      lockMinutes: "30",
       timeZone: "UTC",
     };
     expect((await receive(builder)).status).toBe(403);

@@ -6,6 +6,7 @@ import { createCookie } from "react-router";
 import { loadShop } from "../demo/load";
 import { cookieKey } from "../store/house";
 import { beginSession, listStaff } from "../store/staff";
+import { webDatabase } from "../store/web-role";
 import { testDatabase } from "../store/testing";
 import type { Pool } from "../store/database";
 import { freePort } from "../bin/cluster";
@@ -57,6 +58,8 @@ export async function openShop({
   if (devices.includes("gauge")) await gauge.start();
   if (devices.includes("scan tool")) await scanTool.start();
   if (devices.includes("printer")) await printer.start();
+  // As at the start command: the web processes may not change what is kept.
+  const webUrl = await webDatabase(database.url);
   const webs: Part[] = [];
   for (let i = 0; i < count; i++) {
     const env = {
@@ -64,7 +67,7 @@ export async function openShop({
       LOG_LEVEL: "fatal",
       YARD_KEY_GALLERY: "1",
       ...(empty ? { FIRST_RUN_CODE } : {}),
-      DATABASE_URL: database.url,
+      DATABASE_URL: webUrl,
       GAUGE_URL: gauge.url,
       SCAN_TOOL_URL: scanTool.url,
       PRINTER_URL: printer.url,

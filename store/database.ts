@@ -2,6 +2,7 @@ import { fileURLToPath } from "node:url";
 import { runner } from "node-pg-migrate";
 import pg from "pg";
 import { forgetKept } from "./kept-texts";
+import { againstNewer } from "./schema";
 
 export type Pool = pg.Pool;
 /** Something queries can be sent to: the pool, or one connection inside a transaction. */
@@ -34,6 +35,7 @@ export async function migrate(databaseUrl: string, dir = folder): Promise<void> 
   await client.connect();
   try {
     await client.query("select pg_advisory_lock(hashtext('yard-key migrations'))");
+    if (dir === folder) await againstNewer(client);
     await runner({
       dbClient: client,
       dir,

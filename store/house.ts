@@ -13,6 +13,8 @@ export interface HouseSettings extends House, Schools {
   comebackCents: number;
   /** KeyboardEvent.key that a foot switch sends. */
   footKey: string;
+  /** After so many minutes without a hand on it a bench asks who is there; 0: never. */
+  lockMinutes: number;
   /** How many copies are kept. */
   copiesKept: number;
   /** The last copy that was made by itself; null while there is none. */
@@ -35,6 +37,7 @@ const DEFAULTS: HouseSettings = {
   // Where the shop’s server stands, until somebody says otherwise.
   timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
   footKey: "F8",
+  lockMinutes: 30,
   copiesKept: 14,
   copy: null,
   copyProblem: "",

@@ -3,9 +3,12 @@ import pg from "pg";
 const CHANNEL = "yard_key_fact";
 const AGAIN_MS = 500;
 
-/** Tells whoever watches a job that facts were added to it, by any web process. One connection per process, whatever the number of pages. */
+/** Told which job has more facts; null where it may be any: nobody listened for a while. */
+export type Told = (job: string | null) => void;
+
+/** Tells whoever watches which job facts were added to, by any web process. One connection per process, whatever the number of pages. */
 export class Live {
-  private readonly watchers = new Map<string, Set<() => void>>();
+  private readonly watchers = new Set<Told>();
   private client: pg.Client | null = null;
   private stopped = false;
 
@@ -26,21 +29,16 @@ export class Live {
       await client.query(`listen ${CHANNEL}`);
       this.client = client;
       // What was said while nobody listened is not told again: every page looks once.
-      for (const job of this.watchers.keys()) this.tell(job);
+      this.tell(null);
     } catch {
       this.lost(client);
     }
   }
 
   /** @returns how to stop watching. */
-  watch(job: string, told: () => void): () => void {
-    const those = this.watchers.get(job) ?? new Set();
-    those.add(told);
-    this.watchers.set(job, those);
-    return () => {
-      those.delete(told);
-      if (those.size === 0) this.watchers.delete(job);
-    };
+  watch(told: Told): () => void {
+    this.watchers.add(told);
+    return () => void this.watchers.delete(told);
   }
 
   async stop(): Promise<void> {
@@ -48,8 +46,8 @@ export class Live {
     await this.client?.end().catch(() => {});
   }
 
-  private tell(job: string): void {
-    for (const told of this.watchers.get(job) ?? []) told();
+  private tell(job: string | null): void {
+    for (const told of this.watchers) told(job);
   }
 
   private lost(client: pg.Client): void {

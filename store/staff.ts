@@ -144,6 +144,13 @@ export async function endSession(db: Queryable, sessionId: string): Promise<void
   await db.query("update session set ended = now() where id = $1 and ended is null", [sessionId]);
 }
 
+/** Nobody is at the bench: the session answers nothing until whoever comes says who they are. */
+export async function lockSession(db: Queryable, sessionId: string): Promise<void> {
+  await db.query("update session set locked = now() where id = $1 and ended is null and locked is null", [
+    sessionId,
+  ]);
+}
+
 /** A working day and some; after it one signs in again. */
 const SESSION_HOURS = 16;
 
@@ -156,7 +163,7 @@ export async function sessionStaff(db: Queryable, sessionId: string): Promise<St
     name: "session-staff",
     text: `select s.id, s.name, s.role, e.seen < now() - make_interval(mins => ${SEEN_EVERY}) as stale
              from session e join staff s on s.id = e.staff
-            where e.id = $1 and e.ended is null and s.active and e.begun > now() - make_interval(hours => ${SESSION_HOURS})`,
+            where e.id = $1 and e.ended is null and e.locked is null and s.active and e.begun > now() - make_interval(hours => ${SESSION_HOURS})`,
     values: [sessionId],
   });
   const [found] = rows;

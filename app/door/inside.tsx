@@ -6,6 +6,8 @@ import { skipTabChanges } from "~/look/revalidate";
 import { useKeepJobs } from "~/offline/keep-jobs";
 import { dropAll, loadOrKept } from "~/offline/kept";
 import { useEffect } from "react";
+import { useLeaving } from "./leave";
+import { IdleLock } from "./idle-lock";
 import { useKept } from "~/offline/use-kept";
 import { services, signedIn } from "~/server/context";
 import { requireSignIn } from "~/server/session";
@@ -47,12 +49,14 @@ export default function InsidePage({ loaderData }: Route.ComponentProps) {
   const { staff, house } = loaderData;
   useKept(KEPT.inside, loaderData);
   useKeepJobs();
+  useLeaving();
   useGeneration(house.generation);
   const ownFrame = useMatches().some(({ handle }) => handle === OWN_FRAME);
   return (
     <>
       {!ownFrame && <Bar staff={staff} footKey={house.footKey} />}
       <Outlet />
+      <IdleLock staff={staff} minutes={house.lockMinutes} />
     </>
   );
 }

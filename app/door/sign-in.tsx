@@ -1,15 +1,16 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { Choice, Field } from "~/look/field";
 import { Pad } from "~/look/pad";
 import { address, services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { secret } from "~/server/secret";
-import { notProven } from "~/server/signature";
+import { notProven, STATUS } from "~/server/signature";
 import { field, maybeWords, uuid } from "~core/shape";
 import { sealSession, sessionOf } from "~/server/session";
 import { readHouse } from "~store/house";
 import { beginSession, listStaff, proveSecret } from "~store/staff";
+import { unlocked } from "./idle";
 import type { Route } from "./+types/sign-in";
 
 export const loader = async ({ context, request }: Route.LoaderArgs) => {
@@ -34,8 +35,6 @@ const entry = {
   to: field(maybeWords(2_000), "", { empty: "/" }),
 };
 
-const STATUS = { wrong: 400, wait: 429, busy: 503 } as const;
-
 export const action = async ({ context, request }: Route.ActionArgs) => {
   const form = readForm(entry, await typedIn(request));
   if ("problems" in form) return data(form, { status: 400 });
@@ -49,13 +48,14 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
     return data({ problems, typed: { staff } }, { status: STATUS[result.why] });
   }
   const session = await beginSession(pool, result.staff.id, from);
-  return redirect(within(to), { headers: { "Set-Cookie": await sealSession(context, request, session) } });
+  return redirect(within(to), { headers: await sealSession(context, request, session) });
 };
 
 export default function SignIn({
   loaderData: { staff, shop, demoPin, to },
   actionData,
 }: Route.ComponentProps) {
+  useEffect(unlocked, []);
   const busy = useNavigation().state !== "idle";
   const [pin, setPin] = useState("");
   const typed: Record<string, string> = actionData?.typed ?? {};

@@ -1,9 +1,9 @@
 import { HelpCircle, LogOut, SunMoon } from "lucide-react";
 import { useRef, type ReactNode } from "react";
 import { Form, Link, NavLink } from "react-router";
+import { leave } from "~/door/leave";
 import { keepLook } from "~/look/look-cookie";
 import { useKeys } from "~/look/use-keys";
-import { dropAll } from "~/offline/kept";
 import { ScanButton } from "~/scan/scan-button";
 import type { Staff } from "~store/staff";
 import { KeySheet } from "./key-sheet";
@@ -61,7 +61,14 @@ export function Bar({
           <span className="block font-semibold whitespace-nowrap">{staff.name}</span>
           <span className="block text-sm opacity-80">{staff.role}</span>
         </Link>
-        <Form method="post" action="/sign-out" onSubmit={() => void dropAll()}>
+        <Form
+          method="post"
+          action="/sign-out"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void leave();
+          }}
+        >
           <button className="touch grid place-items-center" aria-label="Sign out">
             <LogOut size={22} />
           </button>

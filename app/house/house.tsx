@@ -47,6 +47,7 @@ const settings = {
     suchThat(words(1, 80), { test: isZone, message: "no time zone", remedy: "write UTC" }),
     "Write a time zone by its name: Europe/Oslo, America/Halifax, UTC.",
   ),
+  lockMinutes: field(whole(0, 480), "Write minutes, 480 at most; 0 asks never."),
   copiesKept: field(whole(1, 400), "Write how many copies are kept, at least one: 14."),
   footKey: field(words(2, 20), "Write the name of a key such as F8 or PageDown."),
 };
@@ -210,13 +211,23 @@ function Settings({ zones, typed, problems, kept }: Answered & { zones: readonly
           defaultValue={typed.footKey ?? house.footKey}
           problem={problems.footKey}
         />
-        <Field
-          label="Copies kept"
-          name="copiesKept"
-          inputMode="numeric"
-          defaultValue={typed.copiesKept ?? house.copiesKept}
-          problem={problems.copiesKept}
-        />
+        <div className="grid grid-cols-2 gap-3">
+          <Field
+            label="Minutes until a bench asks who is there"
+            name="lockMinutes"
+            inputMode="numeric"
+            defaultValue={typed.lockMinutes ?? house.lockMinutes}
+            problem={problems.lockMinutes}
+            hint="0: never"
+          />
+          <Field
+            label="Copies kept"
+            name="copiesKept"
+            inputMode="numeric"
+            defaultValue={typed.copiesKept ?? house.copiesKept}
+            problem={problems.copiesKept}
+          />
+        </div>
         <LastCopy />
         {may ? (
           <button className="btn btn-primary touch">Keep</button>

@@ -1,5 +1,5 @@
 import { services, signedIn } from "~/server/context";
-import { record, type Speaker } from "~/server/record";
+import { otherJob, record, type Speaker } from "~/server/record";
 import { vouchedFor } from "~/server/voucher";
 import { BENCH, checkFacts, problemText } from "~core/fact";
 import { factsSince } from "~store/facts";
@@ -22,8 +22,10 @@ async function speakerOf(context: Route.ActionArgs["context"], request: Request)
   const said = vouchedFor(cookieKey, voucher);
   if (said?.staff === staff.id) return staff;
   const other = said?.holds ? await staffById(pool, said.staff) : null;
-  // Somebody else sends it: it says what anybody may, and no more.
-  return other ? { id: other.id, name: other.name, role: "builder", sentBy: staff.id } : null;
+  // Somebody else sends it: it says what anybody may, and no more, and wherever its author is shown it says who sent it.
+  return other
+    ? { id: other.id, name: `${other.name}, sent by ${staff.name}`, role: "builder", sentBy: staff.id }
+    : null;
 }
 
 /** Where the outbox sends. Each fact is stored once however often it comes; 4xx means it never will be. */
@@ -32,6 +34,9 @@ export const action = async ({ context, request, params }: Route.ActionArgs): Pr
   if (!read.ok) return refuse(400, read.problems.slice(0, 5).map(problemText).join("; "));
   const speaker = await speakerOf(context, request);
   if (!speaker) return refuse(403, "nobody can be told to have said it; sign in as whoever did");
+  const { pool } = context.get(services);
+  const astray = await otherJob(pool, request, Number(params.number));
+  if (astray) return refuse(409, astray);
   const kept = await record(context, Number(params.number), read.facts, speaker);
   return kept.ok ? Response.json({ stored: read.facts.length }) : refuse(kept.status, kept.problem);
 };

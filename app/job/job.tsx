@@ -53,16 +53,16 @@ export const shouldRevalidate = skipTabChanges;
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Job ${params.number} · Yard Key` }];
 
 export default function JobPage({
-  loaderData: { number, opened, book: ref, facts: factsText, seq, houseValues, newer },
+  loaderData: { id, number, opened, book: ref, facts: factsText, seq, houseValues, newer },
 }: Route.ComponentProps) {
   const { house, staff } = useInside();
   const { chain } = useParams();
   const book = bookOf(ref);
   const told = factsOfPage(factsText);
-  const since = useLive(number, seq);
+  const since = useLive(id, number, seq);
   const facts = useFacts(number, told, since);
   const seen = (since.at(-1) ?? told.at(-1))?.id;
-  useEffect(() => nowSeen(number, seen), [number, seen]);
+  useEffect(() => nowSeen(number, id, seen), [number, id, seen]);
   const [unit, changeUnit] = useUnit(book.unit.lengthUnit);
   const view = useMemo((): JobView => {
     const job = jobOfPage(facts);

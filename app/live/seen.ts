@@ -1,8 +1,12 @@
-/** The last fact of each job that the shop had when this browser was last told: what is said here stands behind it. */
-const last = new Map<number, string>();
+/** What this browser knows of the jobs it has open: their ids, and the last fact the shop had when it was last told. */
+const known = new Map<number, { id: string; last: string | undefined }>();
 
-export const seenOf = (job: number): string | undefined => last.get(job);
+/** What is said here stands behind this fact in the order. */
+export const seenOf = (job: number): string | undefined => known.get(job)?.last;
 
-export function nowSeen(job: number, fact: string | undefined): void {
-  if (fact !== undefined) last.set(job, fact);
+/** The id of a job that was opened here: what is said of it carries that, since a number is given anew in another database. */
+export const idOf = (job: number): string | undefined => known.get(job)?.id;
+
+export function nowSeen(job: number, id: string, fact: string | undefined): void {
+  known.set(job, { id, last: fact ?? known.get(job)?.last });
 }

@@ -1,14 +1,16 @@
-import { services } from "~/server/context";
-import { jobIdByNumber } from "~store/jobs";
+import { services, signedIn } from "~/server/context";
+import { sessionStaff } from "~store/staff";
 import type { Route } from "./+types/stream";
 
 const BEAT_MS = 15_000;
 
-/** Says that a job has more facts, as server-sent events: what they are is asked for with `facts?after=`. */
-export const loader = async ({ context, request, params }: Route.LoaderArgs): Promise<Response> => {
+/**
+ * Says which job has more facts, as server-sent events, all jobs of the shop in one stream: what they are is asked for with `facts?after=`. It
+ * ends with the session that asked for it.
+ */
+export const loader = ({ context, request }: Route.LoaderArgs): Response => {
   const { pool, live } = context.get(services);
-  const job = await jobIdByNumber(pool, Number(params.number));
-  if (!job) return new Response("There is no such job.", { status: 404 });
+  const { sessionId } = context.get(signedIn);
   let end = (): void => {};
   const body = new ReadableStream<string>({
     start(controller) {
@@ -19,15 +21,21 @@ export const loader = async ({ context, request, params }: Route.LoaderArgs): Pr
           end();
         }
       };
-      const leave = live.watch(job, () => write("data: more\n\n"));
-      // Keeps what lies between from closing a quiet connection, and finds out that a tablet has gone.
-      const beat = setInterval(() => write(": here\n\n"), BEAT_MS);
+      const leave = live.watch((job) => write(`data: ${job ?? "any"}\n\n`));
+      // Keeps what lies between from closing a quiet connection, and finds out that a tablet has gone or its session is over.
+      const beat = setInterval(() => {
+        write(": here\n\n");
+        sessionStaff(pool, sessionId).then(
+          (staff) => staff === null && (end(), controller.close()),
+          () => {},
+        );
+      }, BEAT_MS);
       end = () => {
         leave();
         clearInterval(beat);
       };
       request.signal.addEventListener("abort", () => end());
-      write("retry: 1000\ndata: listening\n\n");
+      write("retry: 1000\ndata: any\n\n");
     },
     cancel: () => end(),
   });

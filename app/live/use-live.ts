@@ -1,8 +1,7 @@
 import { useEffect, useState } from "react";
 import { ask } from "~/look/ask";
 import type { Fact } from "~core/fact";
-
-const AGAIN_MS = 5_000;
+import { live } from "./shared";
 
 interface Heard {
   job: number;
@@ -14,9 +13,10 @@ interface Heard {
  * Facts that others have added to a job since its page was loaded, as they come. When the server was away, what was missed is asked for
  * as soon as it answers again.
  *
+ * @param id the job's.
  * @param seq place of the last fact that the page was loaded with.
  */
-export function useLive(job: number, seq: number): Fact[] {
+export function useLive(id: string, job: number, seq: number): Fact[] {
   const [heard, setHeard] = useState<Heard>({ job, facts: [], seq });
   useEffect(() => {
     let at = seq;
@@ -37,22 +37,9 @@ export function useLive(job: number, seq: number): Fact[] {
       } while (again);
       asking = false;
     };
-    let events: EventSource;
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    const listen = (): void => {
-      events = new EventSource(`/jobs/${job}/live`);
-      // The first message says that somebody listens: what was missed meanwhile is asked for.
-      events.onmessage = () => void look();
-      events.onerror = () => {
-        // The browser tries again by itself after a lost connection, and never after a refusal, as when somebody must sign in again.
-        if (events.readyState === EventSource.CLOSED) timer = setTimeout(listen, AGAIN_MS);
-      };
-    };
-    listen();
-    return () => {
-      clearTimeout(timer);
-      events.close();
-    };
-  }, [job, seq]);
+    return live.watch((which) => {
+      if (which === null || which === id) void look();
+    });
+  }, [id, job, seq]);
   return heard.job === job ? heard.facts : [];
 }

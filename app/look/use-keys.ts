@@ -37,6 +37,8 @@ const beginsNoFigure = ({ key, target }: KeyboardEvent): boolean =>
 /** Whether a key is meant for the page: not for a field, not with another key, and not one of a label that a scanner types. */
 export const forPage = (event: KeyboardEvent): boolean =>
   run < SCANNED &&
+  // What stands over the page has the keys, also those typed on nothing in it.
+  !document.querySelector("dialog:modal") &&
   (!inField(event) || beginsNoFigure(event)) &&
   !event.ctrlKey &&
   !event.altKey &&

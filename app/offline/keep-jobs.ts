@@ -31,7 +31,8 @@ async function keepOpenJobs(stopped: () => boolean): Promise<void> {
     if (!whole) return;
     await bringBook(whole.job.book);
     await keep(KEPT.job(number), whole.job);
-    await drop(factsOfPage(whole.job.facts).map(({ id }) => KEPT.said(number, id)));
+    const told = new Set(factsOfPage(whole.job.facts).map(({ id }): string => KEPT.said(number, id)));
+    await drop((await keptKeys(`said/${number}/`)).filter((key) => told.has(key)));
     for (const [path, data] of Object.entries(whole.pages))
       await keep(KEPT.page(number, path as JobPage), data);
     await keep(KEPT.state(number), state);

@@ -1,4 +1,5 @@
 import { services } from "~/server/context";
+import { otherJob } from "~/server/record";
 import { UUID } from "~core/shape";
 import { addPhoto, hasPhoto, photoBytes } from "~store/photos";
 import { isOpen, jobIdByNumber } from "~store/jobs";
@@ -29,6 +30,8 @@ export const action = async ({ context, request, params }: Route.ActionArgs): Pr
   if (!UUID.test(params.photo)) return refuse(400, "the picture has no proper id");
   const job = await jobIdByNumber(pool, Number(params.number));
   if (!job) return refuse(404, "there is no such job");
+  const astray = await otherJob(pool, request, Number(params.number));
+  if (astray) return refuse(409, astray);
   if (Number(request.headers.get("content-length") ?? 0) > MOST_PICTURE_BYTES) return refuse(413, TOO_LARGE);
   if (await hasPhoto(pool, job, params.photo)) return Response.json({ stored: true });
   if (!(await isOpen(pool, job))) return refuse(409, "the job is closed");

@@ -1,6 +1,6 @@
 import { describe, expect, it, test } from "@jest/globals";
 import sharp from "sharp";
-import { MOST_PICTURE_BYTES, NO_PICTURE, scaled, TOO_LARGE } from "./picture";
+import { IN_PASSES, MOST_PICTURE_BYTES, NO_PICTURE, scaled, TOO_LARGE } from "./picture";
 
 const plain = (width: number, height: number) =>
   sharp({ create: { width, height, channels: 3, background: "#885522" } });
@@ -23,6 +23,14 @@ describe("a picture taken in", () => {
       expect(bytes.includes("GPS")).toBe(false);
       expect(bytes.includes("somebody")).toBe(false);
     }
+  });
+
+  it("that comes in passes is read up to a size, and refused in words beyond it", async () => {
+    const inPasses = (width: number, height: number) =>
+      plain(width, height).jpeg({ progressive: true }).toBuffer();
+    expect(await scaled(await inPasses(3000, 2000))).toMatchObject({ ok: true });
+    expect(await scaled(await inPasses(8000, 6000))).toEqual({ ok: false, problem: IN_PASSES });
+    expect(await scaled(await plain(8000, 6000).jpeg().toBuffer())).toMatchObject({ ok: true });
   });
 
   it("is turned upright as the camera said, before that is forgotten", async () => {

@@ -1,6 +1,6 @@
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
-import { seenOf } from "~/live/seen";
+import { idOf, seenOf } from "~/live/seen";
 import { outbox } from "~/outbox/outbox";
 import type { FactBody } from "~core/fact";
 import { useJobView } from "~/view/view";
@@ -20,7 +20,7 @@ export function useSayOf(number: number): Say {
       ...(after ? { after } : {}),
       body,
     };
-    void outbox.say(number, fact, { picture, voucher });
+    void outbox.say(number, fact, { picture, voucher, jobId: idOf(number) });
   };
 }
 

@@ -12,7 +12,7 @@ import {
 import { bookById } from "~store/books";
 import { FOREIGN_KEY_VIOLATION, sqlState, UNIQUE_VIOLATION, type Pool } from "~store/database";
 import { addFacts, closeJob, factsById, factsOf, type Author } from "~store/facts";
-import { jobPlace, type JobRecord } from "~store/jobs";
+import { jobIdByNumber, jobPlace, type JobRecord } from "~store/jobs";
 import type { Role } from "~store/staff";
 import { services } from "./context";
 import { readAnew } from "./job-context";
@@ -65,6 +65,16 @@ export async function record(
       return refuse(409, "it corrects something this job does not have");
     throw error;
   }
+}
+
+/**
+ * What is wrong with something sent to a job by its number: a browser may have waited so long that the database is another one, where the number
+ * is another vehicle's. It says which job it meant.
+ */
+export async function otherJob(pool: Pool, request: Request, number: number): Promise<string> {
+  const meant = request.headers.get("x-job");
+  if (meant === null || (await jobIdByNumber(pool, number)) === meant) return "";
+  return "it was said of a job that this database does not have under its number: read it here and say it again there";
 }
 
 /** What is wrong with a correction: it may stand only in the place of one of its own kind about the same thing. */

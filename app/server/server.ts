@@ -3,11 +3,14 @@ import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from "express";
 import helmet from "helmet";
+import onHeaders from "on-headers";
 import type { Logger } from "pino";
 import { RouterContextProvider } from "react-router";
-import { openPool } from "~store/database";
+import { openPool, sqlState, type Pool } from "~store/database";
 import { Live } from "~store/live";
 import { cookieKey } from "~store/house";
+import { againstSchema } from "~store/schema";
+import { isOwnHost } from "./hosts";
 import { address, services, nonce, type Https } from "./context";
 
 export interface Settings {
@@ -17,6 +20,8 @@ export interface Settings {
   printerUrl: string;
   gallery: boolean;
   firstRunCode: string;
+  /** Names this server is called by besides those of `hosts.ts`. */
+  hosts: readonly string[];
   https: Https | null;
   log: Logger;
 }
@@ -26,22 +31,22 @@ export async function createApp({
   databaseUrl,
   gallery,
   https,
+  hosts,
   log,
   ...standins
 }: Settings): Promise<{ app: Express; close: () => Promise<void> }> {
   const pool = openPool(databaseUrl, (error) => log.warn({ err: error }, "database connection lost"));
+  const against = await againstSchema(pool);
+  if (against) throw new Error(against);
   const key = await cookieKey(pool);
   const live = new Live(databaseUrl);
   await live.start();
   const app = express();
   app.disable("x-powered-by");
   app.use(logged(log));
-  app.get("/healthz", (_request, response) => {
-    pool.query("select 1").then(
-      () => response.json({ database: "answers" }),
-      () => response.status(503).json({ database: "does not answer" }),
-    );
-  });
+  app.get("/healthz", health(pool));
+  app.use(known(hosts, log));
+  app.use(unkept);
   if (https) app.use(secureElsewhere(https));
   app.use(secured());
   app.use(sameOrigin(log));
@@ -80,6 +85,27 @@ export async function createApp({
   return { app, close: () => Promise.all([live.stop(), pool.end()]).then(() => {}) };
 }
 
+/** So often at most it is tried whether something can be stored, in ms. */
+const STORED_EVERY = 5_000;
+
+/** Whether the database answers, and takes what is to be stored: a full disk and a standby answer too. */
+function health(pool: Pool): RequestHandler {
+  let stored = -Infinity;
+  return (_request, response) => {
+    const due = performance.now() - stored > STORED_EVERY;
+    pool.query(due ? "update health set at = now()" : "select 1").then(
+      () => {
+        if (due) stored = performance.now();
+        response.json({ database: "answers" });
+      },
+      (error: unknown) =>
+        response
+          .status(503)
+          .json({ database: sqlState(error) === null ? "does not answer" : "stores nothing" }),
+    );
+  };
+}
+
 /** One line a request: method, path without its query, status, time. No bodies, no headers. */
 function logged(log: Logger): RequestHandler {
   return (request, response, next) => {
@@ -112,6 +138,26 @@ function secureElsewhere({ port }: Https): RequestHandler {
     response.redirect(308, `https://${request.hostname}:${port}${request.originalUrl}`);
   };
 }
+
+/** Answers only to its own names: a stranger's page whose name was turned to this address speaks for nobody here. */
+function known(hosts: readonly string[], log: Logger): RequestHandler {
+  return (request, response, next) => {
+    if (isOwnHost(request.get("host") ?? "", hosts)) return next();
+    log.warn({ host: request.get("host") }, "refused: a foreign name");
+    response.status(421).type("text").send("This server is not called by that name. HOSTS names its own.");
+  };
+}
+
+/** Nothing of the shop stays in a cache, but for what says itself that it may. */
+const unkept: RequestHandler = (_request, response, next) => {
+  onHeaders(response, () => {
+    if (!response.hasHeader("Cache-Control")) response.setHeader("Cache-Control", "no-store");
+  });
+  next();
+};
+
+/** A month: a browser that has been here over https comes by no other way. */
+const SECURE_S = 30 * 24 * 3600;
 
 /** What a page may ask the browser for: the camera for labels, the serial line for a gauge, and nothing else. */
 const PERMISSIONS =
@@ -148,12 +194,13 @@ function secured(): RequestHandler {
     },
     // Not no-referrer: with it a browser sends `Origin: null` with a form that works before the script has loaded.
     referrerPolicy: { policy: "same-origin" },
-    // The shop's server speaks plain http on its own network until it is given a certificate.
+    // Said below, and only where it came over https.
     strictTransportSecurity: false,
   });
   return (request, response, next) => {
     response.locals.nonce = randomBytes(16).toString("base64");
     response.setHeader("Permissions-Policy", PERMISSIONS);
+    if (request.secure) response.setHeader("Strict-Transport-Security", `max-age=${SECURE_S}`);
     headers(request, response, next);
   };
 }
@@ -161,7 +208,7 @@ function secured(): RequestHandler {
 /** What each door takes at most, in bytes; the first that fits the path. A page that asks for nothing more takes a small form. */
 const MOST_BYTES: readonly (readonly [door: RegExp, bytes: number])[] = [
   // Before anybody is known: a name, a PIN, a place.
-  [/^\/(sign-in|sign-out|first-run|trust)/, 16_000],
+  [/^\/(sign-in|sign-out|first-run|trust|lock|unlock)/, 16_000],
   // A job comes with all its pictures.
   [/^\/jobs\/import/, 100_000_000],
   [/^\/jobs\/[^/]+\/photos/, 25_000_000],

@@ -1,5 +1,6 @@
 import { createCookie, redirect, type MiddlewareFunction, type RouterContextProvider } from "react-router";
-import { sessionStaff, type Role, type Staff } from "~store/staff";
+import { LEFT } from "~/door/left";
+import { endSession, sessionStaff, type Role, type Staff } from "~store/staff";
 import { services, signedIn } from "./context";
 
 type Context = Readonly<RouterContextProvider>;
@@ -13,18 +14,36 @@ const cookieFor = (context: Context, request: Request) =>
     secrets: [context.get(services).cookieKey],
   });
 
-export const sealSession = (context: Context, request: Request, sessionId: string): Promise<string> =>
-  cookieFor(context, request).serialize(sessionId);
+/** What a browser is told when somebody signs in: its session, and that nobody has left. */
+export async function sealSession(context: Context, request: Request, sessionId: string): Promise<Headers> {
+  const headers = new Headers();
+  headers.append("Set-Cookie", await cookieFor(context, request).serialize(sessionId));
+  headers.append("Set-Cookie", `${LEFT}=; Path=/; Max-Age=0; SameSite=Lax`);
+  return headers;
+}
 
 export const clearSession = (context: Context, request: Request): Promise<string> =>
   cookieFor(context, request).serialize("", { maxAge: 0 });
+
+/** The session a request’s cookie names, whether it still holds or not; null where it names none of ours. */
+export async function sessionIdOf(context: Context, request: Request): Promise<string | null> {
+  const sessionId: unknown = await cookieFor(context, request).parse(request.headers.get("cookie"));
+  return typeof sessionId === "string" && sessionId !== "" ? sessionId : null;
+}
+
+const HAS_LEFT = new RegExp(`(^|;\\s*)${LEFT}=1(;|$)`);
 
 export async function sessionOf(
   context: Context,
   request: Request,
 ): Promise<{ staff: Staff; sessionId: string } | null> {
-  const sessionId: unknown = await cookieFor(context, request).parse(request.headers.get("cookie"));
-  if (typeof sessionId !== "string" || sessionId === "") return null;
+  const sessionId = await sessionIdOf(context, request);
+  if (sessionId === null) return null;
+  // Signed out while the server was away: it is done now.
+  if (HAS_LEFT.test(request.headers.get("cookie") ?? "")) {
+    await endSession(context.get(services).pool, sessionId);
+    return null;
+  }
   const staff = await sessionStaff(context.get(services).pool, sessionId);
   return staff ? { staff, sessionId } : null;
 }

@@ -39,6 +39,9 @@ export async function readSignature(
   return { ok: true, signature: { id, reason, lead: proof.staff } };
 }
 
+/** How a try that proved nothing is answered. */
+export const STATUS = { wrong: 400, wait: 429, busy: 503 } as const;
+
 /** What is said where a secret was not proven. */
 export function notProven(proof: Exclude<SignIn, { ok: true }>, wrong: string): string {
   switch (proof.why) {

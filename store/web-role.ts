@@ -1,0 +1,84 @@
+import { createHmac } from "node:crypto";
+import pg from "pg";
+import { sqlState } from "./database";
+
+/** The account the web processes work under: it reads all, adds to all, and changes only what is no record. */
+const ROLE = "yard_key_web";
+
+/** What may be changed, by column: everything else is only added to. */
+const CHANGED: Readonly<Record<string, readonly string[]>> = {
+  staff: ["secret", "active"],
+  session: ["ended", "seen", "locked"],
+  job_card: ["open", "holder", "seq", "card", "made"],
+  book: ["offered"],
+  // Whoever ends a draft holds its row meanwhile.
+  draft: ["id"],
+  health: ["at"],
+};
+
+const INSUFFICIENT_PRIVILEGE = "42501";
+const DUPLICATE_OBJECT = "42710";
+const UNIQUE_VIOLATION = "23505";
+
+/**
+ * Makes the account of the web processes where it is not there yet, with what it may do in this database; several may do so at once. Its password
+ * comes from the owner's, so that nothing more is kept: whoever knows the one may know the other, and not the other way round.
+ *
+ * @param databaseUrl of whoever owns the database, after `migrate`.
+ * @returns the database's address for the web processes; the owner's own where that account may make none, or has no password to begin with.
+ */
+export async function webDatabase(databaseUrl: string): Promise<string> {
+  const owners = new URL(databaseUrl);
+  if (owners.password === "" || decodeURIComponent(owners.username) === ROLE) return databaseUrl;
+  const password = createHmac("sha256", decodeURIComponent(owners.password)).update(ROLE).digest("base64url");
+  const webs = Object.assign(new URL(databaseUrl), { username: ROLE, password }).href;
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  try {
+    if (!(await answers(webs))) await make(client, password);
+    await client.query("begin");
+    await client.query("select pg_advisory_xact_lock(hashtext('yard-key web role'))");
+    for (const grant of GRANTS) await client.query(grant);
+    await client.query("commit");
+    return webs;
+  } catch (error) {
+    if (sqlState(error) === INSUFFICIENT_PRIVILEGE) return databaseUrl;
+    throw error;
+  } finally {
+    await client.end();
+  }
+}
+
+const GRANTS = [
+  `grant usage on schema public to ${ROLE}`,
+  `grant select, insert on all tables in schema public to ${ROLE}`,
+  `revoke insert on migration from ${ROLE}`,
+  `grant usage on all sequences in schema public to ${ROLE}`,
+  ...Object.entries(CHANGED).map(
+    ([table, columns]) => `grant update (${columns.join(", ")}) on ${table} to ${ROLE}`,
+  ),
+];
+
+async function make(client: pg.Client, password: string): Promise<void> {
+  // Letters, digits, - and _ only: it needs no quoting.
+  const how = `login nosuperuser nocreatedb nocreaterole noreplication password '${password}'`;
+  try {
+    await client.query(`create role ${ROLE} ${how}`);
+  } catch (error) {
+    if (![DUPLICATE_OBJECT, UNIQUE_VIOLATION].includes(sqlState(error) ?? "")) throw error;
+    await client.query(`alter role ${ROLE} ${how}`);
+  }
+}
+
+/** Whether an account is there and has this password. */
+async function answers(url: string): Promise<boolean> {
+  const client = new pg.Client({ connectionString: url });
+  client.on("error", () => {});
+  try {
+    await client.connect();
+    await client.end();
+    return true;
+  } catch {
+    return false;
+  }
+}
