@@ -39,6 +39,42 @@ describe("the shop's authority", () => {
     server.close();
   });
 
+  it("is believed for a shop's own names and addresses alone", async () => {
+    const other = mkdtempSync(join(tmpdir(), "yard-key-authority-"));
+    try {
+      await localTls(other, names);
+      for (const [name, why] of [
+        ["tablet.lan", "here"],
+        ["bench-2.local", "here"],
+        ["bank.example", "permitted subtree violation"],
+      ] as const) {
+        // As whoever had the key would: the certificate for this name, by this authority.
+        rmSync(join(other, "server.crt"));
+        const { key, cert, authority } = await localTls(other, [name]);
+        const server = createServer({ key, cert }, (_request, response) => response.end("here")).listen(
+          0,
+          "127.0.0.1",
+        );
+        await new Promise((resolve) => server.once("listening", resolve));
+        const { port } = server.address() as AddressInfo;
+        const told = await new Promise<string>((resolve) => {
+          request(
+            { host: "127.0.0.1", servername: name, port, ca: authority ?? "", agent: false },
+            (response) => {
+              response.on("data", (part: Buffer) => resolve(part.toString()));
+            },
+          )
+            .on("error", (error: NodeJS.ErrnoException) => resolve(error.message))
+            .end();
+        });
+        server.close();
+        expect([name, told]).toEqual([name, why]);
+      }
+    } finally {
+      rmSync(other, { recursive: true, force: true });
+    }
+  });
+
   it("is made once; the server's certificate anew for other addresses and before it runs out", async () => {
     const first = await localTls(folder, names);
     expect(await localTls(folder, names)).toEqual(first);

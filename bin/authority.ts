@@ -5,10 +5,13 @@ import { webcrypto } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { hostname, networkInterfaces } from "node:os";
 import { join } from "node:path";
+import { AsnConvert } from "@peculiar/asn1-schema";
+import { GeneralName, GeneralSubtree, GeneralSubtrees, NameConstraints } from "@peculiar/asn1-x509";
 import {
   AuthorityKeyIdentifierExtension,
   BasicConstraintsExtension,
   cryptoProvider,
+  Extension,
   ExtendedKeyUsage,
   ExtendedKeyUsageExtension,
   KeyUsageFlags,
@@ -67,7 +70,7 @@ export async function localTls(folder: string, names = namesOfMachine(), now = n
   const keep = (name: string, text: string): void => writeFileSync(file(name), text, { mode: 0o600 });
   const read = (name: string): string => readFileSync(file(name), "utf8");
   if (!existsSync(file("authority.crt")) || !existsSync(file("authority.key"))) {
-    const made = await makeAuthority(now);
+    const made = await makeAuthority(names, now);
     keep("authority.key", made.key);
     keep("authority.crt", made.cert);
   }
@@ -87,7 +90,30 @@ export async function localTls(folder: string, names = namesOfMachine(), now = n
   return { key: read("server.key"), cert: read("server.crt"), authority };
 }
 
-async function makeAuthority(now: Date): Promise<{ key: string; cert: string }> {
+/** Networks nobody outside can have: those of a shop, this machine, and machines that gave themselves an address. */
+const PRIVATE_NETWORKS = ["10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "127.0.0.0/8", "169.254.0.0/16"];
+const PRIVATE_NAMES = ["local", "lan", "home.arpa", "internal", "localhost"];
+const NAME_CONSTRAINTS = "2.5.29.30";
+
+/**
+ * What the authority may vouch for: names and addresses of a shop's own network, and those of this machine. Whoever got hold of its key could speak
+ * for no one else to the tablets that trust it.
+ */
+function onlyPrivate(names: readonly string[]): Extension {
+  const addresses = names.filter(isAddress).map((one) => `${one}/32`);
+  const permitted = [
+    ...[...PRIVATE_NETWORKS, ...addresses].map((iPAddress) => new GeneralName({ iPAddress })),
+    ...[...PRIVATE_NAMES, ...names.filter((one) => !isAddress(one))].map(
+      (name) => new GeneralName({ dNSName: name }),
+    ),
+  ].map((base) => new GeneralSubtree({ base }));
+  const constraints = new NameConstraints({ permittedSubtrees: new GeneralSubtrees(permitted) });
+  return new Extension(NAME_CONSTRAINTS, true, AsnConvert.serialize(constraints));
+}
+
+const isAddress = (name: string): boolean => /^\d+(\.\d+){3}$/.test(name);
+
+async function makeAuthority(names: readonly string[], now: Date): Promise<{ key: string; cert: string }> {
   const keys = await keyPair();
   const certificate = await X509CertificateGenerator.createSelfSigned({
     serialNumber: serial(),
@@ -101,6 +127,7 @@ async function makeAuthority(now: Date): Promise<{ key: string; cert: string }> 
       new BasicConstraintsExtension(true, 0, true),
       new KeyUsagesExtension(KeyUsageFlags.keyCertSign | KeyUsageFlags.cRLSign, true),
       await SubjectKeyIdentifierExtension.create(keys.publicKey),
+      onlyPrivate(names),
     ],
   });
   return { key: await pemOf(keys.privateKey), cert: certificate.toString("pem") };
@@ -129,7 +156,7 @@ async function makeServer(
       new ExtendedKeyUsageExtension([ExtendedKeyUsage.serverAuth]),
       new SubjectAlternativeNameExtension(
         names.map((value) => ({
-          type: /^\d+(\.\d+){3}$/.test(value) ? ("ip" as const) : ("dns" as const),
+          type: isAddress(value) ? ("ip" as const) : ("dns" as const),
           value,
         })),
       ),

@@ -49,12 +49,22 @@ export async function photoBytes(
   return rows[0]?.bytes ?? null;
 }
 
-/** Every picture of a job, whole; for taking it elsewhere. */
-export async function photosOf(db: Queryable, job: string): Promise<Picture[]> {
-  const { rows } = await db.query<Picture>({
-    name: "photo-of-job",
-    text: "select id, width, height, large, small from photo where job = $1 order by stored, id",
+/** The pictures of a job, in the order they came. */
+export async function photoIds(db: Queryable, job: string): Promise<string[]> {
+  const { rows } = await db.query<{ id: string }>({
+    name: "photo-ids",
+    text: "select id from photo where job = $1 order by stored, id",
     values: [job],
   });
-  return rows;
+  return rows.map(({ id }) => id);
+}
+
+/** One picture of a job, whole; null when the job has no such picture. */
+export async function photoOf(db: Queryable, job: string, id: string): Promise<Picture | null> {
+  const { rows } = await db.query<Picture>({
+    name: "photo-whole",
+    text: "select id, width, height, large, small from photo where job = $1 and id = $2",
+    values: [job, id],
+  });
+  return rows[0] ?? null;
 }

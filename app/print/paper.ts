@@ -1,3 +1,4 @@
+import pLimit from "p-limit";
 import PDFDocument from "pdfkit";
 import { faceOf, registerFaces, type Weight } from "./faces";
 
@@ -17,8 +18,13 @@ export interface Sheet {
   sign?: readonly string[];
 }
 
+/** Drawing takes all of a processor for a moment: one sheet after another, so that what else is asked comes between. */
+const oneAtATime = pLimit(1);
+
 /** @returns the sheet as a PDF; a table longer than a page goes on over its heading on the next. */
-export function draw({ title, shop, facts, told, columns, lines, foot, sign = [] }: Sheet): Promise<Buffer> {
+export const draw = (sheet: Sheet): Promise<Buffer> => oneAtATime(() => drawn(sheet));
+
+function drawn({ title, shop, facts, told, columns, lines, foot, sign = [] }: Sheet): Promise<Buffer> {
   const document = new PDFDocument({
     size: "A4",
     margin: MARGIN,

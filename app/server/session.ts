@@ -5,12 +5,15 @@ import { services, signedIn } from "./context";
 
 type Context = Readonly<RouterContextProvider>;
 
+const isSecure = (request: Request): boolean => new URL(request.url).protocol === "https:";
+
 const cookieFor = (context: Context, request: Request) =>
-  createCookie("yard-key", {
+  // Under https no page of another name, nor one over http, can set one of this name.
+  createCookie(isSecure(request) ? "__Host-yard-key" : "yard-key", {
     httpOnly: true,
     sameSite: "lax",
     path: "/",
-    secure: new URL(request.url).protocol === "https:",
+    secure: isSecure(request),
     secrets: [context.get(services).cookieKey],
   });
 
