@@ -14,9 +14,9 @@ const CHECKS: [name: string, commands: string[][]][] = [
   ["format", [["prettier", "--check", "."]]],
 ];
 
-function run(args: readonly string[]): Promise<{ ok: boolean; told: string }> {
+function run(program: string, args: readonly string[]): Promise<{ ok: boolean; told: string }> {
   return new Promise((resolve) => {
-    const child = spawn("npx", ["--no-install", ...args]);
+    const child = spawn(program, [...args]);
     let told = "";
     child.stdout.on("data", (some) => (told += String(some)));
     child.stderr.on("data", (some) => (told += String(some)));
@@ -29,7 +29,7 @@ export async function check(): Promise<boolean> {
   const all = await Promise.all(
     CHECKS.map(async ([name, commands]) => {
       for (const command of commands) {
-        const { ok, told } = await run(command);
+        const { ok, told } = await run("npx", ["--no-install", ...command]);
         if (ok) continue;
         console.log(`${name}:\n${told}`);
         return false;
@@ -42,4 +42,23 @@ export async function check(): Promise<boolean> {
   return good;
 }
 
-if (process.argv[1]?.endsWith("check.ts")) process.exit((await check()) ? 0 : 1);
+/** Whether packages that are shipped have faults that are known, where a registry can say so; and plainly that none can. */
+async function audit(): Promise<boolean> {
+  const { told } = await run("npm", ["audit", "--json", "--omit=dev"]);
+  const read = JSON.parse(told.slice(told.indexOf("{"), told.lastIndexOf("}") + 1) || "{}") as {
+    metadata?: { vulnerabilities?: Record<string, number> };
+  };
+  const found = read.metadata?.vulnerabilities;
+  if (!found) {
+    console.log("· no registry answers: the packages were NOT held against known faults");
+    return true;
+  }
+  const grave = (found.high ?? 0) + (found.critical ?? 0);
+  console.log(`· packages with grave known faults: ${grave}${grave > 0 ? "; npm audit says which" : ""}`);
+  return grave === 0;
+}
+
+if (process.argv[1]?.endsWith("check.ts")) {
+  const good = await check();
+  process.exit((await audit()) && good ? 0 : 1);
+}

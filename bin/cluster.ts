@@ -1,6 +1,15 @@
 import { execFileSync, spawn, spawnSync, type ChildProcess } from "node:child_process";
 import { createHash, randomBytes } from "node:crypto";
-import { chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import {
+  chownSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  readlinkSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { createServer } from "node:net";
 import { join } from "node:path";
 import { setTimeout as pause } from "node:timers/promises";
@@ -11,6 +20,8 @@ export interface Cluster {
   url: string;
   /** The postmaster's process id. */
   pid(): number;
+  /** Makes a standby the one that is written to. */
+  promote: () => Promise<void>;
   stop: () => Promise<void>;
 }
 
@@ -106,14 +117,25 @@ function writePrivate(file: string, content: string): void {
  * @param fresh throw away what is there.
  * @param careless do not wait for the disk, for tests that throw the data away. A killed server still loses nothing: what is
  *   acknowledged has reached the operating system.
+ * @param again start it again when it dies.
+ * @param follows address of a server whose standby this is, made anew from it: docs/running.md does the same by hand.
  */
-export async function startCluster(name: string, { fresh = false, careless = false } = {}): Promise<Cluster> {
+export async function startCluster(
+  name: string,
+  { fresh = false, careless = false, again = true, follows = "" } = {},
+): Promise<Cluster> {
   const bin = binaries();
   const place = placeFor(name);
   const data = join(place, "data");
   const secret = join(place, "password");
   clearLeftovers(bin, data);
-  if (fresh) rmSync(data, { recursive: true, force: true });
+  if (fresh || follows) rmSync(data, { recursive: true, force: true });
+  if (follows) {
+    mkdirSync(place, { recursive: true });
+    if (isRoot) execFileSync("chown", ["postgres:", place]);
+    writePrivate(secret, decodeURIComponent(new URL(follows).password));
+    callAccount(join(bin, "pg_basebackup"), ["-D", data, "-d", follows, "-R", "-c", "fast"]);
+  }
   if (!existsSync(join(data, "PG_VERSION"))) {
     rmSync(data, { recursive: true, force: true });
     mkdirSync(place, { recursive: true });
@@ -159,7 +181,7 @@ export async function startCluster(name: string, { fresh = false, careless = fal
     // A session of its own: Ctrl-C in the terminal stops the web server first, then this.
     child = spawn(command, args, { detached: true, stdio: "ignore", cwd: "/" });
     child.on("exit", () => {
-      if (!stopping) setTimeout(relaunch, 300);
+      if (!stopping && again) setTimeout(relaunch, 300);
     });
   };
   const relaunch = (): void => {
@@ -168,9 +190,19 @@ export async function startCluster(name: string, { fresh = false, careless = fal
     launch();
   };
   launch();
-  await answering(url, 20_000);
+  try {
+    await answering(url, 20_000);
+  } catch (error) {
+    const left = outlived(data);
+    if (left.length === 0) throw error;
+    throw new Error(
+      `The database cannot start: of a server that was killed these still run, and would write beside it: ${left.join("; ")}. They end by themselves, or with kill.`,
+      { cause: error },
+    );
+  }
   return {
     url,
+    promote: () => Promise.resolve(callAccount(join(bin, "pg_ctl"), ["promote", "-D", data, "-w"])),
     pid: () => Number(readFileSync(join(data, "postmaster.pid"), "utf8").split("\n")[0]),
     stop: async () => {
       stopping = true;
@@ -180,6 +212,20 @@ export async function startCluster(name: string, { fresh = false, careless = fal
       }
     },
   };
+}
+
+/** Processes that still work in a data folder, as `pid command`: PostgreSQL starts no server beside them. */
+export function outlived(data: string): string[] {
+  return readdirSync("/proc").flatMap((pid) => {
+    if (!/^\d+$/.test(pid)) return [];
+    try {
+      if (readlinkSync(`/proc/${pid}/cwd`) !== data) return [];
+      return [`${pid} ${readFileSync(`/proc/${pid}/cmdline`, "utf8").replaceAll("\0", " ").trim()}`];
+    } catch {
+      // It ended meanwhile, or is somebody else's.
+      return [];
+    }
+  });
 }
 
 /** Waits until the database answers. */

@@ -37,9 +37,17 @@ export async function copyWhenDue(url: string, folder: string): Promise<boolean>
   }
 }
 
-/** Looks every hour, from now on. @returns what stops it. */
-export function nightly(url: string, folder: string): () => Promise<void> {
-  const look = (): void => void copyWhenDue(url, folder).catch(() => {});
+/**
+ * Looks every hour, from now on.
+ *
+ * @param where the database that is written to at that hour.
+ * @returns what stops it.
+ */
+export function nightly(where: () => Promise<string>, folder: string): () => Promise<void> {
+  const look = (): void =>
+    void where()
+      .then((url) => copyWhenDue(url, folder))
+      .catch(() => {});
   look();
   const timer = setInterval(look, HOUR);
   return () => {

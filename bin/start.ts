@@ -3,9 +3,9 @@
 import { randomInt } from "node:crypto";
 import { networkInterfaces } from "node:os";
 import { join } from "node:path";
-import { migrate, openPool } from "../store/database";
+import { migrate, openPool, writtenTo } from "../store/database";
 import { listStaff } from "../store/staff";
-import { webDatabase } from "../store/web-role";
+import { webDatabases } from "../store/web-role";
 import { localTls, ownersTls } from "./authority";
 import { startCluster } from "./cluster";
 import { nightly } from "./nightly";
@@ -28,16 +28,17 @@ async function isEmpty(databaseUrl: string): Promise<boolean> {
 await standing(async (started) => {
   const port = await choosePort();
   const httpsPort = await chooseHttpsPort(port);
-  let databaseUrl = process.env.DATABASE_URL ?? "";
-  if (!databaseUrl) {
+  let urls = process.env.DATABASE_URLS || (process.env.DATABASE_URL ?? "");
+  if (!urls) {
     console.log("· starting the shop's database …");
     const cluster = await startCluster("shop");
     started(cluster.stop);
-    databaseUrl = cluster.url;
+    urls = cluster.url;
   }
+  const databaseUrl = await writtenTo(urls);
   await migrate(databaseUrl);
-  const webUrl = await webDatabase(databaseUrl);
-  if (webUrl === databaseUrl)
+  const webUrls = await webDatabases(urls);
+  if (webUrls === urls)
     console.log(
       "· this database’s account may make no other: the web processes work under it, and could change what is kept",
     );
@@ -47,7 +48,7 @@ await standing(async (started) => {
   const tls = owners ?? (await localTls(folder));
   const env: Record<string, string> = {
     NODE_ENV: "production",
-    DATABASE_URL: webUrl,
+    DATABASE_URL: webUrls,
     PORT: `${port}`,
     HOST: process.env.HOST ?? "0.0.0.0",
     HTTPS_PORT: `${httpsPort}`,
@@ -60,7 +61,7 @@ await standing(async (started) => {
   if (nobody) env.FIRST_RUN_CODE = firstRunCode();
   started(keep([processOf("web")], env).stop);
   const copies = process.env.COPIES ?? join(process.cwd(), ".yard-key", "copies");
-  started(nightly(databaseUrl, copies));
+  started(nightly(() => writtenTo(urls), copies));
   console.log(`· a copy of everything is made each day in ${copies}`);
   await up(`http://127.0.0.1:${port}/healthz`);
   const address = Object.values(networkInterfaces())

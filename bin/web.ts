@@ -1,4 +1,4 @@
-// One web process: `DATABASE_URL`, `PORT`, optionally `HOST`, `HOSTS`, `HTTPS_PORT` with `TLS_CERT`, `TLS_KEY` and `AUTHORITY`, `GAUGE_URL`,
+// One web process: `DATABASE_URL`, which may be several with spaces between them (docs/running.md), `PORT`, optionally `HOST`, `HOSTS`, `HTTPS_PORT` with `TLS_CERT`, `TLS_KEY` and `AUTHORITY`, `GAUGE_URL`,
 // `SCAN_TOOL_URL`, `PRINTER_URL`, `YARD_KEY_GALLERY`. Needs the build and a migrated database.
 import { readFileSync } from "node:fs";
 import { createServer, type Server } from "node:http";

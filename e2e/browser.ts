@@ -13,6 +13,7 @@ import {
   error as errors,
 } from "selenium-webdriver";
 import chrome from "selenium-webdriver/chrome";
+import { LEFT } from "../app/door/left";
 import { FAST_MS } from "../app/scan/wedge";
 import type { Shop } from "./shop";
 
@@ -243,7 +244,10 @@ export class Person {
   /** Sits down signed in: where signing in is not what a journey is about. */
   async sitsAs(shop: Pick<Shop, "cookieOf">, name: string, url: string): Promise<void> {
     const [cookie = "", value = ""] = (await shop.cookieOf(name)).split(/=(.*)/s);
-    await (this.driver as chrome.Driver).sendDevToolsCommand("Network.setCookie", {
+    const browser = this.driver as chrome.Driver;
+    // As signing in does.
+    await browser.sendDevToolsCommand("Network.deleteCookies", { name: LEFT, url });
+    await browser.sendDevToolsCommand("Network.setCookie", {
       name: cookie,
       value,
       url,

@@ -10,10 +10,109 @@ export type Queryable = Pick<pg.Pool, "query">;
 
 pg.types.setTypeParser(pg.types.builtins.INT8, Number);
 
-/** A pool that outlives a database restart: broken connections are dropped, the next query opens a new one. */
-export function openPool(connectionString: string, onError: (error: Error) => void): Pool {
+/**
+ * The addresses of one database and its standbys: connections go to the one that is written to, and when it fails to the next. Which one that is
+ * is asked of each new connection, so that all processes come to the same by themselves.
+ */
+export class Servers {
+  readonly all: readonly string[];
+  private at = 0;
+  /** The highest timeline seen: a server of an earlier one was left behind when another was promoted, whatever it says of itself. */
+  private timeline = 0;
+
+  /** @param urls one address, or several with spaces or commas between them. */
+  constructor(urls: string) {
+    this.all = urls.split(/[\s,]+/).filter(Boolean);
+  }
+
+  get several(): boolean {
+    return this.all.length > 1;
+  }
+  get url(): string {
+    return this.all[this.at] ?? "";
+  }
+
+  /** A connection to `url` failed: the next one is tried, unless another failure has said so already. */
+  failed(url: string): void {
+    if (this.several && url === this.url) this.at = (this.at + 1) % this.all.length;
+  }
+
+  /** @throws where what was connected to is not the one that is written to. */
+  async check(client: Pick<pg.ClientBase, "query">, url: string): Promise<void> {
+    if (!this.several) return;
+    const { rows } = await client.query<{ standby: boolean; timeline: number }>(
+      "select pg_is_in_recovery() as standby, timeline_id as timeline from pg_control_checkpoint()",
+    );
+    const { standby = true, timeline = 0 } = rows[0] ?? {};
+    if (standby || timeline < this.timeline) {
+      this.failed(url);
+      throw new Error(standby ? "this server is a standby" : "this server was left behind");
+    }
+    this.timeline = timeline;
+  }
+}
+
+/**
+ * The address that is written to, of a database and its standbys.
+ *
+ * @throws where none of them is.
+ */
+export async function writtenTo(urls: string): Promise<string> {
+  const servers = new Servers(urls);
+  if (!servers.several) return servers.url;
+  const why: string[] = [];
+  for (const url of servers.all) {
+    const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 3_000 });
+    client.on("error", () => {});
+    try {
+      await client.connect();
+      await servers.check(client, url);
+      return url;
+    } catch (error) {
+      why.push(`${new URL(url).host}: ${error instanceof Error ? error.message : String(error)}`);
+    } finally {
+      await client.end().catch(() => {});
+    }
+  }
+  throw new Error(`None of the databases can be written to. ${why.join("; ")}.`);
+}
+
+/** A client that goes where the servers say when it is made. */
+const clientOf = (servers: Servers): typeof pg.Client =>
+  class extends pg.Client {
+    private readonly to: string;
+    constructor(options: pg.ClientConfig) {
+      const to = servers.url;
+      super({ ...options, connectionString: to });
+      this.to = to;
+    }
+    override connect(): Promise<pg.Client>;
+    override connect(done: (error: Error | null) => void): void;
+    override connect(done?: (error: Error | null) => void): Promise<pg.Client> | void {
+      const connecting = super
+        .connect()
+        .then(() => servers.check(this, this.to))
+        .catch((error: unknown) => {
+          servers.failed(this.to);
+          throw error;
+        });
+      if (!done) return connecting.then(() => this);
+      connecting.then(
+        () => done(null),
+        (error: Error) => done(error),
+      );
+    }
+  } as typeof pg.Client;
+
+/**
+ * A pool that outlives a database restart: broken connections are dropped, the next query opens a new one.
+ *
+ * @param urls of the database, and of its standbys where it has any.
+ */
+export function openPool(urls: string, onError: (error: Error) => void): Pool {
+  const servers = new Servers(urls);
   const pool = new pg.Pool({
-    connectionString,
+    ...(servers.several ? { Client: clientOf(servers) } : { connectionString: servers.url }),
     max: 10,
     connectionTimeoutMillis: 3_000,
     statement_timeout: 15_000,

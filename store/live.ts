@@ -1,4 +1,5 @@
 import pg from "pg";
+import { Servers } from "./database";
 
 const CHANNEL = "yard_key_fact";
 const AGAIN_MS = 500;
@@ -12,12 +13,17 @@ export class Live {
   private client: pg.Client | null = null;
   private stopped = false;
 
-  constructor(private readonly databaseUrl: string) {}
+  private readonly servers: Servers;
+
+  constructor(urls: string) {
+    this.servers = new Servers(urls);
+  }
 
   /** Listens from now on; a lost connection is made again by itself. */
   async start(): Promise<void> {
+    const { url } = this.servers;
     const client = new pg.Client({
-      connectionString: this.databaseUrl,
+      connectionString: url,
       application_name: "yard-key live",
       keepAlive: true,
     });
@@ -26,11 +32,13 @@ export class Live {
     client.on("end", () => this.lost(client));
     try {
       await client.connect();
+      await this.servers.check(client, url);
       await client.query(`listen ${CHANNEL}`);
       this.client = client;
       // What was said while nobody listened is not told again: every page looks once.
       this.tell(null);
     } catch {
+      this.servers.failed(url);
       this.lost(client);
     }
   }

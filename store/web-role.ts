@@ -1,6 +1,6 @@
 import { createHmac } from "node:crypto";
 import pg from "pg";
-import { sqlState } from "./database";
+import { Servers, sqlState, writtenTo } from "./database";
 
 /** The account the web processes work under: it reads all, adds to all, and changes only what is no record. */
 const ROLE = "yard_key_web";
@@ -47,6 +47,15 @@ export async function webDatabase(databaseUrl: string): Promise<string> {
   } finally {
     await client.end();
   }
+}
+
+/** The same account on all servers of a database: standbys have what the one that is written to has. */
+export async function webDatabases(urls: string): Promise<string> {
+  const owners = await writtenTo(urls);
+  const { username, password } = new URL(await webDatabase(owners));
+  return new Servers(urls).all
+    .map((url) => Object.assign(new URL(url), { username, password }).href)
+    .join(" ");
 }
 
 const GRANTS = [
