@@ -102,7 +102,7 @@ const clientOf = (servers: Servers): typeof pg.Client =>
         (error: Error) => done(error),
       );
     }
-  } as typeof pg.Client;
+  };
 
 /**
  * A pool that outlives a database restart: broken connections are dropped, the next query opens a new one.

@@ -24,7 +24,10 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
 async function* written(whole: JobDocument, pool: Pool): AsyncGenerator<string> {
   const ids = await photoIds(pool, whole.id);
   const text = JSON.stringify(whole, null, 2);
-  if (ids.length === 0) return yield text;
+  if (ids.length === 0) {
+    yield text;
+    return;
+  }
   // Before the bracket that closes the document.
   yield text.slice(0, text.lastIndexOf("}")).trimEnd();
   yield `,\n  "pictures": [`;

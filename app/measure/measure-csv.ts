@@ -29,7 +29,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       }),
     ),
     // A name that begins with = or @ must not be run by whoever opens it.
-    { escapeFormulae: true, quotes: true },
+    { escapeFormulae: true },
   );
   return new Response(`\uFEFF${text}\r\n`, {
     headers: {

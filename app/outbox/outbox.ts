@@ -141,9 +141,12 @@ export class Outbox {
   }
 
   /** Takes up again what was set aside, under the same id. */
-  async tryAgain({ refused: _refused, failed: _failed, aside: _aside, ...entry }: Waiting): Promise<void> {
-    const before = this.state.aside.find(({ fact }) => fact.id === entry.fact.id);
-    if (before) await this.change(before, entry);
+  async tryAgain(entry: Waiting): Promise<void> {
+    const anew = { ...entry };
+    delete anew.refused;
+    delete anew.failed;
+    delete anew.aside;
+    await this.change(entry, anew);
     void this.flush();
   }
 
