@@ -21,24 +21,37 @@ const canonical = (value: unknown): string =>
       : inner,
   );
 
+/** What a book's check says, as far as keeping it asks. */
+export type Checked =
+  { ok: true; unit: string; revision: number } | { ok: false; problems: Problem[]; warnings: Problem[] };
+
+/** @param as as in {@link readBook}. */
+export function outcomeOf(document: unknown, as: "written" | "kept"): Checked {
+  const read = readBook(document, as);
+  return read.ok ? { ok: true, unit: read.book.unit.id, revision: read.book.unit.revision } : read;
+}
+
+export interface Keeping {
+  /** Who lets it out and what for, when it was written here. */
+  published?: { by: string; note: string };
+  /** `kept` for the book of a job that was done by it: {@link readBook}. It is that job's and not offered; taken in by itself later, it is. */
+  as?: "written" | "kept";
+  /** How it is checked, where that is done beside others' requests. */
+  check?: (document: unknown, as: "written" | "kept") => Checked | Promise<Checked>;
+}
+
 export type AddedBook =
   { ok: true; id: string; revision: number } | { ok: false; problems: Problem[]; warnings: Problem[] };
 
-/**
- * Keeps a valid book. The same document again is found, not stored twice; another one takes the next free revision.
- *
- * @param published who lets it out and what for, when it was written here.
- * @param as "kept" for the book of a job that was done by it: {@link readBook}. It is that job's and not offered; taken in by itself later, it is.
- */
+/** Keeps a valid book. The same document again is found, not stored twice; another one takes the next free revision. */
 export async function addBook(
   db: Queryable,
   document: unknown,
-  published?: { by: string; note: string },
-  as: "written" | "kept" = "written",
+  { published, as = "written", check = outcomeOf }: Keeping = {},
 ): Promise<AddedBook> {
-  const read = readBook(document, as);
+  const read = await check(document, as);
   if (!read.ok) return read;
-  const { id: unit, revision } = read.book.unit;
+  const { unit, revision } = read;
   const digest = createHash("sha256").update(canonical(document)).digest("hex");
   const { rows } = await db.query<{ id: string; revision: number }>(
     `with added as (

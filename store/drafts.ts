@@ -95,7 +95,7 @@ export async function publishDraft(
     const draft = await draftById(db, id);
     if (!draft) return { ok: false, why: "gone" };
     if (draft.version !== seen) return { ok: false, why: "changed" };
-    const added = await addBook(db, draft.document, { by, note });
+    const added = await addBook(db, draft.document, { published: { by, note } });
     if (!added.ok) return { ok: false, why: "problems", problems: added.problems };
     await db.query("insert into draft_end (draft, book, by_name) values ($1, $2, $3)", [id, added.id, by]);
     return { ok: true, book: added.id, revision: added.revision };

@@ -1,6 +1,6 @@
 import type { Problem } from "~core/book";
 import type { Fact } from "~core/fact";
-import { addBook } from "./books";
+import { addBook, type Keeping } from "./books";
 import { inTransaction, type Pool, type Queryable } from "./database";
 import { FactsElsewhere, JobThere, openJobIn } from "./jobs";
 import { addPhoto, type Picture } from "./photos";
@@ -31,6 +31,7 @@ export async function importJob(
   pool: Pool,
   { id, origin, opened, book, facts, pictures }: IncomingJob,
   by: { id: string; name: string },
+  check?: Keeping["check"],
 ): Promise<ImportedJob> {
   try {
     return await inTransaction(pool, async (db): Promise<ImportedJob> => {
@@ -39,7 +40,7 @@ export async function importJob(
         return known.all
           ? { ok: true, number: known.number }
           : { ok: false, why: "more", number: known.number };
-      const added = await addBook(db, book, undefined, "kept");
+      const added = await addBook(db, book, { as: "kept", check });
       if (!added.ok) return { ok: false, why: "book", problems: added.problems };
       const number = await openJobIn(db, {
         id,

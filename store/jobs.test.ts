@@ -105,7 +105,7 @@ describe("a job and its revision", () => {
     const { number } = await job();
     expect((await jobByNumber(db.pool, number))?.newer).toBeNull();
     const later = { ...dunlinDocument(), depths: ["pan and body", "full", "tail"] };
-    const added = await addBook(db.pool, later, { by: "Edda L.", note: "tail" });
+    const added = await addBook(db.pool, later, { published: { by: "Edda L.", note: "tail" } });
     const record = await jobByNumber(db.pool, number);
     expect(record?.newer).toEqual({ id: added.ok ? added.id : "", revision: 2 });
     expect([record?.bookId, record?.book.unit.revision, record?.book.depths.length]).toEqual([book, 1, 2]);

@@ -2,6 +2,7 @@ import { useWhen } from "~/door/when";
 import { FileUp } from "lucide-react";
 import { data, Form, Link, redirect } from "react-router";
 import { useInside } from "~/door/inside";
+import { checkedBeside } from "~/server/beside";
 import { services } from "~/server/context";
 import { mustBe } from "~/server/session";
 import { FAMILIES, type Problem } from "~core/book";
@@ -39,7 +40,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
     );
   }
   const { pool } = context.get(services);
-  const added = await addBook(pool, document);
+  const added = await addBook(pool, document, { check: checkedBeside });
   if (!added.ok) return data({ problems: added.problems, name: file.name }, { status: 400 });
   const { unit } = document as { unit: { id: string } };
   return redirect(`/books/${unit.id}`);

@@ -23,20 +23,20 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
 
 async function* written(whole: JobDocument, pool: Pool): AsyncGenerator<string> {
   const ids = await photoIds(pool, whole.id);
-  const text = JSON.stringify(whole, null, 2);
+  const text = JSON.stringify(whole);
   if (ids.length === 0) {
     yield text;
     return;
   }
   // Before the bracket that closes the document.
-  yield text.slice(0, text.lastIndexOf("}")).trimEnd();
-  yield `,\n  "pictures": [`;
+  yield text.slice(0, -1);
+  yield `,"pictures":[`;
   for (const [i, id] of ids.entries()) {
     const picture = await photoOf(pool, whole.id, id);
     if (!picture) continue;
     const { large, small, ...rest } = picture;
     const packed = { ...rest, large: large.toString("base64"), small: small.toString("base64") };
-    yield `${i === 0 ? "" : ","}\n    ${JSON.stringify(packed)}`;
+    yield `${i === 0 ? "" : ","}\n${JSON.stringify(packed)}`;
   }
-  yield "\n  ]\n}\n";
+  yield "]}";
 }

@@ -1,4 +1,5 @@
 import { data, Form, Link, redirect } from "react-router";
+import { checkedBeside } from "~/server/beside";
 import { services } from "~/server/context";
 import { scaled } from "~/photos/picture";
 import { mustBe } from "~/server/session";
@@ -29,7 +30,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   if (wrong) return refuse([`The picture ${wrong.id} in it cannot be read; nothing was imported.`]);
   const pictures = scaledAnew.flatMap(({ id: of, picture }) => (picture.ok ? [{ id: of, ...picture }] : []));
   const job = { id, origin: `${number}`, opened, book, facts, pictures };
-  const done = await importJob(context.get(services).pool, job, by);
+  const done = await importJob(context.get(services).pool, job, by, checkedBeside);
   if (done.ok) return redirect(`/jobs/${done.number}`);
   switch (done.why) {
     case "book":

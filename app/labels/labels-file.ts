@@ -1,7 +1,7 @@
 import { services } from "~/server/context";
 import { jobRecord } from "~/server/job-context";
 import type { Route } from "./+types/labels-file";
-import { labelsPdf } from "./labels-pdf";
+import { printed } from "~/server/beside";
 import { labelsOf, originOf } from "./make";
 import { SHEETS } from "./sheets";
 
@@ -21,7 +21,7 @@ async function asked(
     Math.max(0, Math.trunc(Number(given.get("used")) || 0)),
   );
   const labels = labelsOf(record, given.getAll("label").slice(0, MOST), originOf(request));
-  return labels.length === 0 ? null : labelsPdf(labels, sheet, used);
+  return labels.length === 0 ? null : printed({ what: "labels", labels, sheet, used });
 }
 
 export const loader = async ({ context, request, params }: Route.LoaderArgs): Promise<Response> => {

@@ -1,5 +1,5 @@
 import { configurationText } from "~/sheet/sheet-lines";
-import { draw, handOver } from "~/print/paper";
+import { handOver, printed } from "~/server/beside";
 import { fold } from "~core/fact";
 import type { Route } from "./+types/measure-pdf";
 import { sheetOf } from "./sheet-of";
@@ -20,21 +20,27 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const { book } = record;
   const job = fold(record.facts);
   const quiet = (standing: string): string => (standing === "not yet" ? "" : standing);
-  const pdf = await draw({
-    title: `Spec sheet · job ${record.number}`,
-    shop: house.shopName,
-    facts: [
-      ["Vehicle", job.booking?.body.vehicle ?? ""],
-      ["Unit", `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`],
-    ],
-    told: [],
-    columns: COLUMNS,
-    lines: lines.map(({ name, station, spec, found, built }) => [
-      ...[name, station, spec, found.text, quiet(found.standing), built.text, quiet(built.standing)],
-    ]),
-    foot:
-      `± is the expanded uncertainty (95 %). Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ` +
-      `${book.unit.source}: made-up figures, not a maker’s specification. The maker’s service information comes first.`,
+  const pdf = await printed({
+    what: "sheet",
+    sheet: {
+      title: `Spec sheet · job ${record.number}`,
+      shop: house.shopName,
+      facts: [
+        ["Vehicle", job.booking?.body.vehicle ?? ""],
+        [
+          "Unit",
+          `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`,
+        ],
+      ],
+      told: [],
+      columns: COLUMNS,
+      lines: lines.map(({ name, station, spec, found, built }) => [
+        ...[name, station, spec, found.text, quiet(found.standing), built.text, quiet(built.standing)],
+      ]),
+      foot:
+        `± is the expanded uncertainty (95 %). Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ` +
+        `${book.unit.source}: made-up figures, not a maker’s specification. The maker’s service information comes first.`,
+    },
   });
   return handOver(pdf, `spec-sheet-${record.number}`);
 };

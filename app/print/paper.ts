@@ -1,4 +1,3 @@
-import pLimit from "p-limit";
 import PDFDocument from "pdfkit";
 import { faceOf, registerFaces, type Weight } from "./faces";
 
@@ -18,13 +17,8 @@ export interface Sheet {
   sign?: readonly string[];
 }
 
-/** Drawing takes all of a processor for a moment: one sheet after another, so that what else is asked comes between. */
-const oneAtATime = pLimit(1);
-
 /** @returns the sheet as a PDF; a table longer than a page goes on over its heading on the next. */
-export const draw = (sheet: Sheet): Promise<Buffer> => oneAtATime(() => drawn(sheet));
-
-function drawn({ title, shop, facts, told, columns, lines, foot, sign = [] }: Sheet): Promise<Buffer> {
+export function draw({ title, shop, facts, told, columns, lines, foot, sign = [] }: Sheet): Promise<Buffer> {
   const document = new PDFDocument({
     size: "A4",
     margin: MARGIN,
@@ -129,12 +123,3 @@ function drawn({ title, shop, facts, told, columns, lines, foot, sign = [] }: Sh
   document.end();
   return done;
 }
-
-/** @returns the answer that hands a PDF over under a name. */
-export const handOver = (pdf: Uint8Array, name: string): Response =>
-  new Response(new Uint8Array(pdf), {
-    headers: {
-      "Content-Type": "application/pdf",
-      "Content-Disposition": `attachment; filename="${name}.pdf"`,
-    },
-  });

@@ -11,6 +11,7 @@ import { Live } from "~store/live";
 import { cookieKey } from "~store/house";
 import { againstSchema } from "~store/schema";
 import { isOwnHost } from "./hosts";
+import { strangersInTurn } from "./strangers";
 import { address, services, nonce, type Https } from "./context";
 
 export interface Settings {
@@ -68,6 +69,7 @@ export async function createApp({
       },
     }),
   );
+  app.use(strangersInTurn(key));
   app.use(
     createRequestHandler({
       // The pages themselves, not a way to ask for them: each request would rank all routes anew.
@@ -208,7 +210,7 @@ function secured(): RequestHandler {
 /** What each door takes at most, in bytes; the first that fits the path. A page that asks for nothing more takes a small form. */
 const MOST_BYTES: readonly (readonly [door: RegExp, bytes: number])[] = [
   // Before anybody is known: a name, a PIN, a place.
-  [/^\/(sign-in|sign-out|first-run|trust|lock|unlock)/, 16_000],
+  [/^\/(sign-in|sign-out|first-run|trust|lock|unlock)/, 8_000],
   // A job comes with all its pictures.
   [/^\/jobs\/import/, 100_000_000],
   [/^\/jobs\/[^/]+\/photos/, 25_000_000],

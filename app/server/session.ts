@@ -5,11 +5,15 @@ import { services, signedIn } from "./context";
 
 type Context = Readonly<RouterContextProvider>;
 
+/** The cookies a session is kept in. */
+export const SESSION = "yard-key";
+export const SESSION_SECURE = "__Host-yard-key";
+
 const isSecure = (request: Request): boolean => new URL(request.url).protocol === "https:";
 
 const cookieFor = (context: Context, request: Request) =>
   // Under https no page of another name, nor one over http, can set one of this name.
-  createCookie(isSecure(request) ? "__Host-yard-key" : "yard-key", {
+  createCookie(isSecure(request) ? SESSION_SECURE : SESSION, {
     httpOnly: true,
     sameSite: "lax",
     path: "/",

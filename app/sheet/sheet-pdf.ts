@@ -1,7 +1,7 @@
 import { openOf } from "~core/stage";
 import { signedWords } from "./closing";
 import { whenIn } from "~/door/when";
-import { draw, handOver } from "~/print/paper";
+import { handOver, printed } from "~/server/beside";
 import { jobContext } from "~/server/job-context";
 import { depthsOf } from "~core/fact";
 import { houseOf, ruleOf, worksheets } from "~core/measure";
@@ -39,23 +39,29 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
     "Left as they are",
     `signed by ${by?.body.signedBy}, “${by?.body.reason}”: ${signedWords(left.filter((one) => one.signed === by))}`,
   ]);
-  const pdf = await draw({
-    title: `${elsewhere ? "Record of looking" : "Build sheet"} · job ${record.number}`,
-    shop: house.shopName,
-    facts: [
-      ["Vehicle", booking?.vehicle ?? ""],
-      ["Unit", `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`],
-      ["Odometer", booking?.odometer || "not read"],
-      ["Scope", depths.join(" + ")],
-      ["Opened", when.day(record.opened)],
-      ["State", job.closed ? `closed by ${job.closed.by}, ${when.day(job.closed.at)}` : "open: not final"],
-    ],
-    told: [...intakeLines(job, applied, ruleOf(job, house), unit), ...signed],
-    columns: COLUMNS,
-    lines: lines.map((line) => COLUMNS.map(({ of }) => line[of])),
-    foot:
-      `± is the expanded uncertainty (95 %), house rule ${ruleOf(job, house)}. Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ` +
-      `${book.unit.source}: made-up figures, not a maker’s specification. The maker’s service information comes first.`,
+  const pdf = await printed({
+    what: "sheet",
+    sheet: {
+      title: `${elsewhere ? "Record of looking" : "Build sheet"} · job ${record.number}`,
+      shop: house.shopName,
+      facts: [
+        ["Vehicle", booking?.vehicle ?? ""],
+        [
+          "Unit",
+          `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`,
+        ],
+        ["Odometer", booking?.odometer || "not read"],
+        ["Scope", depths.join(" + ")],
+        ["Opened", when.day(record.opened)],
+        ["State", job.closed ? `closed by ${job.closed.by}, ${when.day(job.closed.at)}` : "open: not final"],
+      ],
+      told: [...intakeLines(job, applied, ruleOf(job, house), unit), ...signed],
+      columns: COLUMNS,
+      lines: lines.map((line) => COLUMNS.map(({ of }) => line[of])),
+      foot:
+        `± is the expanded uncertainty (95 %), house rule ${ruleOf(job, house)}. Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ` +
+        `${book.unit.source}: made-up figures, not a maker’s specification. The maker’s service information comes first.`,
+    },
   });
   return handOver(pdf, `build-sheet-${record.number}`);
 };

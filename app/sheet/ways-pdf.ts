@@ -1,7 +1,7 @@
 import { whenIn } from "~/door/when";
 import { wearKind } from "~core/book";
 import { configurationText } from "~/sheet/sheet-lines";
-import { draw, handOver } from "~/print/paper";
+import { handOver, printed } from "~/server/beside";
 import { services } from "~/server/context";
 import { jobContext } from "~/server/job-context";
 import { candidateCauses, failed, metalEverywhere, type Option } from "~core/inspect";
@@ -51,47 +51,53 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
     });
   const metal = metalEverywhere(job);
   const chosen = job.wayOn;
-  const pdf = await draw({
-    title: `What can be done · job ${record.number}`,
-    shop: house.shopName,
-    facts: [
-      ["Vehicle", job.booking?.body.vehicle ?? ""],
-      ["Unit", `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`],
-      ["Date", whenIn(house.timeZone).day(new Date().toISOString())],
-      ["Odometer", job.booking?.body.odometer || "not read"],
-    ],
-    told: [
-      ["You told us", job.booking?.body.words ?? ""],
-      ["We found", [...found, ...beyond].join("\n") || "nothing that failed so far"],
-      ...(metal
-        ? [
-            ["Metal", `${metal}; the converter, the cooler and the filters go with any way`] as [
-              string,
-              string,
-            ],
-          ]
-        : []),
-      ["To be new", `${needs.length} kinds of parts for a rebuild`],
-      ...(breakEven === null
-        ? []
-        : [
-            [
-              "Break-even",
-              `the rebuild stays the cheapest way while its chance of a comeback is below ${percent(breakEven)}`,
-            ] as [string, string],
-          ]),
-      [
-        "We advise",
-        chosen ? `${WAY_NAMES[chosen.body.way]}: ${chosen.body.reason} (${chosen.by})` : "not decided yet",
+  const pdf = await printed({
+    what: "sheet",
+    sheet: {
+      title: `What can be done · job ${record.number}`,
+      shop: house.shopName,
+      facts: [
+        ["Vehicle", job.booking?.body.vehicle ?? ""],
+        [
+          "Unit",
+          `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`,
+        ],
+        ["Date", whenIn(house.timeZone).day(new Date().toISOString())],
+        ["Odometer", job.booking?.body.odometer || "not read"],
       ],
-    ],
-    columns: COLUMNS,
-    lines: options.map(line),
-    foot:
-      "Together is parts or unit and work; taking the unit out and putting it back is the same in every way and not in it. " +
-      "Comeback is our estimate of the chance that it must be seen again. " +
-      `Prices and hours are of this day; those of ${book.unit.name} are made up. The maker’s service information comes first.`,
-    sign: ["The way we go", "Date", "Signature"],
+      told: [
+        ["You told us", job.booking?.body.words ?? ""],
+        ["We found", [...found, ...beyond].join("\n") || "nothing that failed so far"],
+        ...(metal
+          ? [
+              ["Metal", `${metal}; the converter, the cooler and the filters go with any way`] as [
+                string,
+                string,
+              ],
+            ]
+          : []),
+        ["To be new", `${needs.length} kinds of parts for a rebuild`],
+        ...(breakEven === null
+          ? []
+          : [
+              [
+                "Break-even",
+                `the rebuild stays the cheapest way while its chance of a comeback is below ${percent(breakEven)}`,
+              ] as [string, string],
+            ]),
+        [
+          "We advise",
+          chosen ? `${WAY_NAMES[chosen.body.way]}: ${chosen.body.reason} (${chosen.by})` : "not decided yet",
+        ],
+      ],
+      columns: COLUMNS,
+      lines: options.map(line),
+      foot:
+        "Together is parts or unit and work; taking the unit out and putting it back is the same in every way and not in it. " +
+        "Comeback is our estimate of the chance that it must be seen again. " +
+        `Prices and hours are of this day; those of ${book.unit.name} are made up. The maker’s service information comes first.`,
+      sign: ["The way we go", "Date", "Signature"],
+    },
   });
   return handOver(pdf, `ways-on-${record.number}`);
 };

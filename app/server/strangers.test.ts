@@ -1,0 +1,83 @@
+import { once } from "node:events";
+import { createServer, type Server } from "node:http";
+import { connect, type AddressInfo } from "node:net";
+import { setTimeout as pause } from "node:timers/promises";
+import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
+import express from "express";
+import { createCookie } from "react-router";
+import { isSealed, strangersInTurn } from "./strangers";
+
+const KEY = "a key";
+const sealed = async (name: string, key = KEY): Promise<string> =>
+  (await createCookie(name, { secrets: [key] }).serialize("0195f2c0-0000-7000-8000-000000000001")).split(
+    ";",
+  )[0] ?? "";
+
+it("knows a session sealed here, among other cookies, and none that was made up", async () => {
+  for (const name of ["yard-key", "__Host-yard-key"]) {
+    const own = await sealed(name);
+    expect(isSealed(own, KEY)).toBe(true);
+    expect(isSealed(`theme=lamp; ${own}; other=1`, KEY)).toBe(true);
+    expect(isSealed(await sealed(name, "another"), KEY)).toBe(false);
+    expect(isSealed(own.slice(0, -3), KEY)).toBe(false);
+    expect(isSealed(own.replace("=", "=x"), KEY)).toBe(false);
+  }
+  expect(isSealed(await sealed("else"), KEY)).toBe(false);
+  for (const odd of ["", "yard-key", "yard-key=", "yard-key=.", "yard-key=%E0%A4%A", "yard-key=a.b.c"])
+    expect([odd, isSealed(odd, KEY)]).toEqual([odd, false]);
+});
+
+describe("strangers", () => {
+  let server: Server;
+  let url: string;
+  let within = 0;
+  let most = 0;
+  beforeAll(async () => {
+    const app = express();
+    app.use(strangersInTurn(KEY));
+    app.use(express.text({ type: () => true }), async (request, response) => {
+      const slow = request.path === "/slow";
+      if (slow) most = Math.max(most, ++within);
+      if (slow) await pause(80);
+      if (slow) within--;
+      response.send(`got ${typeof request.body === "string" ? request.body.length : 0}`);
+    });
+    server = createServer(app).listen(0, "127.0.0.1");
+    await once(server, "listening");
+    url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  });
+  afterAll(() => {
+    server.closeAllConnections();
+    server.close();
+  });
+
+  it("are let in two at a time; somebody who is signed in does not wait behind them", async () => {
+    const asked = Array.from({ length: 20 }, () => fetch(`${url}/slow`, { method: "POST", body: "x=1" }));
+    while (most < 2) await pause(5);
+    const begun = performance.now();
+    const own = await fetch(`${url}/quick`, { headers: { cookie: await sealed("yard-key") } });
+    const took = performance.now() - begun;
+    expect([own.status, most]).toEqual([200, 2]);
+    const answers = await Promise.all(asked);
+    const all = performance.now() - begun;
+    expect(new Set(answers.map(({ status }) => status))).toEqual(new Set([200]));
+    expect(await answers[0]?.text()).toBe("got 3");
+    // Ten rounds of two, against no waiting at all.
+    expect(took).toBeLessThan(all / 3);
+    expect(most).toBe(2);
+  });
+
+  it("hold no place by sending slowly: others are let in while sixty never end", async () => {
+    const { port } = new URL(url);
+    const slow = Array.from({ length: 60 }, () => {
+      const socket = connect(Number(port), "127.0.0.1");
+      socket.on("error", () => {});
+      socket.write("POST /quick HTTP/1.1\r\nHost: localhost\r\nContent-Length: 9000\r\n\r\nstaff=");
+      return socket;
+    });
+    await pause(100);
+    const answer = await fetch(`${url}/quick`, { method: "POST", body: "y".repeat(7_000) });
+    expect([answer.status, await answer.text()]).toEqual([200, "got 7000"]);
+    for (const socket of slow) socket.destroy();
+  });
+});

@@ -1,0 +1,87 @@
+import { createHmac, timingSafeEqual } from "node:crypto";
+import { setTimeout as pause } from "node:timers/promises";
+import type { Request, RequestHandler, Response } from "express";
+import pLimit from "p-limit";
+import { SESSION, SESSION_SECURE } from "./session";
+
+/** So many requests of people who are not signed in are worked on at once, and so many more wait. */
+const AT_ONCE = 2;
+const MOST_WAITING = 200;
+/** How long one of them may keep its place, and how long its body may take to come, in ms. */
+const LONGEST = 5_000;
+const BODY_PATIENCE = 10_000;
+const LOOK_AGAIN = 20;
+
+/**
+ * Whether a request bears a session that was sealed here. It may be over: that is for the door to find out. To make one up one needs the key.
+ *
+ * @param cookies the request's header.
+ * @param key the one cookies are signed with, as the router signs them: value, a dot, HMAC-SHA-256 in base64 without its padding.
+ */
+export function isSealed(cookies: string, key: string): boolean {
+  return cookies.split(";").some((one) => {
+    const [name = "", value = ""] = one.trim().split(/=(.*)/s);
+    if (name !== SESSION && name !== SESSION_SECURE) return false;
+    const text = URL.canParse(`http://x/?${value}`) ? decoded(value) : "";
+    const dot = text.lastIndexOf(".");
+    if (dot < 1) return false;
+    const seal = createHmac("sha256", key).update(text.slice(0, dot)).digest("base64").replace(/=+$/, "");
+    const [right, given] = [Buffer.from(seal), Buffer.from(text.slice(dot + 1))];
+    return right.length === given.length && timingSafeEqual(right, given);
+  });
+}
+
+function decoded(value: string): string {
+  try {
+    return decodeURIComponent(value);
+  } catch {
+    return "";
+  }
+}
+
+/**
+ * People who are not signed in are let in two at a time, each when all it has to say has come; those who are do not wait behind them. What a
+ * stranger may send before the door fits the connection's buffer, so that nobody holds a place by sending slowly.
+ *
+ * @param key the one cookies are signed with.
+ */
+export function strangersInTurn(key: string): RequestHandler {
+  const turn = pLimit(AT_ONCE);
+  return (request, response, next) => {
+    if (isSealed(request.get("cookie") ?? "", key)) return next();
+    if (turn.pendingCount >= MOST_WAITING) {
+      response.status(503).set("Retry-After", "2").type("text").send("Many are at the door. Try again.");
+      return;
+    }
+    void arrived(request).then((all) => {
+      if (!all) return response.destroy();
+      return turn(() => {
+        if (response.destroyed) return;
+        next();
+        return answered(response);
+      });
+    });
+  };
+}
+
+/** Waits until the whole body is here; false when it does not come, or its sender has gone. */
+async function arrived(request: Request): Promise<boolean> {
+  const length = Number(request.get("content-length") ?? 0);
+  const until = performance.now() + BODY_PATIENCE;
+  // A body longer than the connection's buffer is read as it comes: limits by door have refused what is too long.
+  const enough = Math.min(length, request.readableHighWaterMark);
+  while (request.readableLength < enough) {
+    if (request.destroyed || performance.now() > until) return false;
+    await pause(LOOK_AGAIN);
+  }
+  return true;
+}
+
+const answered = (response: Response): Promise<unknown> =>
+  Promise.race([
+    new Promise((done) => {
+      response.once("finish", done);
+      response.once("close", done);
+    }),
+    pause(LONGEST, undefined, { ref: false }),
+  ]);
