@@ -392,7 +392,7 @@ story.chapter("the exported job comes into another Yard Key whole, and twice is 
       writeFileSync(good, text);
       writeFileSync(
         resolve("test-results/job-bad.json"),
-        text.replace('"min": "1.05 mm"', '"min": "1.05"').replace('"fit": 1', '"fit": -1'),
+        text.replace('"min":"1.05 mm"', '"min":"1.05"').replace('"fit":1', '"fit":-1'),
       );
       for (const [file, words] of [
         ["test-results/job-bad.json", "must be one of"],

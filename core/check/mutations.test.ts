@@ -381,9 +381,9 @@ const FAULTS: [string, UnitId, string, unknown, RegExp, string?][] = [
     "a pump out before its bolts' converter",
     D,
     "teardown",
-    swap(2, 13),
+    swap(3, 14),
     /comes out before.*move it behind/,
-    "teardown[2].parts",
+    "teardown[3].parts",
   ],
   [
     "a holder that no step takes off",
