@@ -12,6 +12,8 @@ beforeAll(async () => {
   shop = await openShop();
   mira = await Person.sitDown({ keeps: true });
   await mira.sitsAs(shop, "Mira K.", shop.url);
+  // What opens pages with the server gone comes a moment after the first page.
+  await mira.until("return navigator.serviceWorker.ready.then(() => true)", Boolean);
 }, 90_000);
 afterAll(async () => {
   await mira.leave();
