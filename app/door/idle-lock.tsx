@@ -14,7 +14,11 @@ export function IdleLock({ staff, minutes }: { staff: Staff; minutes: number }) 
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const here = dialog.current;
-    if (locked && here && !here.open) here.showModal();
+    if (locked && here && !here.open) {
+      here.showModal();
+      // The one who was here has only to type.
+      focusPin(here);
+    }
     if (locked || !here?.open) return;
     here.close();
     caretBack();
@@ -42,6 +46,9 @@ export function IdleLock({ staff, minutes }: { staff: Staff; minutes: number }) 
   );
 }
 
+const focusPin = (within: ParentNode | null): void =>
+  within?.querySelector<HTMLInputElement>("[name=pin]")?.focus();
+
 /** The browser gives the focus back to where it was and not the caret: what is typed then would go nowhere. */
 function caretBack(): void {
   const { activeElement: at } = document;
@@ -56,6 +63,7 @@ function WhoIsThere({ staff, onThere }: { staff: Staff; onThere: () => void }) {
   const [pin, setPin] = useState("");
   const [problem, setProblem] = useState("");
   const [busy, setBusy] = useState(false);
+  const form = useRef<HTMLFormElement>(null);
   useEffect(() => {
     void ask<{ staff: Staff[] }>("/unlock").then((told) => told && setEveryone(told.staff));
   }, []);
@@ -75,7 +83,7 @@ function WhoIsThere({ staff, onThere }: { staff: Staff; onThere: () => void }) {
     );
   };
   return (
-    <form onSubmit={(event) => void submit(event)} className="mx-auto max-w-xl p-10">
+    <form ref={form} onSubmit={(event) => void submit(event)} className="mx-auto max-w-xl p-10">
       <div className="plate text-base-content p-8">
         <h1 className="mb-4 text-3xl font-bold">Who is at the bench?</h1>
         <p className="mb-4 text-lg">Everything on the page is as it was left.</p>
@@ -85,7 +93,10 @@ function WhoIsThere({ staff, onThere }: { staff: Staff; onThere: () => void }) {
           size="text-xl"
           searched
           value={who}
-          onChange={setWho}
+          onChange={(id) => {
+            setWho(id);
+            focusPin(form.current);
+          }}
           options={everyone.map(({ id, name }) => ({ value: id, words: name }))}
         />
         <Field
@@ -94,7 +105,6 @@ function WhoIsThere({ staff, onThere }: { staff: Staff; onThere: () => void }) {
           type="password"
           inputMode="numeric"
           autoComplete="current-password"
-          autoFocus
           className="text-2xl"
           value={pin}
           onChange={(event) => setPin(event.target.value)}
