@@ -23,6 +23,44 @@ const CONTROL = (key: string): string =>
 const inForce = (key: string): string =>
   `${CONTROL(key)}.matches('[aria-pressed=true], [aria-current=step]')`;
 
+/** Every letter and sign that does something anywhere, by the key sheet. */
+const ALL_KEYS = [..."tfngairlu[]x/bdaojkm?"];
+/** Pages with fields, in jobs at several stages. */
+const PAGES = [
+  `${PACK}?show=found`,
+  `${PACK}?show=trial`,
+  "/jobs/1029/pack/d1-clearance?show=trial",
+  "/jobs/1029/pack/d3-clearance?show=ring",
+  "/jobs/1029/measure",
+  "/jobs/1030/before",
+  "/jobs/1030/book-in",
+];
+/** Puts the cursor at the end of the first field that is in sight. @returns what it holds; null where there is none. */
+const ENTER_FIELD = `const field = [...document.querySelectorAll("main input:not([type=radio]):not([type=checkbox]):not([type=hidden]):not([type=file]), main textarea")]
+    .filter((one) => one.checkVisibility() && !one.disabled && !one.readOnly)[0];
+  if (!field) return null;
+  field.focus();
+  field.setSelectionRange?.(field.value.length, field.value.length);
+  return field.value;`;
+const HERE = "return document.activeElement.value";
+
+it.each(PAGES)("on %s no key takes what is half typed, says anything or leads away", (page) =>
+  journey("keys-half-typed", [mira], async () => {
+    const said = async (): Promise<unknown> =>
+      (await shop.pool.query("select count(*)::int as n from fact")).rows[0];
+    await mira.go(`${shop.url}${page}`);
+    await mira.ready();
+    const [before, url] = [await said(), await mira.driver.getCurrentUrl()];
+    const held = await mira.driver.executeScript<string | null>(ENTER_FIELD);
+    expect([page, held === null]).toEqual([page, false]);
+    await mira.keys("1");
+    // One by one, as a hand does: what comes in a burst is a scanner's.
+    for (const key of ALL_KEYS) await mira.keys(key);
+    expect([page, await mira.driver.executeScript(HERE)]).toEqual([page, `${held}1${ALL_KEYS.join("")}`]);
+    expect([await said(), await mira.driver.getCurrentUrl()]).toEqual([before, url]);
+  }),
+);
+
 describe("keys printed on a pack page", () => {
   it("are letters, each once, and none a figure can begin with", () =>
     journey("keys-printed", [mira], async () => {

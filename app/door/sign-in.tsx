@@ -11,6 +11,7 @@ import { sealSession, sessionOf } from "~/server/session";
 import { readHouse } from "~store/house";
 import { beginSession, listStaff, proveSecret } from "~store/staff";
 import { unlocked } from "./idle";
+import { within } from "./within";
 import type { Route } from "./+types/sign-in";
 
 export const loader = async ({ context, request }: Route.LoaderArgs) => {
@@ -25,9 +26,6 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
     to: within(new URL(request.url).searchParams.get("to")),
   };
 };
-
-/** Only a place of our own: never on to another host. */
-const within = (to: string | null): string => (to && /^\/(?![/\\])/.test(to) ? to : "/");
 
 const entry = {
   staff: field(uuid, "Choose your name."),

@@ -1,13 +1,10 @@
 import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Route } from "./+types/offline";
+import { within } from "~/door/within";
 import { keptKeys } from "./kept";
 
 export const meta: Route.MetaFunction = () => [{ title: "Yard Key" }];
-
-/** Only a place of our own. */
-const within = (to: string | null): string =>
-  to && /^\/(?![/\\])/.test(to) && !to.startsWith("/offline") ? to : "/";
 
 /**
  * The page that every page begins as when the server is away: it goes on to where it was meant to, and the pages there are made from what this
@@ -18,7 +15,8 @@ export default function Offline() {
   const [jobs, setJobs] = useState<number[] | null>(null);
   useEffect(() => {
     const asked = new URLSearchParams(window.location.search).get("to");
-    if (asked) void navigate(within(asked), { replace: true });
+    const to = within(asked);
+    if (asked) void navigate(to.startsWith("/offline") ? "/" : to, { replace: true });
     else
       void keptKeys("job/").then((keys) =>
         setJobs(

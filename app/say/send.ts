@@ -1,5 +1,6 @@
 import { redirect } from "react-router";
 import { v7 as newId } from "uuid";
+import { within } from "~/door/within";
 import { signedIn } from "~/server/context";
 import { jobContext, lastSeen } from "~/server/job-context";
 import { record } from "~/server/record";
@@ -28,7 +29,8 @@ export const action = async ({ context, request, params }: Route.ActionArgs): Pr
   const read = readIntake(Object.fromEntries(entries), applied.present, newId());
   const referer = request.headers.get("referer") ?? "";
   const from = URL.canParse(referer) ? new URL(referer) : null;
-  const back = from && from.host === request.headers.get("host") ? from.pathname : `/jobs/${kept.number}`;
+  const back =
+    from && from.host === request.headers.get("host") ? within(from.pathname) : `/jobs/${kept.number}`;
   if (!read.ok) return page(Object.values(read.problems), back, 400);
   const at = new Date().toISOString();
   const fact = { id: newId(), at, by: staff.name, ...lastSeen(kept.facts), body: read.body };

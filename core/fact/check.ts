@@ -54,7 +54,16 @@ export function checkFacts(given: unknown, door: Door, at = ""): CheckedFacts {
   const whole = check(list(envelope, door.from === "bench" ? 1 : 0, door.most), given, at);
   if (whole.problems.length > 0) return { ok: false, problems: whole.problems };
   const problems: Problem[] = [];
+  const first = new Map<string, number>();
   const facts = whole.value.map((fact, i): Fact => {
+    const before = first.get(fact.id);
+    if (before === undefined) first.set(fact.id, i);
+    else
+      problems.push({
+        path: `${at}[${i}].id`,
+        message: `the fact at ${at}[${before}] has this id`,
+        remedy: "two facts are two ids: make one anew, or leave one of them out",
+      });
     const read = checkBody(fact.body, `${at}[${i}].body`, door);
     problems.push(...read.problems);
     return { ...fact, body: read.body };

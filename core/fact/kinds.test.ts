@@ -77,6 +77,17 @@ describe.each(NAMES)("%s at the door", (name) => {
     );
   });
 
+  it("is refused where another of the same sending has its id", () => {
+    fc.assert(
+      fc.property(bodyOf(name), (body) => {
+        const one = said(body);
+        const read = checkFacts([one, { ...one }], DOCUMENT, "facts");
+        expect(read.ok ? [] : read.problems.map(({ path }) => path)).toContain("facts[1].id");
+      }),
+      { ...RUNS, numRuns: 3 },
+    );
+  });
+
   it("has a sentence, and is about what it says it is about", () => {
     fc.assert(
       fc.property(bodyOf(name), (body) => {
