@@ -71,7 +71,7 @@ describe("the account of the web processes", () => {
       "drop trigger fact_is_kept on fact",
       "create or replace function fact_is_kept() returns trigger language plpgsql as 'begin return new; end'",
       "drop table fact cascade",
-      "alter table fact owner to yard_key_web",
+      "alter table fact owner to current_user",
       "set session_replication_role = replica",
       "update movement set quantity = 9",
       "update stock set on_hand = 9",
@@ -82,7 +82,7 @@ describe("the account of the web processes", () => {
       "insert into migration (name, run_on) values ('x', now())",
       "create table own (a int)",
       "create role somebody superuser",
-      "alter role yard_key_web superuser",
+      "alter role current_user superuser",
       "create database another",
       "copy fact to program 'cat'",
       "select pg_read_file('postgresql.conf')",
@@ -102,6 +102,26 @@ describe("the account of the web processes", () => {
     );
     await client.end();
     expect(rows).toEqual([{ super: false }]);
+  });
+
+  it("is another one for another owner on the same server, who leaves this one as it is", async () => {
+    const before = await webDatabase(db.url);
+    const name = `owner "${newId().slice(-8)}"`;
+    const quoted = (of: string): string => `"${of.replaceAll('"', '""')}"`;
+    await db.pool.query(`create role ${quoted(name)} login superuser password 'other'`);
+    const others = Object.assign(new URL(db.url), { username: encodeURIComponent(name), password: "other" });
+    const made = await webDatabase(others.href);
+    expect(decodeURIComponent(new URL(made).username)).toBe(`${name}_web`);
+    expect(await webDatabase(db.url)).toBe(before);
+    for (const url of [made, before]) {
+      const pool = openPool(url, () => {});
+      expect((await pool.query<{ n: number }>("select count(*)::int as n from job")).rows).toEqual([
+        { n: 1 },
+      ]);
+      await pool.end();
+    }
+    await db.pool.query(`drop owned by ${quoted(`${name}_web`)}`);
+    await db.pool.query(`drop role ${quoted(`${name}_web`)}, ${quoted(name)}`);
   });
 
   it("is not made by whoever may not: that account is used itself", async () => {

@@ -2,8 +2,12 @@ import { createHmac } from "node:crypto";
 import pg from "pg";
 import { Servers, sqlState, writtenTo } from "./database";
 
-/** The account the web processes work under: it reads all, adds to all, and changes only what is no record. */
-const ROLE = "yard_key_web";
+/**
+ * The account the web processes work under: it reads all, adds to all, and changes only what is no record. It is named after the owner's, since
+ * shops of several owners may share a server.
+ */
+const roleOf = (owner: string): string => `${owner}_web`;
+const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`;
 
 /** What may be changed, by column: everything else is only added to. */
 const CHANGED: Readonly<Record<string, readonly string[]>> = {
@@ -29,16 +33,20 @@ const UNIQUE_VIOLATION = "23505";
  */
 export async function webDatabase(databaseUrl: string): Promise<string> {
   const owners = new URL(databaseUrl);
-  if (owners.password === "" || decodeURIComponent(owners.username) === ROLE) return databaseUrl;
-  const password = createHmac("sha256", decodeURIComponent(owners.password)).update(ROLE).digest("base64url");
-  const webs = Object.assign(new URL(databaseUrl), { username: ROLE, password }).href;
+  const owner = decodeURIComponent(owners.username);
+  if (owners.password === "" || owner === "") return databaseUrl;
+  const role = roleOf(owner);
+  const password = createHmac("sha256", decodeURIComponent(owners.password))
+    .update(`web processes of ${owner}`)
+    .digest("base64url");
+  const webs = Object.assign(new URL(databaseUrl), { username: encodeURIComponent(role), password }).href;
   const client = new pg.Client({ connectionString: databaseUrl });
   await client.connect();
   try {
-    if (!(await answers(webs))) await make(client, password);
+    if (!(await answers(webs))) await make(client, quoted(role), password, () => answers(webs));
     await client.query("begin");
     await client.query("select pg_advisory_xact_lock(hashtext('yard-key web role'))");
-    for (const grant of GRANTS) await client.query(grant);
+    for (const grant of grantsTo(quoted(role))) await client.query(grant);
     await client.query("commit");
     return webs;
   } catch (error) {
@@ -58,24 +66,30 @@ export async function webDatabases(urls: string): Promise<string> {
     .join(" ");
 }
 
-const GRANTS = [
-  `grant usage on schema public to ${ROLE}`,
-  `grant select, insert on all tables in schema public to ${ROLE}`,
-  `revoke insert on migration from ${ROLE}`,
-  `grant usage on all sequences in schema public to ${ROLE}`,
+const grantsTo = (role: string): string[] => [
+  `grant usage on schema public to ${role}`,
+  `grant select, insert on all tables in schema public to ${role}`,
+  `revoke insert on migration from ${role}`,
+  `grant usage on all sequences in schema public to ${role}`,
   ...Object.entries(CHANGED).map(
-    ([table, columns]) => `grant update (${columns.join(", ")}) on ${table} to ${ROLE}`,
+    ([table, columns]) => `grant update (${columns.join(", ")}) on ${table} to ${role}`,
   ),
 ];
 
-async function make(client: pg.Client, password: string): Promise<void> {
+async function make(
+  client: pg.Client,
+  role: string,
+  password: string,
+  isMade: () => Promise<boolean>,
+): Promise<void> {
   // Letters, digits, - and _ only: it needs no quoting.
   const how = `login nosuperuser nocreatedb nocreaterole noreplication password '${password}'`;
   try {
-    await client.query(`create role ${ROLE} ${how}`);
+    await client.query(`create role ${role} ${how}`);
   } catch (error) {
     if (![DUPLICATE_OBJECT, UNIQUE_VIOLATION].includes(sqlState(error) ?? "")) throw error;
-    await client.query(`alter role ${ROLE} ${how}`);
+    // Somebody has just made it, with the same password; or it is from before the owner's was changed.
+    if (!(await isMade())) await client.query(`alter role ${role} ${how}`);
   }
 }
 
