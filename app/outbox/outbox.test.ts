@@ -164,6 +164,7 @@ describe("the outbox", () => {
       await box.say(job, fact(id));
     await until(() => taken.includes("d"));
     expect([taken, box.now().away]).toEqual([["c", "d"], false]);
+    await until(() => box.now().waiting.length === 2);
     expect(box.now().waiting.map((entry) => entry.fact.id)).toEqual(["a", "b"]);
     await until(() => (box.now().waiting[0]?.failed ?? 0) >= 2);
     breaksOver = [];

@@ -58,10 +58,11 @@ export function checkFacts(given: unknown, door: Door, at = ""): CheckedFacts {
   const facts = whole.value.map((fact, i): Fact => {
     const before = first.get(fact.id);
     if (before === undefined) first.set(fact.id, i);
-    else
+    // The very same one twice is one.
+    else if (JSON.stringify(fact) !== JSON.stringify(whole.value[before]))
       problems.push({
         path: `${at}[${i}].id`,
-        message: `the fact at ${at}[${before}] has this id`,
+        message: `another fact, at ${at}[${before}], has this id`,
         remedy: "two facts are two ids: make one anew, or leave one of them out",
       });
     const read = checkBody(fact.body, `${at}[${i}].body`, door);
