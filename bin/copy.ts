@@ -10,7 +10,7 @@ import Joi from "joi";
 import pg from "pg";
 import { v7 as newId } from "uuid";
 import { migrate } from "../store/database";
-import { binaries } from "./cluster";
+import { binaries, shopDatabase } from "./cluster";
 
 const FORMAT = "yard-key/copy@1";
 const MIGRATIONS = new URL("../store/migrations", import.meta.url).pathname;
@@ -157,6 +157,20 @@ export async function hasRoom(folder: string): Promise<boolean> {
 }
 
 export class NoCopy extends Error {}
+
+/** Does what a command asks of the shop's database; what cannot be done is told in words, as its error status says. */
+export async function withShop(work: (url: string) => Promise<void>): Promise<void> {
+  const { url, stop } = await shopDatabase();
+  try {
+    await work(url);
+  } catch (error) {
+    if (!(error instanceof NoCopy)) throw error;
+    console.error(`\n${error.message}`);
+    process.exitCode = 1;
+  } finally {
+    await stop();
+  }
+}
 
 /** Takes a copy's file apart and holds it against what it says of itself. @throws NoCopy in words for whoever typed the command. */
 async function opened(file: string, work: string): Promise<Manifest> {

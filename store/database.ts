@@ -94,6 +94,8 @@ const clientOf = (servers: Servers): typeof pg.Client =>
         .then(() => servers.check(this, this.to))
         .catch((error: unknown) => {
           servers.failed(this.to);
+          // Connected, and not wanted: the pool forgets it without ending it.
+          void this.end().catch(() => {});
           throw error;
         });
       if (!done) return connecting.then(() => this);

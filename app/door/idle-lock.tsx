@@ -1,11 +1,11 @@
 import { useEffect, useRef, useState, type SubmitEvent } from "react";
 import { useRevalidator } from "react-router";
 import { ask } from "~/look/ask";
-import { Choice, Field } from "~/look/field";
-import { Pad } from "~/look/pad";
+import { Choice } from "~/look/field";
 import { outbox } from "~/outbox/outbox";
 import type { Staff } from "~store/staff";
 import { useLocked } from "./idle";
+import { PinField } from "./pin-field";
 
 /** Over a bench that was left: the page stays as it is, with all that was typed, and asks who is there. */
 export function IdleLock({ staff, minutes }: { staff: Staff; minutes: number }) {
@@ -99,18 +99,7 @@ function WhoIsThere({ staff, onThere }: { staff: Staff; onThere: () => void }) {
           }}
           options={everyone.map(({ id, name }) => ({ value: id, words: name }))}
         />
-        <Field
-          label="PIN or password"
-          name="pin"
-          type="password"
-          inputMode="numeric"
-          autoComplete="current-password"
-          className="text-2xl"
-          value={pin}
-          onChange={(event) => setPin(event.target.value)}
-          problem={problem}
-        />
-        <Pad onKey={(key) => setPin(pin + key)} onDelete={() => setPin(pin.slice(0, -1))} />
+        <PinField value={pin} onChange={setPin} problem={problem} />
         <button className="btn btn-primary btn-lg touch mt-3 w-full text-xl" disabled={busy}>
           Go on
         </button>

@@ -1,16 +1,16 @@
 import { useEffect, useState } from "react";
 import { data, Form, redirect, useNavigation } from "react-router";
-import { Choice, Field } from "~/look/field";
-import { Pad } from "~/look/pad";
-import { address, services } from "~/server/context";
+import { Choice } from "~/look/field";
+import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { secret } from "~/server/secret";
-import { notProven, STATUS } from "~/server/signature";
 import { field, maybeWords, uuid } from "~core/shape";
-import { sealSession, sessionOf } from "~/server/session";
+import { sessionOf } from "~/server/session";
 import { readHouse } from "~store/house";
-import { beginSession, listStaff, proveSecret } from "~store/staff";
+import { listStaff } from "~store/staff";
+import { enter } from "./enter";
 import { unlocked } from "./idle";
+import { PinField } from "./pin-field";
 import { within } from "./within";
 import type { Route } from "./+types/sign-in";
 
@@ -36,17 +36,10 @@ const entry = {
 export const action = async ({ context, request }: Route.ActionArgs) => {
   const form = readForm(entry, await typedIn(request));
   if ("problems" in form) return data(form, { status: 400 });
-  const { pool, log } = context.get(services);
-  const { staff, pin, to } = form.values;
-  const from = context.get(address);
-  const result = await proveSecret(pool, staff, pin, from);
-  if (!result.ok) {
-    log.warn({ staff, why: result.why }, "sign-in refused");
-    const problems = { pin: notProven(result, "That is not the PIN. Try again.") };
-    return data({ problems, typed: { staff } }, { status: STATUS[result.why] });
-  }
-  const session = await beginSession(pool, result.staff.id, from);
-  return redirect(within(to), { headers: await sealSession(context, request, session) });
+  const { staff, to } = form.values;
+  const entered = await enter(context, request, form.values);
+  if (!entered.ok) return data({ problems: entered.problems, typed: { staff } }, { status: entered.status });
+  return redirect(within(to), { headers: entered.headers });
 };
 
 export default function SignIn({
@@ -92,19 +85,12 @@ export default function SignIn({
               ),
             }))}
           />
-          <Field
-            label="PIN or password"
-            name="pin"
-            type="password"
-            inputMode="numeric"
-            autoComplete="current-password"
-            className="text-2xl"
+          <PinField
             value={pin}
-            onChange={(event) => setPin(event.target.value)}
+            onChange={setPin}
             problem={problems.pin}
             hint={demoPin ? `Demo shop, made up throughout: everyone’s PIN is ${demoPin}.` : undefined}
           />
-          <Pad onKey={(key) => setPin(pin + key)} onDelete={() => setPin(pin.slice(0, -1))} />
           <button className="btn btn-primary btn-lg touch mt-3 w-full text-xl" disabled={busy}>
             Sign in
           </button>

@@ -31,12 +31,14 @@ async function* written(whole: JobDocument, pool: Pool): AsyncGenerator<string> 
   // Before the bracket that closes the document.
   yield text.slice(0, -1);
   yield `,"pictures":[`;
-  for (const [i, id] of ids.entries()) {
+  let between = "";
+  for (const id of ids) {
     const picture = await photoOf(pool, whole.id, id);
     if (!picture) continue;
     const { large, small, ...rest } = picture;
     const packed = { ...rest, large: large.toString("base64"), small: small.toString("base64") };
-    yield `${i === 0 ? "" : ","}\n${JSON.stringify(packed)}`;
+    yield `${between}\n${JSON.stringify(packed)}`;
+    between = ",";
   }
   yield "]}";
 }

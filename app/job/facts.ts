@@ -1,5 +1,5 @@
 import { services, signedIn } from "~/server/context";
-import { otherJob, record, type Speaker } from "~/server/record";
+import { record, type Speaker } from "~/server/record";
 import { vouchedFor } from "~/server/voucher";
 import { BENCH, checkFacts, problemText } from "~core/fact";
 import { factsSince } from "~store/facts";
@@ -34,10 +34,7 @@ export const action = async ({ context, request, params }: Route.ActionArgs): Pr
   if (!read.ok) return refuse(400, read.problems.slice(0, 5).map(problemText).join("; "));
   const speaker = await speakerOf(context, request);
   if (!speaker) return refuse(403, "nobody can be told to have said it; sign in as whoever did");
-  const { pool } = context.get(services);
-  const astray = await otherJob(pool, request, Number(params.number));
-  if (astray) return refuse(409, astray);
-  const kept = await record(context, Number(params.number), read.facts, speaker);
+  const kept = await record(context, Number(params.number), read.facts, speaker, request);
   return kept.ok ? Response.json({ stored: read.facts.length }) : refuse(kept.status, kept.problem);
 };
 

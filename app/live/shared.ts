@@ -1,3 +1,4 @@
+import { ANY } from "./any";
 import { outbox } from "~/outbox/outbox";
 
 /** Which job has more facts; null where it may be any. */
@@ -5,7 +6,6 @@ type Told = (job: string | null) => void;
 
 const NAME = "yard-key-live";
 const AGAIN_MS = 5_000;
-const ANY = "any";
 
 /**
  * What the shop's server says as it happens, once per browser: of all its tabs that are seen, one holds the stream and tells the others. A

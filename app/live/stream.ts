@@ -1,5 +1,6 @@
 import { services, signedIn } from "~/server/context";
 import { sessionStaff } from "~store/staff";
+import { ANY } from "./any";
 import type { Route } from "./+types/stream";
 
 const BEAT_MS = 15_000;
@@ -21,7 +22,7 @@ export const loader = ({ context, request }: Route.LoaderArgs): Response => {
           end();
         }
       };
-      const leave = live.watch((job) => write(`data: ${job ?? "any"}\n\n`));
+      const leave = live.watch((job) => write(`data: ${job ?? ANY}\n\n`));
       // Keeps what lies between from closing a quiet connection, and finds out that a tablet has gone or its session is over.
       const beat = setInterval(() => {
         write(": here\n\n");
@@ -35,7 +36,7 @@ export const loader = ({ context, request }: Route.LoaderArgs): Response => {
         clearInterval(beat);
       };
       request.signal.addEventListener("abort", () => end());
-      write("retry: 1000\ndata: any\n\n");
+      write(`retry: 1000\ndata: ${ANY}\n\n`);
     },
     cancel: () => end(),
   });

@@ -30,7 +30,7 @@ export const action = async ({ context, request, params }: Route.ActionArgs): Pr
   if (!UUID.test(params.photo)) return refuse(400, "the picture has no proper id");
   const job = await jobIdByNumber(pool, Number(params.number));
   if (!job) return refuse(404, "there is no such job");
-  const astray = await otherJob(pool, request, Number(params.number));
+  const astray = otherJob(request, job);
   if (astray) return refuse(409, astray);
   if (Number(request.headers.get("content-length") ?? 0) > MOST_PICTURE_BYTES) return refuse(413, TOO_LARGE);
   if (await hasPhoto(pool, job, params.photo)) return Response.json({ stored: true });

@@ -12,7 +12,7 @@ import {
 import { bookById } from "~store/books";
 import { FOREIGN_KEY_VIOLATION, sqlState, UNIQUE_VIOLATION, type Pool } from "~store/database";
 import { addFacts, closeJob, factsById, factsOf, type Author } from "~store/facts";
-import { jobIdByNumber, jobPlace, type JobRecord } from "~store/jobs";
+import { jobPlace, type JobRecord } from "~store/jobs";
 import type { Role } from "~store/staff";
 import { services } from "./context";
 import { readAnew } from "./job-context";
@@ -35,6 +35,7 @@ const REFUSED = {
  * The door through which facts of a job are kept, each once however often it comes. They are held against the book of the job and the role
  * of who says them; their form has been checked by whoever read them.
  *
+ * @param request of a browser that may say which job it meant.
  * @returns whether they are kept; what refuses them is told in words, and nothing of them is kept then.
  */
 export async function record(
@@ -42,11 +43,14 @@ export async function record(
   number: number,
   facts: readonly Fact[],
   author: Speaker,
+  request?: Request,
 ): Promise<Recorded> {
   readAnew(context);
   const { pool } = context.get(services);
   const place = await jobPlace(pool, number);
   if (!place) return refuse(404, REFUSED["no job"]);
+  const another = request ? otherJob(request, place.id) : "";
+  if (another) return refuse(409, another);
   const forbidden = notAllowed(facts, author.role);
   if (forbidden) return refuse(403, `${FORBIDDEN[forbidden] ?? `a ${author.role} does not say this`}`);
   const misplaced = await replacesAnother(pool, place.id, facts);
@@ -70,10 +74,12 @@ export async function record(
 /**
  * What is wrong with something sent to a job by its number: a browser may have waited so long that the database is another one, where the number
  * is another vehicle's. It says which job it meant.
+ *
+ * @param job the id of the one that has this number here.
  */
-export async function otherJob(pool: Pool, request: Request, number: number): Promise<string> {
+export function otherJob(request: Request, job: string): string {
   const meant = request.headers.get("x-job");
-  if (meant === null || (await jobIdByNumber(pool, number)) === meant) return "";
+  if (meant === null || meant === job) return "";
   return "it was said of a job that this database does not have under its number: read it here and say it again there";
 }
 

@@ -5,21 +5,20 @@ import { services, signedIn } from "./context";
 
 type Context = Readonly<RouterContextProvider>;
 
-/** The cookies a session is kept in. */
-export const SESSION = "yard-key";
-export const SESSION_SECURE = "__Host-yard-key";
-
 const isSecure = (request: Request): boolean => new URL(request.url).protocol === "https:";
 
-const cookieFor = (context: Context, request: Request) =>
-  // Under https no page of another name, nor one over http, can set one of this name.
-  createCookie(isSecure(request) ? SESSION_SECURE : SESSION, {
+/** The cookie a session is kept in. Under https no page of another name, nor one over http, can set one of this name. */
+export const sessionCookie = (key: string, secure: boolean) =>
+  createCookie(secure ? "__Host-yard-key" : "yard-key", {
     httpOnly: true,
     sameSite: "lax",
     path: "/",
-    secure: isSecure(request),
-    secrets: [context.get(services).cookieKey],
+    secure,
+    secrets: [key],
   });
+
+const cookieFor = (context: Context, request: Request) =>
+  sessionCookie(context.get(services).cookieKey, isSecure(request));
 
 /** What a browser is told when somebody signs in: its session, and that nobody has left. */
 export async function sealSession(context: Context, request: Request, sessionId: string): Promise<Headers> {

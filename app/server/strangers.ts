@@ -1,8 +1,7 @@
-import { createHmac, timingSafeEqual } from "node:crypto";
 import { setTimeout as pause } from "node:timers/promises";
 import type { Request, RequestHandler, Response } from "express";
 import pLimit from "p-limit";
-import { SESSION, SESSION_SECURE } from "./session";
+import { sessionCookie } from "./session";
 
 /** So many requests of people who are not signed in are worked on at once, and so many more wait. */
 const AT_ONCE = 2;
@@ -13,30 +12,16 @@ const BODY_PATIENCE = 10_000;
 const LOOK_AGAIN = 20;
 
 /**
- * Whether a request bears a session that was sealed here. It may be over: that is for the door to find out. To make one up one needs the key.
+ * Tells whether a request bears a session that was sealed here. It may be over: that is for the door to find out.
  *
- * @param cookies the request's header.
- * @param key the one cookies are signed with, as the router signs them: value, a dot, HMAC-SHA-256 in base64 without its padding.
+ * @param key the one cookies are signed with.
  */
-export function isSealed(cookies: string, key: string): boolean {
-  return cookies.split(";").some((one) => {
-    const [name = "", value = ""] = one.trim().split(/=(.*)/s);
-    if (name !== SESSION && name !== SESSION_SECURE) return false;
-    const text = URL.canParse(`http://x/?${value}`) ? decoded(value) : "";
-    const dot = text.lastIndexOf(".");
-    if (dot < 1) return false;
-    const seal = createHmac("sha256", key).update(text.slice(0, dot)).digest("base64").replace(/=+$/, "");
-    const [right, given] = [Buffer.from(seal), Buffer.from(text.slice(dot + 1))];
-    return right.length === given.length && timingSafeEqual(right, given);
-  });
-}
-
-function decoded(value: string): string {
-  try {
-    return decodeURIComponent(value);
-  } catch {
-    return "";
-  }
+export function sealedBy(key: string): (cookies: string) => Promise<boolean> {
+  const kept = [false, true].map((secure) => sessionCookie(key, secure));
+  return async (cookies) => {
+    const read: unknown[] = await Promise.all(kept.map((cookie) => cookie.parse(cookies)));
+    return read.some((session) => typeof session === "string" && session !== "");
+  };
 }
 
 /**
@@ -47,8 +32,9 @@ function decoded(value: string): string {
  */
 export function strangersInTurn(key: string): RequestHandler {
   const turn = pLimit(AT_ONCE);
-  return (request, response, next) => {
-    if (isSealed(request.get("cookie") ?? "", key)) return next();
+  const isSealed = sealedBy(key);
+  return async (request, response, next) => {
+    if (await isSealed(request.get("cookie") ?? "")) return next();
     if (turn.pendingCount >= MOST_WAITING) {
       response.status(503).set("Retry-After", "2").type("text").send("Many are at the door. Try again.");
       return;
