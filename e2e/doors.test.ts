@@ -94,6 +94,49 @@ it(
 );
 
 it(
+  "two tabs are left and found together; with the server gone meanwhile nothing is lost, and the next try opens both for good",
+  () =>
+    journey("left-in-two-tabs", [mira], async () => {
+      await mira.sitsAs(shop, "Mira K.", shop.url);
+      await mira.go(`${shop.url}${PACK}`);
+      await mira.until(AT_FIELD, (id) => id === "reading-value");
+      await mira.keys("1.2");
+      const first = await mira.driver.getWindowHandle();
+      await mira.driver.switchTo().newWindow("tab");
+      const second = await mira.driver.getWindowHandle();
+      await mira.go(`${shop.url}/jobs/1029`);
+      await mira.ready();
+      await mira.driver.executeScript(
+        "localStorage.setItem('yard-key-active', String(Date.now() - 31 * 60000))",
+      );
+      await mira.see("//dialog[@open]//h1");
+      await mira.driver.switchTo().window(first);
+      await mira.see("//dialog[@open]//h1");
+      await mira.keys(Key.ENTER);
+      await mira.read("Type your PIN or password.");
+      await shop.webs[0]?.kill();
+      await mira.keys("2580", Key.ENTER);
+      await mira.read("The server is away. Nothing on this page is lost");
+      await shop.webs[0]?.start();
+      await mira.keys("2580", Key.ENTER);
+      await mira.gone("//dialog[@open]");
+      await mira.driver.switchTo().window(second);
+      await mira.gone("//dialog[@open]");
+      // Longer than either tab looks whether it was left.
+      await mira.driver.sleep(6_000);
+      expect((await asked("/jobs/1030/facts?after=0", await cookieOf(mira))).status).toBe(200);
+      await mira.driver.close();
+      await mira.driver.switchTo().window(first);
+      expect(
+        await mira.driver.executeScript(
+          "return [location.pathname, document.querySelector('#reading-value').value]",
+        ),
+      ).toEqual(["/jobs/1030/pack/d1-clearance", "1.2"]);
+    }),
+  90_000,
+);
+
+it(
   "eight tabs of one browser: the last one stores as the first, and an earlier one shows it when it is seen again",
   () =>
     journey("tabs", [mira], async () => {

@@ -9,8 +9,9 @@ const TOUCHES = ["pointerdown", "keydown", "wheel"] as const;
 
 /** Whoever comes has said who they are, here or in another tab. */
 export function unlocked(): void {
-  localStorage.removeItem(LOCKED);
+  // In this order: a tab that hears it is open must not find it untouched for half an hour, and lock it again.
   localStorage.setItem(ACTIVE, `${Date.now()}`);
+  localStorage.removeItem(LOCKED);
 }
 
 /** How long no tab of this browser was touched, in ms; a clock set back counts as a touch. */
@@ -43,8 +44,9 @@ export function useLocked(minutes: number): [locked: boolean, open: () => void] 
       noted = Date.now();
       localStorage.setItem(ACTIVE, `${noted}`);
     };
+    const show = (): void => setLocked(localStorage.getItem(LOCKED) !== null);
     const look = (): void => {
-      setLocked(localStorage.getItem(LOCKED) !== null);
+      show();
       if (busy || localStorage.getItem(LOCKED) !== null || idleMs() < minutes * 60_000) return;
       busy = true;
       void lockedByServer().then((done) => {
@@ -59,11 +61,11 @@ export function useLocked(minutes: number): [locked: boolean, open: () => void] 
     look();
     const timer = setInterval(look, LOOK_MS);
     for (const touch of TOUCHES) document.addEventListener(touch, note, { capture: true, passive: true });
-    window.addEventListener("storage", look);
+    window.addEventListener("storage", show);
     return () => {
       clearInterval(timer);
       for (const touch of TOUCHES) document.removeEventListener(touch, note, { capture: true });
-      window.removeEventListener("storage", look);
+      window.removeEventListener("storage", show);
     };
   }, [minutes]);
   const open = (): void => {
