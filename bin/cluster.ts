@@ -78,10 +78,14 @@ function clearLeftovers(bin: string, data: string): void {
   const pid = Number(readFileSync(lock, "utf8").split("\n")[0]);
   const commandLine = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, "utf8") : "";
   if (commandLine.includes("postgres") && commandLine.includes(data)) {
-    callAccount(join(bin, "pg_ctl"), ["stop", "-D", data, "-m", "fast", "-w", "-t", "30"]);
-  } else {
-    rmSync(lock, { force: true });
+    try {
+      return callAccount(join(bin, "pg_ctl"), ["stop", "-D", data, "-m", "fast", "-w", "-t", "30"]);
+    } catch (error) {
+      // Killed a moment ago, it has ended meanwhile.
+      if (existsSync(`/proc/${pid}`)) throw error;
+    }
   }
+  rmSync(lock, { force: true });
 }
 
 /** The address of a cluster that somebody keeps running; null where nobody does. */

@@ -85,8 +85,9 @@ function postgresql() {
 }
 
 function chromium() {
-  if (existsSync("/usr/bin/chromium") && existsSync("/usr/bin/chromedriver")) return;
-  debian("Chromium and its driver", ["chromium", "chromium-driver"]);
+  const programs = ["chromium", "chromium-headless-shell", "chromedriver"];
+  if (programs.every((name) => existsSync(`/usr/bin/${name}`))) return;
+  debian("Chromium and its driver", ["chromium", "chromium-headless-shell", "chromium-driver"]);
 }
 
 mkdirSync(".yard-key", { recursive: true });

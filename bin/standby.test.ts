@@ -5,7 +5,7 @@ import { v7 as newId } from "uuid";
 import type { Fact } from "~core/fact";
 import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook } from "~store/books";
-import { migrate, openPool, Servers, type Pool } from "~store/database";
+import { migrate, openPool, Servers, writtenFirst, writtenTo, type Pool } from "~store/database";
 import { addFacts } from "~store/facts";
 import { openJob } from "~store/jobs";
 import { Live } from "~store/live";
@@ -124,6 +124,17 @@ it("twenty benches go on when the primary is killed and a standby promoted: noth
   await live.stop();
   await Promise.all(pools.map((pool) => pool.end()));
   expect(other).toBeDefined();
+  // A web process that starts now begins where is written, whichever address stands first.
+  const written = new URL(next?.url ?? "").host;
+  const hosts = async (): Promise<string[]> =>
+    (await writtenFirst(webs.join(" "))).split(" ").map((url) => new URL(url).host);
+  expect((await hosts())[0]).toBe(written);
+  expect((await hosts()).sort()).toEqual(webs.map((url) => new URL(url).host).sort());
+  // The lost one is back, and thinks it is the one that is written to.
+  const back = await startCluster("standby-test-1", { again: false });
+  const both = `${back.url} ${next?.url}`;
+  expect(new URL(await writtenTo(both)).host).toBe(written);
+  await back.stop();
 }, 60_000);
 
 /** Standbys, the one that has come furthest first. */

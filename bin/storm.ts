@@ -1,34 +1,47 @@
 // Twenty benches in a storm, and what the database has afterwards: npm run storm. What a shop at work waits while strangers try to stop it:
 // npm run storm -- strangers. A cluster of its own, with full durability.
+import pg from "pg";
 import { openShop, type Shop } from "../e2e/shop";
 import { storm } from "../e2e/storm-of";
 import { strangers, type Tried } from "../e2e/strangers-of";
-import { startCluster } from "./cluster";
+import { startCluster, type Cluster } from "./cluster";
 import { build } from "./serve";
 
 const say = (text: string): void => console.log(`· ${text}`);
-say("starting a database …");
+const isStrangers = process.argv.includes("strangers");
+say(isStrangers ? "starting a database …" : "starting a database and a standby that follows it …");
 const cluster = await startCluster("storm", { fresh: true });
+const clusters = [cluster];
 let good = false;
 try {
   process.env.TEST_DATABASE_URL = cluster.url;
   build();
-  const shop = await openShop({ webs: 2 });
+  if (!isStrangers) clusters.push(await followed(cluster));
+  const shop = await openShop({ webs: 2, standbys: clusters.slice(1).map(({ url }) => url) });
   process.once("uncaughtException", (error) => {
     console.error(error);
     void shop
       .close()
-      .then(() => cluster.stop())
+      .then(() => Promise.all(clusters.map((one) => one.stop())))
       .finally(() => process.exit(1));
   });
-  if (process.argv.includes("strangers")) {
-    good = await againstStrangers(shop);
-    await shop.close();
-  } else good = await inTheStorm(shop);
+  good = await (isStrangers ? againstStrangers(shop) : inTheStorm(shop));
+  await shop.close();
 } finally {
-  await cluster.stop();
+  for (const one of clusters.reverse()) await one.stop();
 }
 process.exit(good ? 0 : 1);
+
+/** A standby that has on its disk whatever is acknowledged: docs/running.md. */
+async function followed(primary: Cluster): Promise<Cluster> {
+  const standby = await startCluster("storm-standby", { follows: primary.url });
+  const client = new pg.Client({ connectionString: primary.url });
+  await client.connect();
+  await client.query("alter system set synchronous_standby_names = 'ANY 1 (*)'");
+  await client.query("select pg_reload_conf()");
+  await client.end();
+  return standby;
+}
 
 /** The middle answer stays under a second and three times what it is in peace. */
 async function againstStrangers(shop: Shop): Promise<boolean> {
@@ -49,12 +62,24 @@ async function againstStrangers(shop: Shop): Promise<boolean> {
 
 async function inTheStorm(shop: Shop): Promise<boolean> {
   const seed = Number(process.env.SEED ?? 20);
-  say("20 benches, 120 facts each, two web processes; about a minute of bad weather …");
-  const w = await storm(shop, { benches: 20, each: 120, seed });
-  await shop.close();
+  say("20 benches, two web processes, 100 kills, a server lost for good; five minutes of bad weather …");
+  const w = await storm(shop, {
+    benches: 20,
+    each: 120,
+    kills: 100,
+    seed,
+    promote: async () => {
+      const [lost, next] = clusters as [Cluster, Cluster];
+      process.kill(lost.pid(), "SIGKILL");
+      // Not started again.
+      await lost.stop();
+      await next.promote();
+    },
+  });
   console.log(`
 web processes killed     ${w.webKills}
 database killed          ${w.databaseKills}
+  lost, standby promoted ${w.promotions}
 browsers crashed         ${w.browserCrashes}
 requests sent            ${w.sent}
   cut on the way         ${w.cut}

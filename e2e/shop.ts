@@ -6,9 +6,9 @@ import { createCookie } from "react-router";
 import { loadShop } from "../demo/load";
 import { cookieKey } from "../store/house";
 import { beginSession, listStaff } from "../store/staff";
-import { webDatabase } from "../store/web-role";
+import { webDatabases } from "../store/web-role";
 import { testDatabase } from "../store/testing";
-import type { Pool } from "../store/database";
+import { openPool, type Pool } from "../store/database";
 import { freePort } from "../bin/cluster";
 import { processOf, up } from "../bin/serve";
 
@@ -39,11 +39,14 @@ export async function openShop({
   webs: count = 1,
   empty = false,
   devices = [],
+  standbys = [],
 }: {
   webs?: number;
   empty?: boolean;
   /** Which stand-ins are switched on. */
   devices?: readonly ("gauge" | "scan tool" | "printer")[];
+  /** Servers that follow the tests' own: the web processes know them too. The database then goes with its clusters. */
+  standbys?: readonly string[];
 } = {}): Promise<Shop> {
   mkdirSync("test-results", { recursive: true });
   const database = await testDatabase(empty ? undefined : { name: "demo_shop", fill: loadShop });
@@ -59,7 +62,10 @@ export async function openShop({
   if (devices.includes("scan tool")) await scanTool.start();
   if (devices.includes("printer")) await printer.start();
   // As at the start command: the web processes may not change what is kept.
-  const webUrl = await webDatabase(database.url);
+  const { pathname } = new URL(database.url);
+  const owners = [database.url, ...standbys.map((url) => Object.assign(new URL(url), { pathname }).href)];
+  const webUrl = await webDatabases(owners.join(" "));
+  const pool = standbys.length > 0 ? openPool(owners.join(" "), () => {}) : database.pool;
   const webs: Part[] = [];
   for (let i = 0; i < count; i++) {
     const env = {
@@ -85,14 +91,15 @@ export async function openShop({
     printer,
     printed,
     url: webs[0]?.url ?? "",
-    pool: database.pool,
-    cookieOf: (name) => sessionCookie(database.pool, name),
+    pool,
+    cookieOf: (name) => sessionCookie(pool, name),
     databaseUrl: database.url,
     close: async () => {
       for (const web of webs) await web.kill();
       await Promise.all([gauge.kill(), scanTool.kill(), printer.kill()]);
       rmSync(printed, { recursive: true, force: true });
-      await database.drop();
+      if (standbys.length === 0) await database.drop();
+      else await Promise.all([pool.end(), database.pool.end()]);
     },
   };
 }

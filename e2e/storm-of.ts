@@ -10,8 +10,12 @@ import type { Shop } from "./shop";
 
 export interface Storm {
   benches: number;
-  /** Facts each bench says. */
+  /** Facts each bench says, and more until enough was killed. */
   each: number;
+  /** How many processes are killed before the weather clears; a few unless told otherwise. */
+  kills?: number;
+  /** Halfway through: loses the database's server for good and has another in its place. */
+  promote?: () => Promise<void>;
   seed: number;
 }
 
@@ -26,6 +30,7 @@ export interface Weather {
   repeated: number;
   webKills: number;
   databaseKills: number;
+  promotions: number;
   browserCrashes: number;
   /** Of all facts said: how many the database has exactly once, more than once, not at all. */
   once: number;
@@ -38,8 +43,6 @@ export interface Weather {
   outOfOrder: number;
   seconds: number;
 }
-
-const LEAST_KILLS = 4;
 
 /** A small generator with a fixed seed. */
 function chance(seed: number): () => number {
@@ -64,7 +67,10 @@ interface Bench {
  * processes and the database are killed, networks are cut, answers are lost and browsers crash. When the weather clears, the
  * database is held against what was said.
  */
-export async function storm(shop: Shop, { benches: count, each, seed }: Storm): Promise<Weather> {
+export async function storm(
+  shop: Shop,
+  { benches: count, each, seed, kills = 4, promote }: Storm,
+): Promise<Weather> {
   const begun = Date.now();
   const random = chance(seed);
   const weather: Weather = {
@@ -76,6 +82,7 @@ export async function storm(shop: Shop, { benches: count, each, seed }: Storm): 
     repeated: 0,
     webKills: 0,
     databaseKills: 0,
+    promotions: 0,
     browserCrashes: 0,
     once: 0,
     doubled: 0,
@@ -143,10 +150,15 @@ export async function storm(shop: Shop, { benches: count, each, seed }: Storm): 
     return bench;
   });
 
+  // A fast machine is through before the weather turns: until then more is said.
+  const enough = (): boolean => weather.webKills + weather.databaseKills >= kills;
   const killer = (async () => {
     for (let n = 1; !calm; n++) {
       await pause(500 + random() * 1_200);
-      if (n % 3 === 0) {
+      if (promote && weather.promotions === 0 && 2 * n > kills) {
+        weather.promotions++;
+        await promote();
+      } else if (n % 3 === 0) {
         weather.databaseKills++;
         await killDatabase(shop);
       } else {
@@ -160,9 +172,8 @@ export async function storm(shop: Shop, { benches: count, each, seed }: Storm): 
     }
   })();
 
-  await Promise.all(benches.map((bench) => work(bench, each, picture, weather, network)));
-  // A fast machine is through before the weather turns: what still waits goes out in it.
-  while (weather.webKills + weather.databaseKills < LEAST_KILLS) await pause(100);
+  const through = (said: number): boolean => said >= each && enough();
+  await Promise.all(benches.map((bench) => work(bench, through, picture, weather, network)));
   calm = true;
   await killer;
   for (const web of shop.webs)
@@ -209,13 +220,13 @@ export async function storm(shop: Shop, { benches: count, each, seed }: Storm): 
 
 async function work(
   bench: Bench,
-  each: number,
+  through: (said: number) => boolean,
   picture: Buffer,
   weather: Weather,
   network: (bench: Bench) => typeof fetch,
 ): Promise<void> {
   const { random } = bench;
-  for (let n = 0; n < each; n++) {
+  for (let n = 0; !through(n); n++) {
     const isPhoto = random() < 0.1;
     const body: FactBody = isPhoto
       ? { kind: "photo", photo: newId(), caption: "", of: "storm" }

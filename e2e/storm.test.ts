@@ -16,9 +16,9 @@ it("every fact is there exactly once and in order, whatever was killed, cut and 
   expect(Math.min(weather.cut, weather.unanswered, weather.repeated, weather.browserCrashes)).toBeGreaterThan(
     2,
   );
+  expect(weather.said).toBeGreaterThanOrEqual(360);
   expect(weather).toMatchObject({
-    said: 360,
-    once: 360,
+    once: weather.said,
     doubled: 0,
     lost: 0,
     acknowledgedLost: 0,

@@ -10,6 +10,22 @@ export type Queryable = Pick<pg.Pool, "query">;
 
 pg.types.setTypeParser(pg.types.builtins.INT8, Number);
 
+const STANDBY = "this server is a standby";
+const LEFT_BEHIND = "this server was left behind";
+
+async function standing(
+  client: Pick<pg.ClientBase, "query">,
+): Promise<{ standby: boolean; timeline: number }> {
+  const { rows } = await client.query<{ standby: boolean; timeline: number }>(
+    // A promoted server's last checkpoint is of the timeline before until the next one, minutes later: the log it writes tells at once.
+    `select pg_is_in_recovery() as standby, case
+       when pg_is_in_recovery() then (select timeline_id from pg_control_checkpoint())
+       else ('x' || left(pg_walfile_name(pg_current_wal_lsn()), 8))::bit(32)::int
+     end as timeline`,
+  );
+  return rows[0] ?? { standby: true, timeline: 0 };
+}
+
 /**
  * The addresses of one database and its standbys: connections go to the one that is written to, and when it fails to the next. Which one that is
  * is asked of each new connection, so that all processes come to the same by themselves.
@@ -40,13 +56,10 @@ export class Servers {
   /** @throws where what was connected to is not the one that is written to. */
   async check(client: Pick<pg.ClientBase, "query">, url: string): Promise<void> {
     if (!this.several) return;
-    const { rows } = await client.query<{ standby: boolean; timeline: number }>(
-      "select pg_is_in_recovery() as standby, timeline_id as timeline from pg_control_checkpoint()",
-    );
-    const { standby = true, timeline = 0 } = rows[0] ?? {};
+    const { standby, timeline } = await standing(client);
     if (standby || timeline < this.timeline) {
       this.failed(url);
-      throw new Error(standby ? "this server is a standby" : "this server was left behind");
+      throw new Error(standby ? STANDBY : LEFT_BEHIND);
     }
     this.timeline = timeline;
   }
@@ -60,21 +73,35 @@ export class Servers {
 export async function writtenTo(urls: string): Promise<string> {
   const servers = new Servers(urls);
   if (!servers.several) return servers.url;
-  const why: string[] = [];
-  for (const url of servers.all) {
-    const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 3_000 });
-    client.on("error", () => {});
-    try {
-      await client.connect();
-      await servers.check(client, url);
-      return url;
-    } catch (error) {
-      why.push(`${new URL(url).host}: ${error instanceof Error ? error.message : String(error)}`);
-    } finally {
-      await client.end().catch(() => {});
-    }
-  }
-  throw new Error(`None of the databases can be written to. ${why.join("; ")}.`);
+  const answers = await Promise.all(
+    servers.all.map(async (url) => {
+      const client = new pg.Client({ connectionString: url, connectionTimeoutMillis: 3_000 });
+      client.on("error", () => {});
+      try {
+        await client.connect();
+        return { url, ...(await standing(client)), why: "" };
+      } catch (error) {
+        const why = error instanceof Error ? error.message : String(error);
+        return { url, standby: true, timeline: 0, why };
+      } finally {
+        await client.end().catch(() => {});
+      }
+    }),
+  );
+  // One that was left behind when another was promoted is no standby either: the others know better.
+  const newest = Math.max(...answers.map(({ timeline }) => timeline));
+  const written = answers.find(({ standby, timeline }) => !standby && timeline === newest);
+  if (written) return written.url;
+  const said = answers.map(
+    ({ url, standby, why }) => `${new URL(url).host}: ${why || (standby ? STANDBY : LEFT_BEHIND)}`,
+  );
+  throw new Error(`None of the databases can be written to. ${said.join("; ")}.`);
+}
+
+/** The same addresses, the one that is written to first: whoever starts begins there, whichever of the others is gone. */
+export async function writtenFirst(urls: string): Promise<string> {
+  const first = await writtenTo(urls);
+  return [first, ...new Servers(urls).all.filter((url) => url !== first)].join(" ");
 }
 
 /** A client that goes where the servers say when it is made. */

@@ -1,12 +1,18 @@
 import { randomBytes, randomUUID } from "node:crypto";
 import { createRequestHandler } from "@react-router/express";
 import compression from "compression";
-import express, { type ErrorRequestHandler, type Express, type RequestHandler } from "express";
+import express, {
+  type ErrorRequestHandler,
+  type Express,
+  type Request,
+  type RequestHandler,
+  type Response,
+} from "express";
 import helmet from "helmet";
 import onHeaders from "on-headers";
 import type { Logger } from "pino";
 import { RouterContextProvider } from "react-router";
-import { openPool, sqlState, type Pool } from "~store/database";
+import { openPool, writtenFirst, sqlState, type Pool } from "~store/database";
 import { Live } from "~store/live";
 import { cookieKey } from "~store/house";
 import { againstSchema } from "~store/schema";
@@ -29,13 +35,14 @@ export interface Settings {
 
 /** One web process. Any number of them may run on one database. */
 export async function createApp({
-  databaseUrl,
+  databaseUrl: databaseUrls,
   gallery,
   https,
   hosts,
   log,
   ...standins
 }: Settings): Promise<{ app: Express; close: () => Promise<void> }> {
+  const databaseUrl = await writtenFirst(databaseUrls);
   const pool = openPool(databaseUrl, (error) => log.warn({ err: error }, "database connection lost"));
   const against = await againstSchema(pool);
   if (against) throw new Error(against);
@@ -229,15 +236,26 @@ const MOST_OF_A_FORM = 300_000;
  */
 const limited: RequestHandler = (request, response, next) => {
   if (request.get("transfer-encoding") !== undefined) {
-    response.status(411).set("Connection", "close").type("text").send("Say how long it is.");
-    return;
+    return refuse(request, response, 411, "Say how long it is.");
   }
   const length = Number(request.get("content-length") ?? 0);
   const most = MOST_BYTES.find(([door]) => door.test(request.path))?.[1] ?? MOST_OF_A_FORM;
   if (length <= most) return next();
-  // What follows is not waited for.
-  response.status(413).set("Connection", "close").type("text").send("That is too much at once.");
+  refuse(request, response, 413, "That is too much at once.");
 };
+
+/** So long a body that is refused is let in, unread, before the answer: a connection closed amid it would be all that its sender is told. */
+const LINGER_MS = 2_000;
+
+function refuse(request: Request, response: Response, status: number, words: string): void {
+  const answer = (): void => {
+    clearTimeout(patience);
+    if (response.headersSent) return;
+    response.status(status).set("Connection", "close").type("text").send(words);
+  };
+  const patience = setTimeout(answer, LINGER_MS);
+  request.once("end", answer).once("close", answer).resume();
+}
 
 /** Whatever changes something must come from a page of ours: a foreign or a missing origin is refused. */
 function sameOrigin(log: Logger): RequestHandler {
