@@ -6,5 +6,20 @@ export {
   type Source,
   type Stock,
 } from "./candidates";
+export {
+  chooseJointly,
+  TERMS,
+  type ChainPlan,
+  type JointChain,
+  type JointPlan,
+  type JointQuestion,
+  type Lot,
+  type Offer,
+  type Relation,
+  type Seat,
+  type SeatPlan,
+  type Term,
+  type Values,
+} from "./joint";
 export { agrees, MICROMETER_U, sizeNear, thickness } from "./piece";
 export { distance, target, type Target, type TargetSchool } from "./target";

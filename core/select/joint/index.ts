@@ -1,0 +1,12 @@
+export { chooseJointly, type ChainPlan, type JointPlan, type SeatPlan } from "./joint";
+export { type Values } from "./options";
+export {
+  TERMS,
+  type JointChain,
+  type JointQuestion,
+  type Lot,
+  type Offer,
+  type Relation,
+  type Seat,
+  type Term,
+} from "./question";
