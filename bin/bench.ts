@@ -16,6 +16,7 @@ import { answers } from "../core/find";
 import { readBook } from "../core/check";
 import { solveRanges } from "../core/gears";
 import { bookOf, documentOf, UNITS } from "../demo/units";
+import { choose } from "./bench-choose";
 import { startCluster } from "./cluster";
 import { build } from "./serve";
 
@@ -448,14 +449,16 @@ async function everything(cookie: string): Promise<void> {
   );
 }
 
+// `npm run bench -- choose`, `-- long` or `-- browser` for one part alone.
+const only = process.argv[2];
+if (!only || only === "choose") await choose(say);
+if (only === "choose") process.exit(0);
 const cluster = await startCluster("bench", { fresh: true });
 process.env.TEST_DATABASE_URL = cluster.url;
 build();
 const shop = await openShop();
 try {
   const cookie = await signIn(shop);
-  // `npm run bench -- long` or `-- browser` for one part alone.
-  const only = process.argv[2];
   if (!only || only === "long") await longPages(shop, cookie);
   if (!only || only === "long") diagnosing();
   if (only === "browser") await browsing(cookie);

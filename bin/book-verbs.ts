@@ -3,11 +3,13 @@ import { readBook } from "../core/check";
 import { ratioText, solveRanges, teethDoubt } from "../core/gears";
 import { toDecimal, type Rational } from "../core/quantity";
 import { diagnose } from "./diagnose-verb";
+import { select } from "./select-verb";
 import type { Answer } from "./verbs";
 
-/** The verbs whose input is a whole book, or has one in it. */
+/** The verbs whose input is a document: a whole book, or one with a book in it, or what is to be chosen. */
 export const BOOK_VERBS: Readonly<Record<string, (document: unknown) => Answer>> = {
   diagnose,
+  select,
   "check-book": (document) => {
     const read = readBook(document);
     return read.ok

@@ -8,8 +8,12 @@ export {
 } from "./candidates";
 export {
   chooseJointly,
+  insteads,
+  proposals,
   TERMS,
+  type Aim,
   type ChainPlan,
+  type Instead,
   type JointChain,
   type JointPlan,
   type JointQuestion,

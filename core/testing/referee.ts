@@ -5,12 +5,12 @@ import { FARTHEST, farness, HOPELESS, unlikeliness } from "../select/joint/optio
 export type Picks = ReadonlyMap<string, Offer | null>;
 
 /** All that a seat may have: nothing, what is in, or what it is offered. */
-export function choicesOf({ fitted, offers, pinned }: Seat): (Offer | null)[] {
+export function choicesOf({ fitted, offers, pinned, barred = [] }: Seat): (Offer | null)[] {
   const all = [
     ...(fitted ? [fitted] : []),
     ...offers.filter(({ lot }) => lot === undefined || lot !== fitted?.lot),
   ];
-  return [null, ...all.filter(({ id }) => pinned === undefined || id === pinned)];
+  return [null, ...all.filter(({ id }) => (pinned === undefined || id === pinned) && !barred.includes(id))];
 }
 
 /** What a plan comes to, term by term, worked out the plain way. */

@@ -1,3 +1,4 @@
+export { insteads, proposals, type Aim, type Instead } from "./beside";
 export { chooseJointly, type ChainPlan, type JointPlan, type SeatPlan } from "./joint";
 export { type Values } from "./options";
 export {

@@ -4,7 +4,16 @@ import { nm } from "../../quantity";
 import { contestedQuestion, dice, oddQuestion, shopQuestion } from "../../testing/choices";
 import { inOrder, isInStock, programmed, triedAll, valuesOf, type Solver } from "../../testing/referee";
 import { assign, type Taker } from "./assignment";
-import { chooseJointly, TERMS, type JointPlan, type JointQuestion, type Offer, type Seat } from "./index";
+import {
+  chooseJointly,
+  insteads,
+  proposals,
+  TERMS,
+  type JointPlan,
+  type JointQuestion,
+  type Offer,
+  type Seat,
+} from "./index";
 
 const picksOf = ({ seats }: JointPlan): Map<string, Offer | null> =>
   new Map(seats.map(({ seat, offer }) => [seat, offer]));
@@ -108,6 +117,46 @@ describe("the best piece for every seat at once", () => {
     expect(plan.proven).toBe(false);
     expect(isNoBetter(value, whole.value)).toBe(true);
     expect(isNoBetter(whole.value, plan.bound)).toBe(true);
+  });
+});
+
+describe("beside the best", () => {
+  it("the next best for a seat is the best without its piece, by trying everything", () => {
+    for (const seed of times(150, (i) => i)) {
+      const question = oddQuestion(seed + 9_000, 3);
+      const { plan } = said(question);
+      for (const { seat, plan: other, elsewhere } of insteads(question, plan)) {
+        const own = picksOf(plan).get(seat)?.id ?? "";
+        const without: JointQuestion = {
+          ...question,
+          seats: question.seats.map((one) => (one.id === seat ? { ...one, barred: [own] } : one)),
+        };
+        expect({ seed, value: inOrder(question, other.values) }).toEqual({ seed, value: triedAll(without) });
+        expect(picksOf(other).get(seat)?.id).not.toBe(own);
+        const changed = other.seats.filter(
+          ({ seat: id, offer }) => id !== seat && offer?.id !== picksOf(plan).get(id)?.id,
+        );
+        expect(elsewhere).toEqual(changed.map(({ seat: id }) => id));
+      }
+    }
+  });
+
+  it("proposals are best at what they are for, and none has more outside without need", () => {
+    for (const seed of times(60, (i) => i)) {
+      const question: JointQuestion = { ...contestedQuestion(seed), terms: TERMS };
+      const { plan } = said(question);
+      const { nearest, "at hand": now, sparing } = proposals(question);
+      for (const one of [nearest, sparing])
+        expect([one.values.outside, one.values.order, one.values.chance]).toEqual([
+          plan.values.outside,
+          plan.values.order,
+          plan.values.chance,
+        ]);
+      expect(nearest.values.target).toBeLessThanOrEqual(plan.values.target);
+      expect(sparing.values.scarce).toBeLessThanOrEqual(plan.values.scarce);
+      expect(now.values.ready).toBe(0);
+      expect(now.values.outside).toBeGreaterThanOrEqual(plan.values.outside);
+    }
   });
 });
 

@@ -347,7 +347,8 @@ class Joined {
   }
 }
 
-function groupsOf({ seats, chains, relations = [], lots }: JointQuestion): Group[] {
+/** Seats in groups, each with its chains and relations. */
+export function groupsOf({ seats, chains, relations = [], lots }: JointQuestion): Group[] {
   const seatAt = placesOf("seats", seats);
   const chainAt = placesOf("chains", chains);
   const lotAt = placesOf("lots", lots);
@@ -409,16 +410,24 @@ function groupSeat(
   cache: Map<readonly Offer[], OfferTable>,
 ): GroupSeat {
   const lotOf = ({ lot }: Offer): number => (lot === undefined ? -1 : placeOf(lotAt, "lot", lot));
-  const { fitted = null, pinned, offers } = seat;
+  const { fitted = null, offers } = seat;
   const table = cache.get(offers) ?? tableOf(offers, lotOf);
   cache.set(offers, table);
-  let place = -1;
-  if (pinned !== undefined) {
-    place = fitted?.id === pinned ? offers.length : offers.findIndex(({ id }) => id === pinned);
-    if (place < 0) throw new RangeError(`nothing that ${seat.id} is offered is called ${pinned}`);
-  }
+  const barred = barredIn(seat);
   // What is in is not offered a second time as what another seat could have.
-  return { seat: at, table, fitted, fittedLot: fitted ? lotOf(fitted) : -1, pinned: place };
+  return { seat: at, table, fitted, fittedLot: fitted ? lotOf(fitted) : -1, barred };
+}
+
+const NONE: ReadonlySet<number> = new Set();
+
+/** Places among a seat's offers, and after them what is in, that may not be picked. */
+function barredIn({ id: seat, fitted, offers, pinned, barred = [] }: Seat): ReadonlySet<number> {
+  if (pinned === undefined && barred.length === 0) return NONE;
+  const all = [...offers.map(({ id }) => id), ...(fitted ? [fitted.id] : [])];
+  for (const name of pinned === undefined ? barred : [...barred, pinned])
+    if (!all.includes(name)) throw new RangeError(`nothing that ${seat} is offered is called ${name}`);
+  const isBarred = (id: string): boolean => barred.includes(id) || (pinned !== undefined && id !== pinned);
+  return new Set(all.flatMap((id, place) => (isBarred(id) ? [place] : [])));
 }
 
 /** Which groups could ever want the same piece: each with the place of the first of them. */

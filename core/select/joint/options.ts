@@ -16,8 +16,8 @@ export interface GroupSeat {
   table: OfferTable;
   fitted: Offer | null;
   fittedLot: number;
-  /** The only place that may be picked; −1 where any may. */
-  pinned: number;
+  /** Places that may not be picked. */
+  barred: ReadonlySet<number>;
 }
 export interface GroupChain {
   chain: JointChain;
@@ -205,7 +205,7 @@ class Ways {
   }
 
   /** The pieces of a seat that are worth a look: there in time, on the shelf, and not outside by themselves where nothing may be; the thinnest first. */
-  private triedAt({ table, fitted, fittedLot, pinned }: GroupSeat, at: number): Tried {
+  private triedAt({ table, fitted, fittedLot, barred }: GroupSeat, at: number): Tried {
     const { latest, counts, most } = this.wanted;
     let [low, high] = [-Infinity, Infinity];
     if (most === 0)
@@ -219,13 +219,13 @@ class Ways {
       if (add < low || add > high || (days[pick] as number) > latest) continue;
       const from = lot[pick] as number;
       if (from >= 0 && ((counts[from] as number) < 1 || from === fittedLot)) continue;
-      if (pinned >= 0 && pick !== pinned) continue;
+      if (barred.has(pick)) continue;
       if (add < last) isSorted = false;
       last = add;
       picks.push(pick);
     }
     const own = adds.length;
-    const isOwn = fitted && fitted.adds >= low && fitted.adds <= high && (pinned < 0 || pinned === own);
+    const isOwn = fitted && fitted.adds >= low && fitted.adds <= high && !barred.has(own);
     const addOf = (pick: number): number => (pick === own ? (fitted?.adds ?? 0) : (adds[pick] as number));
     if (isOwn) picks.push(own);
     if (isOwn || !isSorted) picks.sort((a, b) => addOf(a) - addOf(b) || a - b);

@@ -35,6 +35,8 @@ export interface Seat {
   offers: readonly Offer[];
   /** The offer a person has decided on. */
   pinned?: string;
+  /** Offers a person does not want here. */
+  barred?: readonly string[];
 }
 
 /** A figure that seats move: `result = rest + Σ sign·adds`. */

@@ -1,0 +1,137 @@
+import loadHighs from "highs";
+import { groupsOf } from "../core/select/joint/joint";
+import { AT, optionsOf, type Option } from "../core/select/joint/options";
+import { chooseJointly, TERMS, type JointQuestion, type Term } from "../core/select";
+import { shopQuestion, type Shop } from "../core/testing/choices";
+
+const median = (values: readonly number[]): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
+
+/** What is measured, on how many questions, and on how many of them beside HiGHS. */
+const SIZES: readonly { shop: Omit<Shop, "seed">; runs: number; beside: number }[] = [
+  { shop: { seats: 12, sizes: 40, series: 2, stock: 2 }, runs: 400, beside: 10 },
+  { shop: { seats: 60, sizes: 120, series: 6, stock: 3 }, runs: 80, beside: 5 },
+  { shop: { seats: 500, sizes: 400, series: 10, stock: 4 }, runs: 3, beside: 1 },
+];
+/** HiGHS is given so long for one term. */
+const PATIENCE_S = 60;
+
+/**
+ * The joint choice beside HiGHS, an integer programming solver, on the same program and to the same optimum. HiGHS gets what our own search has left over of the ways to fill
+ * seats that hang together, so that it has little to read; it solves term by term, each held at its best.
+ */
+export async function choose(say: (text: string) => void): Promise<void> {
+  const highs = await loadHighs();
+  say("\nchoosing together                own median   HiGHS median   ratio   of one term   proven   same");
+  for (const { shop, runs, beside } of SIZES) {
+    const questions = Array.from({ length: Math.min(runs, 20) }, (_, i) =>
+      shopQuestion({ ...shop, seed: i + 1 }),
+    );
+    const own: number[] = [];
+    let proven = 0;
+    for (let i = 0; i < runs; i++) {
+      const begun = performance.now();
+      const plan = chooseJointly(questions[i % questions.length] as JointQuestion);
+      own.push(performance.now() - begun);
+      if (plan.proven) proven++;
+    }
+    const theirs: number[] = [];
+    const firsts: number[] = [];
+    let [same, unfinished] = [0, 0];
+    for (const question of questions.slice(0, beside)) {
+      const begun = performance.now();
+      const { value, first, isWhole } = programmed(question, (program) => {
+        const { Status, ObjectiveValue } = highs.solve(program, {
+          mip_rel_gap: 0,
+          output_flag: false,
+          time_limit: PATIENCE_S,
+        });
+        return Status === "Optimal" ? Math.round(ObjectiveValue) : null;
+      });
+      theirs.push(performance.now() - begun);
+      firsts.push(first);
+      const plan = chooseJointly(question);
+      if (!isWhole) unfinished++;
+      else if (TERMS.every((term, i) => plan.values[term] === value[i])) same++;
+    }
+    // The first half is warming up.
+    const mine = median(own.slice(Math.floor(own.length / 2)));
+    const [all, one] = [median(theirs), median(firsts)];
+    const name = `${shop.seats} seats, ${shop.sizes} sizes, ${shop.series} series`;
+    const some = unfinished > 0 ? `, ${unfinished} unfinished` : "";
+    say(
+      `${name.padEnd(34)} ${mine.toFixed(2).padStart(7)} ms ${all.toFixed(0).padStart(11)} ms ${(all / mine).toFixed(0).padStart(6)}× ${(one / mine).toFixed(0).padStart(10)}×   ${proven}/${runs}   ${same}/${beside}${some}`,
+    );
+  }
+}
+
+interface Programmed {
+  value: number[];
+  /** Milliseconds of the term that took longest to decide first. */
+  first: number;
+  isWhole: boolean;
+}
+
+/** The same by integer programming, from the ways that are left over. */
+function programmed(question: JointQuestion, solve: (program: string) => number | null): Programmed {
+  const groups = groupsOf(question);
+  const counts = question.lots.map(({ count }) => count);
+  const others = TERMS.filter((term) => term !== "ready");
+  const days = [...new Set(question.seats.flatMap(({ offers }) => offers.map(({ days: day = 0 }) => day)))];
+  // For each day that all may have to be there by; a way that is there sooner stands for itself.
+  const ways: Option[][] = groups.map((group) =>
+    days.flatMap((latest) => optionsOf(group, { counts, most: 0, latest, terms: others })),
+  );
+  const jobs = [...new Set(groups.map(({ job }) => job))];
+  const all = ways.flatMap((some, g) => some.map((way, w) => ({ g, name: `x${g}_${w}`, way })));
+  const sum = (parts: readonly (readonly [number, string])[]): string =>
+    parts.map(([times, name]) => `+ ${times} ${name}`).join("\n ");
+  const constraints = groups.map(
+    (_, g) => `${sum(all.filter((one) => one.g === g).map(({ name }) => [1, name] as const))} = 1`,
+  );
+  for (const [lot, count] of counts.entries()) {
+    const takers = all.flatMap(({ name, way }) => {
+      const times = way.lots.filter((one) => one === lot).length;
+      return times > 0 ? [[times, name] as const] : [];
+    });
+    if (takers.length > count) constraints.push(`${sum(takers)} <= ${count}`);
+  }
+  for (const { g, name, way } of all) {
+    const day = way.values[AT.ready] ?? 0;
+    if (day > 0) constraints.push(`d${jobs.indexOf(groups[g]?.job ?? "")} - ${day} ${name} >= 0`);
+  }
+  const objective = (term: Term): (readonly [number, string])[] =>
+    term === "ready"
+      ? jobs.map((_, i) => [1, `d${i}`] as const)
+      : all.flatMap(({ name, way }) => {
+          const value = way.values[AT[term]] ?? 0;
+          return value > 0 ? [[value, name] as const] : [];
+        });
+  const held: string[] = [];
+  let [first, isWhole] = [0, true];
+  const value = TERMS.map((term) => {
+    const parts = objective(term);
+    if (parts.length === 0 || !isWhole) return 0;
+    const program = [
+      "Minimize",
+      ` obj: ${sum(parts)}`,
+      "Subject To",
+      ...[...constraints, ...held].map((line, i) => ` c${i}: ${line}`),
+      "Bounds",
+      ...jobs.map((_, i) => ` d${i} >= 0`),
+      "Binary",
+      ...all.map(({ name }) => ` ${name}`),
+      "End",
+    ].join("\n");
+    const begun = performance.now();
+    const best = solve(program);
+    first ||= performance.now() - begun;
+    if (best === null) {
+      isWhole = false;
+      return 0;
+    }
+    held.push(`${sum(parts)} <= ${best}`);
+    return best;
+  });
+  return { value, first, isWhole };
+}
