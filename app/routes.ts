@@ -16,6 +16,7 @@ export default [
     route("jobs/import", "jobs/import.tsx"),
     route("jobs/:number", "job/job.tsx", [
       index("job/overview.tsx"),
+      route("choose", "pack/all-together.tsx"),
       route("pack/:chain", "pack/pack.tsx"),
       route("book-in", "intake/book-in.tsx"),
       route("symptoms", "symptoms/symptoms.tsx"),

@@ -4,8 +4,16 @@ import type { Next } from "~core/stage";
 import { placeOf, type Page } from "./stages";
 
 /** The pages within a stage. */
-export const Pages = ({ number, pages }: { number: number; pages: readonly Page[] }) => (
-  <nav aria-label="Pages of this stage" className="flex min-w-0 gap-1">
+export const Pages = ({
+  number,
+  pages,
+  label = "Pages of this stage",
+}: {
+  number: number;
+  pages: readonly Page[];
+  label?: string;
+}) => (
+  <nav aria-label={label} className="flex min-w-0 gap-1">
     {pages.map(({ path, words }) => (
       <NavLink
         key={path}

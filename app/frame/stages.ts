@@ -6,7 +6,7 @@ export interface Page {
   words: string;
 }
 
-/** The stages as the bench calls them, and the pages within each. Those of choosing are the packs, by the unit's axis. */
+/** The stages as the bench calls them, and the pages within each. Those of choosing are the packs, by the unit's axis, and beside them all together. */
 export const STAGE_WORDS: Readonly<Record<StageId, string>> = {
   "book in": "Book in",
   "take down": "Take down",
@@ -31,7 +31,7 @@ const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
     { path: "cause", words: "Cause" },
   ],
   measure: [{ path: "measure", words: "Measure" }],
-  choose: [],
+  choose: [{ path: "choose", words: "All together" }],
   "hand over": [{ path: "sheet", words: "Build sheet" }],
 };
 

@@ -240,11 +240,16 @@ const StageHead = memo(function StageHead({ view, place, packs }: Framed) {
   const pages = pagesOf(stage);
   const next = standing.next && <NextThing number={number} next={standing.next} />;
   // A stage that is one page begins with that page's own head, which leaves room for what is next.
-  if (pages.length === 1)
+  if (pages.length === 1 && stage !== "choose")
     return <div className={`no-print absolute top-1 right-3 ${BESIDE.wide}`}>{next}</div>;
   return (
     <div className="no-print mb-1 flex min-h-[48px] items-center gap-4">
-      {stage === "choose" ? <SlimAxis packs={packs} /> : <Pages number={number} pages={pages} />}
+      {stage === "choose" && <SlimAxis packs={packs} />}
+      <Pages
+        number={number}
+        pages={pages}
+        {...(stage === "choose" ? { label: "The packs in one view" } : {})}
+      />
       <span className="grow" />
       {next}
     </div>

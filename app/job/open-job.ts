@@ -1,5 +1,5 @@
 import { jobPage } from "~/view/job-page";
-import { packPage } from "~/pack/pack-page";
+import { packPage, stockOfPacks } from "~/pack/pack-page";
 import { services } from "~/server/context";
 import { toolsOwned } from "~store/house-values";
 import { jobRecord } from "~/server/job-context";
@@ -20,6 +20,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
     job: jobPage(record),
     pages: {
       ...Object.fromEntries(pages.filter(([, data]) => data !== null)),
+      choose: { stock: await stockOfPacks(pool, record) },
       "book-in": { owned: [...(await toolsOwned(pool, [record.book.unit.id]))] },
     },
   };

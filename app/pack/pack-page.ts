@@ -3,7 +3,22 @@ import type { Pool } from "~store/database";
 import type { JobRecord } from "~store/jobs";
 import { stockOf } from "~store/shelf";
 import { LEADS } from "~core/fact";
+import type { Stock } from "~core/select";
 import { listStaff, type Staff } from "~store/staff";
+
+/** What lies on the shelf for all packs of a unit, whichever version it is. */
+export function stockOfPacks(pool: Pool, { book }: JobRecord): Promise<Stock[]> {
+  const series = new Set(
+    book.chains.flatMap(({ kind, links }) =>
+      kind === "pack clearance" ? links.flatMap(([, of, id]) => (of === "series" ? [id] : [])) : [],
+    ),
+  );
+  const sizes = book.series.filter(({ id }) => series.has(id)).flatMap((one) => one.sizes);
+  return stockOf(
+    pool,
+    sizes.map(({ part }) => part),
+  );
+}
 
 /**
  * What a pack's page is made from besides its job; null when its book has no such pack. The stock is that of every version's series,

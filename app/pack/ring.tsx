@@ -7,7 +7,7 @@ import { Budget, Working } from "~/look/working";
 import { useInside } from "~/door/inside";
 import { basis, type Worksheet } from "~core/measure";
 import type { Plate } from "~core/pack";
-import { lengthText, moneyText, roundedText, signedText, type LengthUnit } from "~core/quantity";
+import { lengthText, roundedText, signedText, type LengthUnit } from "~core/quantity";
 import { capital, isSprung, selectiveWord } from "~core/book";
 import { thickness, type SelectiveCandidate } from "~core/select";
 import { useOutbox } from "~/outbox/use-outbox";
@@ -15,6 +15,7 @@ import type { FormAnswer } from "~/view/form-answer";
 import { useJobView } from "~/view/view";
 import { pieceText } from "./piece-text";
 import { ringIn } from "~/reading/ring-in";
+import { percent, sourceText } from "./ring-words";
 
 interface Props {
   sheet: Worksheet;
@@ -133,9 +134,6 @@ export function Ring({ sheet, candidates, chosen, onPick, unit, closed, id, plat
   );
 }
 
-const percent = (chance: number): string =>
-  chance > 0.995 ? "> 99 %" : chance < 0.005 ? "< 1 %" : `${Math.round(chance * 100)} %`;
-
 function fittedText({ fitted, applied: { series } }: Worksheet, unit: LengthUnit): string {
   const old = fitted && series ? thickness(fitted, series.tolerance) : null;
   return old ? roundedText(old.value, unit) : "?";
@@ -185,21 +183,6 @@ function Line({
       </td>
     </tr>
   );
-}
-
-function sourceText(source: SelectiveCandidate["source"]): string {
-  switch (source.kind) {
-    case "fitted":
-      return "fitted now";
-    case "shelf":
-      return source.onHand === 1 ? "last on shelf" : `${source.onHand} on shelf`;
-    case "odd piece":
-      return "odd piece, shelf";
-    case "order": {
-      const price = source.price === undefined ? "" : `, ${moneyText(source.price)}`;
-      return `to order${source.days === undefined ? "" : `, ${source.days} d`}${price}`;
-    }
-  }
 }
 
 /** The decision: what goes in, what came out, why. */

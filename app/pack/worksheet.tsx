@@ -225,7 +225,9 @@ function ReadTab({
 }
 
 function RingTab({ sheet, candidates, unit, closed, ids, actionData }: TabProps) {
-  const [picked, setPicked] = useState<string | null>(null);
+  const [search] = useSearchParams();
+  // The page that chooses all packs together leads here with the piece it proposes.
+  const [picked, setPicked] = useState(search.get("piece"));
   const chosen = candidates.find(({ key }) => key === picked) ?? candidates[0] ?? null;
   if (!sheet.fitted) {
     return (

@@ -33,3 +33,4 @@ export {
   type Stage,
   type Worksheet,
 } from "./worksheet";
+export { together, type Offered, type Together } from "./together";

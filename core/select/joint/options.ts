@@ -77,13 +77,14 @@ export const byName = (values: TermValues): Values =>
 
 /** So unlikely to be inside is what nobody knows to be: e^−18.4. */
 const LEAST_CHANCE = 1e-8;
-const PER_NAT = 1e4;
+/** Nobody knows a chance better than to a percent: less is no difference. */
+const PER_NAT = 1e2;
 /** What a result that is not known counts as. */
 export const HOPELESS = Math.round(-Math.log(LEAST_CHANCE) * PER_NAT);
 export const FARTHEST = 10_000;
 
 /**
- * −ln of the chance of being inside, in ten-thousandths: it adds up over figures as the chance itself does not, and as a whole number equal is equal.
+ * −ln of the chance of being inside, in hundredths: it adds up over figures as the chance itself does not, and as a whole number equal is equal.
  *
  * @param variance nm².
  * @param scatter Σ u⁴/dof: degrees of freedom after Welch–Satterthwaite (JCGM 100:2008 G.4).

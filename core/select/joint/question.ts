@@ -33,7 +33,7 @@ export interface Seat {
   fitted?: Offer;
   /** Shared by reference where seats take from one series. */
   offers: readonly Offer[];
-  /** The offer a person has decided on. */
+  /** The offer a person has decided on: nothing else is put in. */
   pinned?: string;
   /** Offers a person does not want here. */
   barred?: readonly string[];

@@ -224,6 +224,8 @@ function assigned(
 
 /** Ways that are looked at first beyond one for each group, as a part of the groups; and how many times more when those are not enough. */
 const FEW = 0.3;
+/** With fewer ways for each group all of them are looked at at once. */
+const SMALL = 3;
 const MORE = 2;
 /** So much smaller, it is looked at anew: what nobody wants any more is common again, and parts come apart. */
 const SHRUNK = 0.8;
@@ -257,8 +259,9 @@ function branch(
   });
   const before = groups.reduce((sum, ways) => sum + ways.length, 0);
   const sorted = gaps.flat().sort(compare);
-  // Whatever costs less than the bound and so much more takes only ways that are dearer by less: few at first, and as many more as it takes.
-  for (let some = Math.ceil(groups.length * FEW); ; some *= MORE) {
+  // Whatever costs less than the bound and so much more takes only ways that are dearer by less: few at first, and as many more as it takes. What those few come to
+  // is often the best already, and makes what is left to look at small.
+  for (let some = before < SMALL * groups.length ? before : Math.ceil(groups.length * FEW); ; some *= MORE) {
     if (effort.left <= 0 && upper) {
       effort.stopped = true;
       return best;
@@ -267,23 +270,24 @@ function branch(
     const step = sorted[groups.length + some];
     const aim = step ? plus(bound, step) : null;
     const isLast = !aim || (upper !== null && !less(aim, upper));
-    const cutoff = isLast ? upper : aim;
-    const most = cutoff && plus(cutoff, bound, -1);
-    const worth = groups.map((ways, i) => ways.filter((_, k) => !most || less(gaps[i]?.[k] ?? [], most)));
+    const most = isLast ? upper && plus(upper, bound, -1) : step;
+    const worth = groups.map((ways, i) =>
+      ways.filter(({ lots }, k) => !most || less(gaps[i]?.[k] ?? [], most) || (!isLast && lots.length === 0)),
+    );
     if (worth.some((ways) => ways.length === 0)) {
       if (isLast) return settled(best, effort);
       continue;
     }
     const after = worth.reduce((sum, ways) => sum + ways.length, 0);
-    if (after > SHRUNK * before) {
-      const found = eachWay(worth, branchedOn(groups, picks, counts), counts, size, effort, cutoff);
-      if (found) return settled({ ...found, bound }, effort);
-      if (isLast) return settled(best, effort);
-      continue;
+    const found =
+      after > SHRUNK * before
+        ? eachWay(worth, branchedOn(groups, picks, counts), counts, size, effort, upper)
+        : share(worth, counts, size, effort, upper);
+    if (found) {
+      best = { ...found, bound };
+      upper = found.cost;
     }
-    const found = share(worth, counts, size, effort, cutoff);
-    if (found) return settled({ ...found, bound }, effort);
-    if (effort.stopped || isLast) return settled(best, effort);
+    if (effort.stopped || isLast || (found && aim && less(found.cost, aim))) return settled(best, effort);
   }
 }
 

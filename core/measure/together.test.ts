@@ -1,0 +1,148 @@
+import { describe, expect, it } from "@jest/globals";
+import { bookOf } from "../../demo/units";
+import { resolve } from "../book";
+import { appliedTo, fold, type Fact, type FactBody } from "../fact";
+import { nm } from "../quantity";
+import { chooseJointly, type Stock } from "../select";
+import { together, worksheetCandidates, worksheets, type House } from "./index";
+
+const HOUSE: House = { rule: "proven", target: "middle" };
+const book = bookOf("marram-dunlin");
+let count = 0;
+const said = (body: FactBody): Fact => ({
+  id: `00000000-0000-4000-8000-${String(++count).padStart(12, "0")}`,
+  by: "Mira K.",
+  at: "2026-05-04T08:00:00Z",
+  body,
+});
+/** The first of each trait: no limits are undecided. */
+const traits = Object.fromEntries(book.traits.map(({ id, values }) => [id, Object.keys(values)[0] ?? ""]));
+const packs = resolve(book, traits, book.depths).packs;
+
+/** A pack with this ring found in, and three trial readings that would be on the target with that one. */
+function trial(id: string, found: string, wanted: string): Fact[] {
+  const pack = packs.find(({ chain }) => chain.id === id)!;
+  const size = (mark: string): number => pack.series?.sizes.find((one) => one.mark === mark)?.size ?? 0;
+  const middle = Math.round((pack.spec.min + pack.spec.max) / 2);
+  const piece = pack.series!.sizes.find((one) => one.mark === found)!;
+  const value = middle + size(wanted) - size(found);
+  return [
+    said({
+      kind: "fitting",
+      chain: id,
+      fit: 0,
+      piece: { part: piece.part, mark: found, size: piece.size },
+      origin: "found",
+    }),
+    ...[-10_000, 0, 10_000].map((off) =>
+      said({
+        kind: "reading",
+        chain: id,
+        phase: "built",
+        fit: 0,
+        method: "hand and dial",
+        state: pack.spec.state,
+        reading: { kind: "single", value: nm(value + off) },
+        resolution: nm(10_000),
+        unit: "mm",
+      }),
+    ),
+  ];
+}
+const asked = (facts: Fact[], stock: Stock[]) => {
+  const job = fold([
+    said({ kind: "scope", depths: [...book.depths] }),
+    said({ kind: "configuration", traits }),
+    ...facts,
+  ]);
+  const sheets = worksheets(job, appliedTo(book, job, []), HOUSE);
+  return together(sheets, stock);
+};
+const shelf = (counts: Record<string, number>, days?: number): Stock[] =>
+  book.series.flatMap(({ sizes }) =>
+    sizes.map(({ part, mark }) => ({
+      part,
+      onHand: counts[mark] ?? 0,
+      ...(days ? { days, price: 580 } : {}),
+    })),
+  );
+const chosen = ({ question, offers }: ReturnType<typeof asked>): Record<string, string> =>
+  Object.fromEntries(
+    chooseJointly(question).seats.map(({ seat, offer, kept }) => [
+      seat,
+      kept
+        ? "kept"
+        : offer
+          ? (offers.get(offer.id)?.piece.mark ?? "?") + (offer.days ? " ordered" : "")
+          : "open",
+    ]),
+  );
+
+describe("packs chosen together", () => {
+  it("predict what each pack's own candidates predict", () => {
+    const stock: Stock[] = [
+      ...shelf({ "two notches": 2, "three notches": 1, "one dot": 3, C: 1, D: 2 }, 2),
+      { part: "MD-2190", onHand: 1, piece: { id: "odd", measured: nm(1_893_000) } },
+    ];
+    const all = asked(
+      [...trial("d1-clearance", "two notches", "three notches"), ...trial("h1-clearance", "C", "D")],
+      stock,
+    );
+    expect([...all.sheets.keys()]).toEqual(["d1-clearance", "h1-clearance"]);
+    let held = 0;
+    for (const { id, offers, fitted } of all.question.seats) {
+      const sheet = all.sheets.get(id)!;
+      const candidates = worksheetCandidates(sheet, stock, HOUSE.rule);
+      for (const offer of [...offers, fitted!]) {
+        const key = offer === fitted ? "fitted" : all.offers.get(offer.id)!.key;
+        const own = candidates.find((one) => one.key === key);
+        // A ring of the size that is in, by its mark, is no other ring to a pack; and what is outside anyhow may be left out.
+        if (
+          !own ||
+          own.predicted.mean < sheet.applied.spec.min ||
+          own.predicted.mean > sheet.applied.spec.max
+        )
+          continue;
+        const plan = chooseJointly({
+          ...all.question,
+          seats: all.question.seats.map((seat) => (seat.id === id ? { ...seat, pinned: offer.id } : seat)),
+        });
+        const chain = plan.chains.find((one) => one.chain === id);
+        expect(chain?.mean).toBe(own.predicted.mean);
+        expect(Math.abs(Math.sqrt(chain?.variance ?? 0) - own.predicted.u)).toBeLessThan(1);
+        held++;
+      }
+    }
+    expect(held).toBeGreaterThan(5);
+  });
+
+  it("give the last ring to one, and the other what is nearest", () => {
+    const facts = [
+      ...trial("d1-clearance", "two notches", "three notches"),
+      ...trial("d3-clearance", "two notches", "three notches"),
+    ];
+    const one = asked(facts, shelf({ "three notches": 1, "two notches": 2, "one dot": 2 }));
+    const rings = Object.values(chosen(one));
+    expect(rings.filter((ring) => ring === "three notches")).toHaveLength(1);
+    const two = asked(facts, shelf({ "three notches": 2, "two notches": 2, "one dot": 2 }));
+    expect(chosen(two)).toEqual({ "d1-clearance": "three notches", "d3-clearance": "three notches" });
+  });
+
+  it("order what the shelf has not, and leave open what nobody has", () => {
+    const facts = trial("d1-clearance", "plain", "three notches");
+    expect(chosen(asked(facts, shelf({ plain: 3 }, 2)))).toEqual({ "d1-clearance": "three notches ordered" });
+    // Nothing to be had: what is in stays, outside, and is said to be.
+    const none = asked(facts, shelf({}));
+    expect(chooseJointly(none.question).values.outside).toBe(1);
+  });
+
+  it("wait for whoever has too few readings, or does not know what was in", () => {
+    const [fitting, ...readings] = trial("d1-clearance", "two notches", "three notches");
+    const stock = shelf({ "three notches": 2 });
+    for (const facts of [readings, [fitting!, ...readings.slice(0, 1)], []]) {
+      const all = asked(facts, stock);
+      expect(all.sheets.size).toBe(0);
+      expect(all.waiting.map(({ applied }) => applied.chain.id)).toContain("d1-clearance");
+    }
+  });
+});

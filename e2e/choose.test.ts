@@ -1,0 +1,117 @@
+import { afterAll, beforeAll, expect, it } from "@jest/globals";
+import { v7 as newId } from "uuid";
+import { appliedTo, fold, type FactBody } from "../core/fact";
+import { nm } from "../core/quantity";
+import { jobByNumber } from "../store/jobs";
+import { journey, Person } from "./browser";
+import { openShop, type Shop } from "./shop";
+import { factsOf, openPack } from "./steps";
+
+const JOB = 1028;
+let shop: Shop;
+let mira: Person;
+beforeAll(async () => {
+  shop = await openShop();
+  mira = await Person.sitDown();
+  await mira.sitsAs(shop, "Mira K.", shop.url);
+}, 90_000);
+afterAll(async () => {
+  await mira.leave();
+  await shop.close();
+});
+
+/** Says at the bench which ring was in, and three trial readings that would be on the target with another one. */
+async function trial(chain: string, found: string, wanted: string): Promise<void> {
+  const record = await jobByNumber(shop.pool, JOB);
+  if (!record) throw new Error("there is no such job");
+  const job = fold(record.facts);
+  const pack = appliedTo(record.book, job, record.houseValues).packs.find((one) => one.chain.id === chain);
+  const ring = (mark: string) => pack?.series?.sizes.find((one) => one.mark === mark);
+  const [piece, other] = [ring(found), ring(wanted)];
+  if (!pack || !piece || !other) throw new Error(`${chain} has no such ring`);
+  const value = Math.round((pack.spec.min + pack.spec.max) / 2) + other.size - piece.size;
+  const bodies: FactBody[] = [
+    {
+      kind: "fitting",
+      chain,
+      fit: 0,
+      piece: { part: piece.part, mark: piece.mark, size: piece.size },
+      origin: "found",
+    },
+    ...[-10_000, 0, 10_000].map((off): FactBody => ({
+      kind: "reading",
+      chain,
+      phase: "built",
+      fit: 0,
+      method: "hand and dial",
+      state: pack.spec.state,
+      reading: { kind: "single", value: nm(value + off) },
+      resolution: nm(10_000),
+      unit: "mm",
+    })),
+  ];
+  const answer = await fetch(`${shop.url}/jobs/${JOB}/facts`, {
+    method: "POST",
+    headers: {
+      cookie: await shop.cookieOf("Tomas B."),
+      origin: shop.url,
+      "content-type": "application/json",
+    },
+    body: JSON.stringify(
+      bodies.map((body) => ({ id: newId(), at: new Date().toISOString(), by: "Tomas B.", body })),
+    ),
+  });
+  expect([answer.status, answer.ok ? "" : await answer.text()]).toEqual([200, ""]);
+}
+const row = (chain: string): string => `//tr[@data-seat='${chain}']`;
+const ringOf = async (chain: string): Promise<string> =>
+  (await (await mira.see(`${row(chain)}/td[3]`)).getText()).split("\n")[0] ?? "";
+
+it(
+  "all packs of a unit are chosen together from one shelf, and anew as readings come from another bench",
+  () =>
+    journey("choose", [mira], async () => {
+      await mira.press(`//a[contains(., '${JOB}')]`);
+      await mira.press("//nav[@aria-label='Stages of the job']//a[contains(., 'Choose')]");
+      await mira.press("//a[.='All together']");
+      await mira.read("Nothing to choose for just now.");
+      // Said at another bench: it stands here without anything being touched.
+      await trial("d3-clearance", "two notches", "three notches");
+      await mira.see(row("d3-clearance"));
+      expect(await ringOf("d3-clearance")).toBe("1.90 mm");
+      await mira.see("//*[@data-plan='proved'][contains(., '1 pack') and contains(., 'all inside')]");
+      // There is one ring of 1.90: a second pack wants it as well.
+      await trial("d2-clearance", "one notch", "three notches");
+      await mira.see(row("d2-clearance"));
+      // Both are surest with it: one has the last, the other waits for what is ordered.
+      await mira.see(
+        "//*[@data-plan='proved'][contains(., '2 packs') and contains(., '1 to order, 2 days')]",
+      );
+      expect([await ringOf("d3-clearance"), await ringOf("d2-clearance")]).toEqual(["1.90 mm", "1.90 mm"]);
+      await mira.see("//tr[@data-seat][contains(., 'last on shelf')]/td[6][contains(., 'changes too')]");
+      expect(await mira.axe()).toEqual([]);
+      // With what is here one of them has something else.
+      await mira.press("//nav[@aria-label='What to choose for']//a[.='With what is here']");
+      await mira.see("//*[@data-plan='proved'][contains(., 'nothing to order')]");
+      const rings = [await ringOf("d3-clearance"), await ringOf("d2-clearance")];
+      expect(rings.filter((ring) => ring === "1.90 mm")).toHaveLength(1);
+      const [has, other] = rings[0] === "1.90 mm" ? ["d3", "d2"] : ["d2", "d3"];
+
+      // To the pack, where the proposed one is picked already and is put in.
+      await mira.press(`//a[@aria-label='Choose for ${has?.toUpperCase()}']`);
+      await mira.until(
+        "return document.querySelector('[name=candidate]:checked')?.closest('tr').innerText ?? ''",
+        (text) => String(text).includes("1.90 mm"),
+      );
+      await mira.press("//label[contains(., 'by its mark')]");
+      await mira.press("//form[.//input[@name='byMark']]//button[contains(., 'Fit')]");
+      await mira.see("//a[@aria-current='step'][contains(., 'built')]");
+      expect((await factsOf(shop, JOB, "choice")).length).toBe(1);
+      // It is no longer asked for, and the last 1.90 is gone for the other.
+      await mira.press("//a[.='All together']");
+      await mira.see(`//section[@aria-label='Not yet']//a[contains(., '${has?.toUpperCase()}')]`);
+      await mira.see(`${row(`${other}-clearance`)}[contains(., 'to order')]`);
+      await openPack(mira, "H1");
+    }),
+  120_000,
+);
