@@ -2,7 +2,8 @@ import loadHighs from "highs";
 import { groupsOf } from "../core/select/joint/joint";
 import { AT, optionsOf, type Option } from "../core/select/joint/options";
 import { chooseJointly, TERMS, type JointQuestion, type Term } from "../core/select";
-import { shopQuestion, type Shop } from "../core/testing/choices";
+import { contestedQuestion, oddQuestion, shopQuestion, type Shop } from "../core/testing/choices";
+import { inOrder, programmed as byPlainProgram } from "../core/testing/referee";
 
 const median = (values: readonly number[]): number =>
   [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
@@ -62,6 +63,30 @@ export async function choose(say: (text: string) => void): Promise<void> {
     say(
       `${name.padEnd(34)} ${mine.toFixed(2).padStart(7)} ms ${all.toFixed(0).padStart(11)} ms ${(all / mine).toFixed(0).padStart(6)}× ${(one / mine).toFixed(0).padStart(10)}×   ${proven}/${runs}   ${same}/${beside}${some}`,
     );
+  }
+}
+
+/** How many small questions of each kind have the same optimum by integer programming; two or three minutes. */
+export async function referee(say: (text: string) => void): Promise<void> {
+  const highs = await loadHighs();
+  const solve = (program: string): { status: string; value: number } => {
+    const { Status, ObjectiveValue } = highs.solve(program, { mip_rel_gap: 0, output_flag: false });
+    return { status: Status, value: ObjectiveValue };
+  };
+  for (const [what, count, make] of [
+    ["of all kinds", 2_000, (seed: number) => oddQuestion(seed + 20_000, 4)],
+    ["that reach for the same last pieces", 200, (seed: number) => contestedQuestion(seed + 500)],
+  ] as const) {
+    let [same, proven] = [0, 0];
+    for (let seed = 1; seed <= count; seed++) {
+      const question = make(seed);
+      const plan = chooseJointly(question);
+      const theirs = byPlainProgram(question, solve);
+      if (plan.proven) proven++;
+      if (inOrder(question, plan.values).every((value, i) => value === theirs[i])) same++;
+      else say(`  NOT the same: ${what}, ${seed}`);
+    }
+    say(`small questions ${what}: ${same} of ${count} as HiGHS has them, ${proven} proved`);
   }
 }
 

@@ -16,7 +16,7 @@ import { answers } from "../core/find";
 import { readBook } from "../core/check";
 import { solveRanges } from "../core/gears";
 import { bookOf, documentOf, UNITS } from "../demo/units";
-import { choose } from "./bench-choose";
+import { choose, referee } from "./bench-choose";
 import { startCluster } from "./cluster";
 import { build } from "./serve";
 
@@ -449,10 +449,11 @@ async function everything(cookie: string): Promise<void> {
   );
 }
 
-// `npm run bench -- choose`, `-- long` or `-- browser` for one part alone.
+// `npm run bench -- choose`, `-- long` or `-- browser` for one part alone; `-- referee` for small choices held against another solver.
 const only = process.argv[2];
 if (!only || only === "choose") await choose(say);
-if (only === "choose") process.exit(0);
+if (only === "referee") await referee(say);
+if (only === "choose" || only === "referee") process.exit(0);
 const cluster = await startCluster("bench", { fresh: true });
 process.env.TEST_DATABASE_URL = cluster.url;
 build();

@@ -178,7 +178,7 @@ export function contestedQuestion(seed: number): JointQuestion {
   const offers = lots.flatMap(({ id }, i): Offer[] => [
     { id, lot: id, adds: nm(10 + 2 * i), variance: 1, scarce: roll(2) },
     ...(roll(2) > 0
-      ? [{ id: `${id} ordered`, adds: nm(10 + 2 * i), variance: 1, days: 1 + roll(2), money: 10 * roll(3) }]
+      ? [{ id: `${id} ordered`, adds: nm(10 + 2 * i), variance: 1, days: 1 + roll(5), money: 10 * roll(3) }]
       : []),
     ...(roll(4) === 0 ? [{ id: `${id} machined`, adds: nm(11 + 2 * i), variance: 0, money: 40 }] : []),
   ]);

@@ -168,9 +168,11 @@ class Choice {
       if (before.every((term) => round.values[AT[term]] === begun.values[AT[term]]))
         return { round, proven: true };
       for (const [job, days] of limits) {
-        const next = this.daysIn(job).find((day) => day > days && day <= (latest.get(job) ?? 0));
+        // A job may well wait longer than in the plan that is known: another then waits less.
+        const next = this.daysIn(job).find((day) => day > days);
         if (next === undefined) continue;
         const more = new Map(limits).set(job, next);
+        if (sum(more) >= sum(latest)) continue;
         if (!seen.has(keyOf(more))) open.push(more);
         seen.add(keyOf(more));
       }

@@ -33,7 +33,7 @@ export function fewestDays(
   const clauses: Clause[] = [];
   const most = sum(enough);
   for (;;) {
-    const found = heeded(clauses, least, enough, most);
+    const found = heeded(clauses, least, most);
     if (!found.days) return { days: enough, proven: found.proven };
     const { days } = found;
     const more = findings(groups, counts, days, effort);
@@ -77,7 +77,6 @@ function findings(
 function heeded(
   clauses: readonly Clause[],
   least: ReadonlyMap<string, number>,
-  enough: ReadonlyMap<string, number>,
   most: number,
 ): { days: ReadonlyMap<string, number> | null; proven: boolean } {
   let best: ReadonlyMap<string, number> | null = null;
@@ -96,7 +95,7 @@ function heeded(
     const cheapest = [...first].sort(
       ([a, x], [b, y]) => x - (days.get(a) ?? 0) - (y - (days.get(b) ?? 0)) || (a < b ? -1 : 1),
     );
-    for (const [job, day] of cheapest) if (day <= (enough.get(job) ?? 0)) look(new Map(days).set(job, day));
+    for (const [job, day] of cheapest) look(new Map(days).set(job, day));
   };
   look(least);
   return { days: best, proven: looks > 0 };
