@@ -47,7 +47,7 @@ it.each([
   [{ uncertainty: "0.01 mm", variance: 4 }, "chains[0]", "an uncertainty and a variance"],
   [{ uncertainty: "-0.01 mm" }, "chains[0].uncertainty", "is below nothing"],
   [{ max: "0.9 mm" }, "chains[0].max", "max is not above min"],
-  [{ seats: [{ seat: "d9", sign: "-" }] }, "chains[0].seats[0].seat", "no seat is called “d9”"],
+  [{ seats: [{ seat: "d9", sign: "-" }] }, "chains[0].seats[0].seat", 'no seat "d9"'],
   [
     {
       seats: [

@@ -15,15 +15,16 @@ import {
   list,
   listOnce,
   map,
+  names,
   number,
   object,
   oneOf,
   optional,
+  refersTo,
   suchThat,
   whole,
   words,
   written,
-  type Problem,
   type Read,
 } from "../core/shape";
 import type { Answer } from "./verbs";
@@ -52,7 +53,7 @@ const offer = suchThat(
     adds: length,
     uncertainty: unsure,
     variance,
-    lot: optional(name),
+    lot: optional(refersTo("lot", name)),
     days: optional(whole(0, 10_000)),
     money: optional(whole(0, 100_000_000)),
     scarce: optional(whole(0, 10_000)),
@@ -62,8 +63,8 @@ const offer = suchThat(
 const chain = suchThat(
   suchThat(
     object({
-      id: name,
-      seats: list(object({ seat: name, sign: oneOf("+", "-") }), 1, 20),
+      id: names("chain", name),
+      seats: list(object({ seat: refersTo("seat", name), sign: oneOf("+", "-") }), 1, 20),
       rest: length,
       uncertainty: unsure,
       variance,
@@ -83,13 +84,13 @@ const chain = suchThat(
 );
 const asked = object({
   unit: optional(oneOf("mm", "in", "thou", "µm")),
-  lots: optional(list(object({ id: name, count: whole(0, MANY) }), 0, MANY)),
+  lots: optional(list(object({ id: names("lot", name), count: whole(0, MANY) }), 0, MANY)),
   series: map(list(offer, 0, 10_000)),
   seats: list(
     object({
-      id: name,
+      id: names("seat", name),
       job: optional(name),
-      series: name,
+      series: refersTo("series", name),
       fitted: optional(offer),
       pinned: optional(name),
       barred: optional(list(name)),
@@ -98,7 +99,9 @@ const asked = object({
     10_000,
   ),
   chains: list(chain, 1, 10_000),
-  relations: optional(list(object({ below: name, above: name, by: length }), 0, 10_000)),
+  relations: optional(
+    list(object({ below: refersTo("chain", name), above: refersTo("chain", name), by: length }), 0, 10_000),
+  ),
   terms: optional(listOnce(oneOf(...TERMS), 1)),
   effort: optional(whole(0, 1_000_000_000)),
   beside: optional(flag),
@@ -107,9 +110,11 @@ type Asked = Read<typeof asked>;
 
 /** Chains of a unit, what the shelf holds → a piece for every seat, and how good that is. */
 export function select(given: unknown): Answer {
-  const { value, problems } = check(asked, given);
+  const { value, problems, gathered } = check(asked, given);
   if (problems.length > 0) return { ok: false, errors: problems };
-  const wrong = misnamed(value);
+  // A series is named by its key.
+  const series = new Map(Object.keys(value.series).map((id) => [id, `series.${id}`]));
+  const wrong = [...gathered.twice, ...gathered.astray(new Map([...gathered.named, ["series", series]]))];
   if (wrong.length > 0) return { ok: false, errors: wrong };
   const question = questionOf(value);
   const { unit = "mm", beside = false } = value;
@@ -141,41 +146,11 @@ export function select(given: unknown): Answer {
     };
   } catch (error) {
     if (!(error instanceof RangeError)) throw error;
-    return { ok: false, errors: [{ path: "", message: error.message, remedy: "give each thing one name" }] };
+    return {
+      ok: false,
+      errors: [{ path: "", message: error.message, remedy: "see docs/formats.md for an example" }],
+    };
   }
-}
-
-/** Names that nothing has, each at its place. */
-function misnamed({ lots = [], series, seats, chains, relations = [] }: Asked): Problem[] {
-  const known = {
-    lot: new Set(lots.map(({ id }) => id)),
-    series: new Set(Object.keys(series)),
-    seat: new Set(seats.map(({ id }) => id)),
-    chain: new Set(chains.map(({ id }) => id)),
-  };
-  const problems: Problem[] = [];
-  const held = (path: string, what: keyof typeof known, given: string | undefined): void => {
-    if (given === undefined || known[what].has(given)) return;
-    const some = [...known[what]].slice(0, 12).join(", ");
-    problems.push({
-      path,
-      message: `no ${what} is called “${given}”`,
-      remedy: some ? `use one of: ${some}` : `give it among the ${what}s`,
-    });
-  };
-  for (const [id, offers] of Object.entries(series))
-    for (const [i, { lot }] of offers.entries()) held(`series.${id}[${i}].lot`, "lot", lot);
-  for (const [i, seat] of seats.entries()) {
-    held(`seats[${i}].series`, "series", seat.series);
-    held(`seats[${i}].fitted.lot`, "lot", seat.fitted?.lot);
-  }
-  for (const [i, { seats: links }] of chains.entries())
-    for (const [k, { seat }] of links.entries()) held(`chains[${i}].seats[${k}].seat`, "seat", seat);
-  for (const [i, { below, above }] of relations.entries()) {
-    held(`relations[${i}].below`, "chain", below);
-    held(`relations[${i}].above`, "chain", above);
-  }
-  return problems;
 }
 
 function questionOf({ lots = [], series, seats, chains, relations, terms, effort }: Asked): JointQuestion {

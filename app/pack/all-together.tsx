@@ -61,7 +61,8 @@ export default function AllTogether({ loaderData: { stock } }: Route.ComponentPr
     () => together(worksheets(job, applied, houseOf(job, house)), stock),
     [job, applied, house, stock],
   );
-  const plans = useMemo(() => (asked.sheets.size > 0 ? plansOf(asked) : null), [asked]);
+  const closed = job.closed !== null;
+  const plans = useMemo(() => (asked.sheets.size > 0 && !closed ? plansOf(asked) : null), [asked, closed]);
   const plan = plans?.[wanted];
   const others = useMemo(() => (plan ? insteads(asked.question, plan) : []), [asked, plan]);
   return (
@@ -89,14 +90,14 @@ export default function AllTogether({ loaderData: { stock } }: Route.ComponentPr
         </>
       ) : (
         <p className="plate p-5 text-lg">
-          {job.closed
+          {closed
             ? "The job is closed."
             : asked.waiting.length === 0
-              ? "Every pack has its piece: there is nothing left to choose."
+              ? "Nothing is left to choose: every pack in scope has its piece or is signed for."
               : "Nothing to choose for just now. A pack stands here as soon as it has its trial readings with the new plates in, and what was found in it is known."}
         </p>
       )}
-      <Waiting sheets={asked.waiting} number={number} />
+      {!closed && <Waiting sheets={asked.waiting} number={number} />}
     </div>
   );
 }

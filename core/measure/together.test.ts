@@ -96,12 +96,10 @@ describe("packs chosen together", () => {
       for (const offer of [...offers, fitted!]) {
         const key = offer === fitted ? "fitted" : all.offers.get(offer.id)!.key;
         const own = candidates.find((one) => one.key === key);
-        // A ring of the size that is in, by its mark, is no other ring to a pack; and what is outside anyhow may be left out.
-        if (
-          !own ||
-          own.predicted.mean < sheet.applied.spec.min ||
-          own.predicted.mean > sheet.applied.spec.max
-        )
+        if (all.question.seats.some((seat) => seat.id === id && seat.barred?.includes(offer.id))) continue;
+        // Whatever may be chosen its pack knows; what is outside anyhow may be left out.
+        if (!own) throw new Error(`${id} does not know ${key}`);
+        if (own.predicted.mean < sheet.applied.spec.min || own.predicted.mean > sheet.applied.spec.max)
           continue;
         const plan = chooseJointly({
           ...all.question,

@@ -94,11 +94,17 @@ export function together(sheets: readonly Worksheet[], stock: readonly Stock[]):
     bySeries.set(series.id, made);
     return made;
   };
-  const seats = ready.map(({ sheet, series, fitted }): Seat => ({
-    id: sheet.applied.chain.id,
-    fitted: { id: "fitted", adds: fitted.value, variance: Math.round(fitted.uncertainty ** 2) },
-    offers: offersOf(series),
-  }));
+  const seats = ready.map(({ sheet, series, fitted, piece }): Seat => {
+    const all = offersOf(series);
+    // Another of the size that is in, both by their marks, would predict the same: no choice.
+    const same = piece.measured === undefined ? [piece.part, `${piece.part} ordered`] : [];
+    return {
+      id: sheet.applied.chain.id,
+      fitted: { id: "fitted", adds: fitted.value, variance: Math.round(fitted.uncertainty ** 2) },
+      offers: all,
+      barred: all.flatMap(({ id }) => (same.includes(id) ? [id] : [])),
+    };
+  });
   const chains = ready.map(({ sheet, measured, fitted }) => chainOf(sheet, measured, fitted.value));
   return {
     question: { seats, chains, lots },

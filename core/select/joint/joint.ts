@@ -1,5 +1,6 @@
 import { nm, type Nm } from "../../quantity";
 import { Scale } from "./cost";
+import { Joined } from "./joined";
 import {
   AT,
   byName,
@@ -331,22 +332,6 @@ function placeOf(places: ReadonlyMap<string, number>, what: string, id: string):
   const place = places.get(id);
   if (place === undefined) throw new RangeError(`no ${what} is called ${id}`);
   return place;
-}
-
-/** Joins places into sets; the lowest place of each stands for it. */
-class Joined {
-  private readonly parent: number[];
-  constructor(size: number) {
-    this.parent = Array.from({ length: size }, (_, i) => i);
-  }
-  of(i: number): number {
-    while (this.parent[i] !== i) i = this.parent[i] = this.parent[this.parent[i] as number] as number;
-    return i;
-  }
-  join(a: number, b: number): void {
-    const [x, y] = [this.of(a), this.of(b)];
-    if (x !== y) this.parent[Math.max(x, y)] = Math.min(x, y);
-  }
 }
 
 /** Seats in groups, each with its chains and relations. */

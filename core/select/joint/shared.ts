@@ -1,5 +1,6 @@
 import { assign, type Taker } from "./assignment";
 import { compare, less, nothing, plus, type Cost } from "./cost";
+import { Joined } from "./joined";
 
 /** One way to fill a group: what it costs, and what it takes from lots that are short. */
 export interface Way {
@@ -137,31 +138,20 @@ function undominated(ways: readonly Way[]): Way[] {
 /** Groups that can be in each other's way, by their places. */
 function partsOf(groups: readonly (readonly Way[])[]): number[][] {
   const owner = new Map<number, number>();
-  const parent = groups.map((_, i) => i);
-  const root = (i: number): number => {
-    while (parent[i] !== i) {
-      parent[i] = parent[parent[i] as number] as number;
-      i = parent[i] as number;
-    }
-    return i;
-  };
+  const joined = new Joined(groups.length);
   for (const [i, ways] of groups.entries())
     for (const { lots } of ways)
       for (const lot of lots) {
         const other = owner.get(lot);
         if (other === undefined) owner.set(lot, i);
-        else {
-          // The first one stays the root, so that parts stand in the order of their groups.
-          const [a, b] = [root(i), root(other)];
-          if (a !== b) parent[Math.max(a, b)] = Math.min(a, b);
-        }
+        else joined.join(i, other);
       }
   const parts = new Map<number, number[]>();
   for (const i of groups.keys()) {
-    const top = root(i);
-    const part = parts.get(top);
+    const first = joined.of(i);
+    const part = parts.get(first);
     if (part) part.push(i);
-    else parts.set(top, [i]);
+    else parts.set(first, [i]);
   }
   return [...parts.values()];
 }

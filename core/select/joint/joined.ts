@@ -1,0 +1,15 @@
+/** Joins places into sets; the lowest place of each stands for it. */
+export class Joined {
+  private readonly parent: number[];
+  constructor(size: number) {
+    this.parent = Array.from({ length: size }, (_, i) => i);
+  }
+  of(i: number): number {
+    while (this.parent[i] !== i) i = this.parent[i] = this.parent[this.parent[i] as number] as number;
+    return i;
+  }
+  join(a: number, b: number): void {
+    const [x, y] = [this.of(a), this.of(b)];
+    if (x !== y) this.parent[Math.max(x, y)] = Math.min(x, y);
+  }
+}
