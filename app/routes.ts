@@ -16,8 +16,8 @@ export default [
     route("jobs/import", "jobs/import.tsx"),
     route("jobs/:number", "job/job.tsx", [
       index("job/overview.tsx"),
-      route("choose", "pack/all-together.tsx"),
-      route("pack/:chain", "pack/pack.tsx"),
+      route("choose", "choose/all-together.tsx"),
+      route("choose/:chain", "choose/chain.tsx"),
       route("book-in", "intake/book-in.tsx"),
       route("symptoms", "symptoms/symptoms.tsx"),
       route("before", "intake/before.tsx"),

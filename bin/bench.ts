@@ -168,7 +168,7 @@ async function server(shop: Shop, cookie: string, job: number, path = "", runs =
         name: "b8",
         text: "select part, price_cents from shelf_part where price_cents is not null limit 90",
       });
-    if (!path.startsWith("/pack/")) return;
+    if (!path.startsWith("/choose/")) return;
     await shop.pool.query({ name: "b6", text: "select id, name, role from staff order by name" });
     await shop.pool.query({
       name: "b7",
@@ -210,7 +210,7 @@ async function keystroke(shop: Shop, rate: number): Promise<{ verdict: number; f
   const person = await Person.sitDown();
   try {
     await person.sitsAs(shop, "Mira K.", shop.url);
-    await person.go(`${shop.url}/jobs/1030/pack/d3-clearance?show=found`);
+    await person.go(`${shop.url}/jobs/1030/choose/d3-clearance?show=found`);
     await person.until("return document.activeElement.id", (at) => at === "reading-value");
     await person.slowed(rate);
     await person.driver.executeScript(`
@@ -267,7 +267,7 @@ async function painted(shop: Shop, path: string, rate: number): Promise<number> 
 /** What a page costs the browser, on this machine and on one four times slower. */
 async function browsing(cookie: string): Promise<void> {
   const script = {
-    worksheet: await scriptOf(shop, cookie, "/jobs/1029/pack/h1-clearance"),
+    worksheet: await scriptOf(shop, cookie, "/jobs/1029/choose/h1-clearance"),
     empty: await scriptOf(shop, cookie, "/jobs/import"),
   };
   const kB = (bytes: number): string => `${(bytes / 1024).toFixed(0)} kB`;
@@ -282,7 +282,7 @@ async function browsing(cookie: string): Promise<void> {
   }
   const floor = await painted(shop, "/jobs/import", 4);
   const list = await painted(shop, "/", 4);
-  const pack = await painted(shop, "/jobs/1029/pack/h1-clearance", 4);
+  const pack = await painted(shop, "/jobs/1029/choose/h1-clearance", 4);
   say(
     `largest paint, machine 4× slower: job list ${(list / floor).toFixed(2)}× the simplest form’s, pack page ${(pack / floor).toFixed(2)}× (${list.toFixed(0)} and ${pack.toFixed(0)} ms)`,
   );
@@ -394,7 +394,7 @@ async function longPages(shop: Shop, cookie: string): Promise<void> {
     "/fault",
     "/photos",
     "/labels",
-    "/pack/d1-clearance",
+    "/choose/d1-clearance",
     ...BENCH_PAGES,
   ]) {
     const { page, pageFloor } = await server(shop, cookie, number, path, 100);

@@ -73,10 +73,10 @@ try {
   await shot("valves");
   await open("/jobs/1029");
   await shot("job");
-  await open("/jobs/1030/pack/d1-clearance?show=found");
+  await open("/jobs/1030/choose/d1-clearance?show=found");
   await typed("1.46", "1.47", "1.48");
   await typed(".058");
-  await open("/jobs/1030/pack/d1-clearance?show=trial");
+  await open("/jobs/1030/choose/d1-clearance?show=trial");
   await mira.keys(Key.ESCAPE, "g");
   await mira.see("//*[@data-take='rest']//button[not(@disabled)]");
   for (let i = 0; i < 5; i++) {
@@ -86,9 +86,9 @@ try {
     await mira.see("//*[@data-take='rest']");
     await mira.driver.sleep(200);
   }
-  await open("/jobs/1029/pack/h1-clearance?show=trial");
+  await open("/jobs/1029/choose/h1-clearance?show=trial");
   await shot("pack-trial");
-  await open("/jobs/1029/pack/h1-clearance?show=ring");
+  await open("/jobs/1029/choose/h1-clearance?show=choose");
   await shot("pack-ring");
   await (await mira.see("//input[@name='removed']")).sendKeys("2.793", Key.ENTER);
   await mira.see("//h2[.='Clearance as built']");

@@ -3,11 +3,14 @@ import {
   assess,
   basisOf,
   type Assessment,
+  type DecisionRule,
   type Estimate,
   type Spec,
   type TakenReading,
 } from "../core/reading";
-import { candidates, target, type Stock } from "../core/select";
+import type { SeatLink } from "../core/book";
+import { jointChain, seatCandidates, type SelectiveCandidate } from "../core/measure";
+import { Offers, target, thickness, type JointQuestion, type Stock, type Target } from "../core/select";
 import {
   check,
   flag,
@@ -262,15 +265,7 @@ const VERBS = {
       })),
     ]);
     const goal = target(held, duty, school);
-    const all = candidates({
-      measured: basis,
-      fitted: given.fitted,
-      series: { id: "given", name: "given", kind: "snap ring", ...given.series },
-      stock,
-      spec: held,
-      rule,
-      target: goal,
-    });
+    const all = ofOnePack(given, basis, held, goal, stock, rule);
     return {
       measured: estimateOut(basis, shownIn),
       target: goal.kind === "at" ? { at: show(goal.length, shownIn), words: goal.words } : { at: "anywhere" },
@@ -289,6 +284,45 @@ const VERBS = {
     };
   }),
 };
+
+/** What could close one pack, asked as a unit is asked that has this pack alone. */
+function ofOnePack(
+  { fitted, series }: Pick<Read<typeof toChoose>, "fitted" | "series">,
+  now: Estimate,
+  spec: Spec,
+  goal: Target,
+  stock: readonly Stock[],
+  rule: DecisionRule,
+): SelectiveCandidate[] {
+  const id = "given";
+  const link: SeatLink = {
+    id,
+    name: id,
+    sign: -1,
+    kind: "snap ring",
+    mayBeEmpty: false,
+    seat: null,
+    ...series,
+  };
+  const is = thickness(fitted, link.tolerance);
+  if (!is) return [];
+  const offers = new Offers(stock);
+  const seat = offers.seat(link, fitted);
+  const chain = jointChain(id, [{ seat: id, sign: link.sign, adds: is.value }], now, spec, goal);
+  const question: JointQuestion = { seats: [seat], chains: [chain], lots: offers.lots };
+  const sheet = { applied: { spec }, seats: [{ link }], target: goal };
+  return seatCandidates(
+    {
+      question,
+      offers: offers.offered,
+      seats: new Map([[id, { link, fitted }]]),
+      sheets: new Map([[id, { sheet, now }]]),
+    },
+    id,
+    id,
+    rule,
+  );
+}
 
 /** Why there is nothing to predict from yet. */
 function tooLittle({ verdict }: Assessment): Problem {

@@ -5,7 +5,7 @@ import { scaled } from "../app/photos/picture";
 import { readPriceList } from "../app/prices/read-list";
 import { type Condition, fold, type Fact, type FactBody } from "../core/fact";
 import { resolve, type Book } from "../core/book";
-import { worksheet, worksheetCandidates } from "../core/measure";
+import { seatCandidates, together, worksheet } from "../core/measure";
 import { lengthOf, nm } from "../core/quantity";
 import type { PackState } from "../core/reading";
 import type { Piece } from "../core/chain";
@@ -368,7 +368,7 @@ function jobFacts(
     const { lengthUnit } = book.unit;
     // A hundredth of a millimetre, or half a thousandth of an inch.
     const step = lengthUnit === "mm" ? 10_000 : 12_700;
-    const series = chain.series;
+    const series = chain.seats[0];
     if (!series || c > progress.finished || (c === progress.finished && !progress.next)) return;
     const read = (phase: "found" | "built", fit: number, middle: number): void => {
       const facings: PackState["facings"] = phase === "found" ? "run-in" : "new";
@@ -391,28 +391,31 @@ function jobFacts(
     const size = series.sizes[2];
     if (!size) return;
     const piece: Piece = { part: size.part, mark: size.mark, size: size.size };
-    say({ kind: "fitting", chain: id, fit: 0, origin: "found", piece });
+    say({ kind: "fitting", seat: series.id, fit: 0, origin: "found", piece });
     read("found", 0, max + 60_000 + random() * 250_000);
     // The job at the bench has its brake pack near the upper limit.
     const trial = i === 1 && c === 2 ? max - 15_000 : (min + max) / 2 + random() * 240_000;
     if (c < progress.finished || progress.next === "trial") read("built", 0, trial);
     if (c >= progress.finished) return;
-    const sheet = worksheet(fold(facts), chain, { rule: "proven", target: "middle" });
-    const stock = series.sizes.map(({ part }) => ({ part, onHand: 2 }));
-    const best = worksheetCandidates(sheet, stock, "proven")[0];
+    const job = fold(facts);
+    const sheet = worksheet(job, chain, { rule: "proven", target: "middle" });
+    const stock = series.sizes.flatMap(({ part }) => (part === undefined ? [] : [{ part, onHand: 3 }]));
+    const asked = together({ job, sheets: [sheet], orders: [], stock }, [id]);
+    const best = seatCandidates(asked, series.id, id, "proven")[0];
     if (!best) return;
     const kept = best.source.kind === "fitted";
-    const prediction = { mean: best.predicted.mean, expanded: best.predicted.expanded, chance: best.chance };
+    const { mean, expanded } = best.predicted;
+    const predictions = [{ chain: id, mean, expanded, chance: best.chance }];
     say({
       kind: "choice",
-      chain: id,
+      seat: series.id,
       fit: kept ? 0 : 1,
       kept,
       reason: best.reason.replace(/^Best: /, ""),
-      prediction,
+      predictions,
     });
     if (kept) return;
-    say({ kind: "fitting", chain: id, fit: 1, origin: "shelf", piece: best.piece });
+    say({ kind: "fitting", seat: series.id, fit: 1, origin: "shelf", piece: best.piece });
     read("built", 1, best.predicted.mean + random() * 20_000);
   });
   if (progress.close) say({ kind: "closed", rule: "proven" });

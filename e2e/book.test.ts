@@ -237,7 +237,7 @@ describe("keeping a book", () => {
       await edda.read("Revision 2 of this book is out. This job stays on revision 1.");
       await edda.press("//a[.='What changed for it']");
       await edda.read("D1 clearance max 1.40 → 1.35 mm");
-      await edda.go(at("/jobs/1029/pack/d1-clearance"));
+      await edda.go(at("/jobs/1029/choose/d1-clearance"));
       await edda.read("1.40");
     }));
 
@@ -322,7 +322,7 @@ describe("keeping a book", () => {
       await type(edda, "//label[.='Max']/following-sibling::input", "1.20");
       await edda.press("//button[.='Keep as house value']");
       await edda.read("House value by Edda L.");
-      await edda.go(at("/jobs/1029/pack/d1-clearance?show=built"));
+      await edda.go(at("/jobs/1029/choose/d1-clearance?show=built"));
       await edda.ready();
       await edda.press("//summary[contains(., 'Working')]");
       await edda.read("House value by Edda L.: fewer comebacks. The book says 1.05 to 1.40 mm");

@@ -26,14 +26,14 @@ async function trial(chain: string, found: string, wanted: string): Promise<void
   if (!record) throw new Error("there is no such job");
   const job = fold(record.facts);
   const pack = appliedTo(record.book, job, record.houseValues).packs.find((one) => one.chain.id === chain);
-  const ring = (mark: string) => pack?.series?.sizes.find((one) => one.mark === mark);
+  const ring = (mark: string) => pack?.seats[0]?.sizes.find((one) => one.mark === mark);
   const [piece, other] = [ring(found), ring(wanted)];
   if (!pack || !piece || !other) throw new Error(`${chain} has no such ring`);
   const value = Math.round((pack.spec.min + pack.spec.max) / 2) + other.size - piece.size;
   const bodies: FactBody[] = [
     {
       kind: "fitting",
-      chain,
+      seat: chain,
       fit: 0,
       piece: { part: piece.part, mark: piece.mark, size: piece.size },
       origin: "found",
@@ -79,13 +79,13 @@ it(
       await trial("d3-clearance", "two notches", "three notches");
       await mira.see(row("d3-clearance"));
       expect(await ringOf("d3-clearance")).toBe("1.90 mm");
-      await mira.see("//*[@data-plan='proved'][contains(., '1 pack') and contains(., 'all inside')]");
+      await mira.see("//*[@data-plan='proved'][contains(., '1 figure') and contains(., 'all inside')]");
       // There is one ring of 1.90: a second pack wants it as well.
       await trial("d2-clearance", "one notch", "three notches");
       await mira.see(row("d2-clearance"));
       // Both are surest with it: one has the last, the other waits for what is ordered.
       await mira.see(
-        "//*[@data-plan='proved'][contains(., '2 packs') and contains(., '1 to order, 2 days')]",
+        "//*[@data-plan='proved'][contains(., '2 figures') and contains(., '1 to order, 2 days')]",
       );
       expect([await ringOf("d3-clearance"), await ringOf("d2-clearance")]).toEqual(["1.90 mm", "1.90 mm"]);
       await mira.see("//tr[@data-seat][contains(., 'last on shelf')]/td[6][contains(., 'changes too')]");

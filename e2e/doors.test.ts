@@ -19,7 +19,7 @@ afterAll(async () => {
   await shop.close();
 });
 
-const PACK = "/jobs/1030/pack/d1-clearance?show=found";
+const PACK = "/jobs/1030/choose/d1-clearance?show=found";
 const AT_FIELD = "return document.activeElement.id";
 const cookieOf = (person: Person): Promise<string> =>
   person.driver
@@ -131,7 +131,7 @@ it(
         await mira.driver.executeScript(
           "return [location.pathname, document.querySelector('#reading-value').value]",
         ),
-      ).toEqual(["/jobs/1030/pack/d1-clearance", "1.2"]);
+      ).toEqual(["/jobs/1030/choose/d1-clearance", "1.2"]);
     }),
   90_000,
 );

@@ -10,7 +10,7 @@ beforeAll(async () => {
   shop = await openShop({ devices: ["gauge"] });
   mira = await Person.sitDown();
   await mira.sitsAs(shop, "Mira K.", shop.url);
-  await mira.go(`${shop.url}/jobs/1030/pack/d1-clearance?show=found`);
+  await mira.go(`${shop.url}/jobs/1030/choose/d1-clearance?show=found`);
   await mira.ready();
   await mira.keys(Key.ESCAPE, "g");
   await mira.see("//*[@data-take='rest']//button[not(@disabled)]");

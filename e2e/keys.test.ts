@@ -15,7 +15,7 @@ afterAll(async () => {
   await shop.close();
 });
 
-const PACK = "/jobs/1030/pack/d1-clearance";
+const PACK = "/jobs/1030/choose/d1-clearance";
 const VALUE = "return document.getElementById('reading-value')?.value ?? null";
 const CONTROL = (key: string): string =>
   `return [...document.querySelectorAll('main kbd')].find((k) => k.innerText === '${key}')?.parentElement`;
@@ -29,8 +29,8 @@ const ALL_KEYS = [..."tfngairlu[]x/bdaojkm?"];
 const PAGES = [
   `${PACK}?show=found`,
   `${PACK}?show=trial`,
-  "/jobs/1029/pack/d1-clearance?show=trial",
-  "/jobs/1029/pack/d3-clearance?show=ring",
+  "/jobs/1029/choose/d1-clearance?show=trial",
+  "/jobs/1029/choose/d3-clearance?show=choose",
   "/jobs/1029/measure",
   "/jobs/1030/before",
   "/jobs/1030/book-in",

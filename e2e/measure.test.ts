@@ -176,7 +176,7 @@ describe("a gauge", () => {
         await mira.see("//*[@role='alert'][contains(., 'unplugged')]");
 
         // The same gauge reads a pack, and a figure as found.
-        await mira.go(`${shop.url}/jobs/1028/pack/d1-clearance?show=found`);
+        await mira.go(`${shop.url}/jobs/1028/choose/d1-clearance?show=found`);
         await mira.ready();
         await mira.driver.executeScript(PORT);
         await mira.touch("//button[.='Connect …']");

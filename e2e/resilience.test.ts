@@ -41,7 +41,7 @@ async function killDatabase(): Promise<void> {
 
 /** Sits down at a pack's readings as found. @returns how many there are. */
 async function atReadings(): Promise<number> {
-  await mira.go(`${shop.url}/jobs/1030/pack/d1-clearance?show=found`);
+  await mira.go(`${shop.url}/jobs/1030/choose/d1-clearance?show=found`);
   await mira.until("return document.activeElement.id", (id) => id === "reading-value");
   await mira.until(waiting, (n) => n === 0);
   return mira.driver.executeScript<number>(READINGS);
@@ -52,7 +52,7 @@ describe("nothing acknowledged is lost, nothing is doubled", () => {
     "the web server is killed while readings are taken; the page goes on and recovers by itself",
     () =>
       journey("web-killed", [mira], async () => {
-        await mira.go(`${shop.url}/jobs/1030/pack/d1-clearance`);
+        await mira.go(`${shop.url}/jobs/1030/choose/d1-clearance`);
         await mira.until("return document.activeElement.id", (id) => id === "reading-value");
         await mira.keys("1.41", Key.ENTER);
         await mira.until(READINGS, (n) => n === 1);
@@ -107,7 +107,7 @@ describe("nothing acknowledged is lost, nothing is doubled", () => {
           .refresh()
           .catch(() => {});
         await shop.webs[0]?.start();
-        await mira.go(`${shop.url}/jobs/1030/pack/d1-clearance?show=found`);
+        await mira.go(`${shop.url}/jobs/1030/choose/d1-clearance?show=found`);
         await mira.until(READINGS, (n) => n === before + 1);
         await mira.until(waiting, (n) => n === 0, 15_000);
         expect((await stored(1030)).at(-1)?.typed).toBe("1.47");

@@ -229,7 +229,7 @@ describe("every action", () => {
   it("a reading typed into a page whose script never loaded is checked and stored the same, once", async () => {
     const cookie = await cookieOf("Mira K.");
     const id = crypto.randomUUID();
-    const path = "/jobs/1028/pack/d3-clearance";
+    const path = "/jobs/1028/choose/d3-clearance";
     const send = (value: string): Promise<Response> =>
       post(path, { intent: "read", id, phase: "found", unit: "mm", value }, { cookie });
     const wrong = await send("43");
@@ -529,7 +529,7 @@ describe("what is sent", () => {
   it("tells the health of the database, and 404 of what is not there", async () => {
     expect(await (await fetch(`${shop.url}/healthz`)).json()).toEqual({ database: "answers" });
     const cookie = await cookieOf("Mira K.");
-    for (const path of ["/jobs/999999", "/jobs/abc", "/jobs/1030/pack/none", "/nowhere"]) {
+    for (const path of ["/jobs/999999", "/jobs/abc", "/jobs/1030/choose/none", "/nowhere"]) {
       const response = await fetch(`${shop.url}${path}`, { headers: { cookie } });
       expect([path, response.status]).toEqual([path, 404]);
     }

@@ -16,7 +16,7 @@ export interface Tried {
 
 /** So many times each of a shop's usual requests is made while something is tried. */
 const ROUNDS = 12;
-const PAGES = ["/", "/jobs/1030", "/jobs/1030/pack/d1-clearance", "/jobs/1030/facts?after=0"] as const;
+const PAGES = ["/", "/jobs/1030", "/jobs/1030/choose/d1-clearance", "/jobs/1030/facts?after=0"] as const;
 
 /** What is tried, as `strangers-at.ts` knows it; the last ones by guests who mean no harm. */
 export const TROUBLE = [

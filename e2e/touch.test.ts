@@ -90,7 +90,7 @@ it(
   () =>
     journey("waiver", [runa], async () => {
       await runa.sitsAs(shop, "Runa S.", shop.url);
-      await runa.go(`${shop.url}/jobs/1030/pack/d1-clearance?show=built`);
+      await runa.go(`${shop.url}/jobs/1030/choose/d1-clearance?show=built`);
       await runa.ready();
       await runa.touch("//summary[contains(., 'a lead signs')]");
       await runa.touch("//button[.='Sign']");
@@ -119,7 +119,7 @@ it("before any script has loaded: signing in and storing a typed reading work as
   try {
     await journey("no-script", [plain], async () => {
       await plain.withoutScript();
-      await plain.go(`${shop.url}/jobs/1030/pack/d3-clearance?show=found`);
+      await plain.go(`${shop.url}/jobs/1030/choose/d3-clearance?show=found`);
       await plain.press("//label[contains(., 'Mira K.')]");
       await (await plain.see("//input[@name='pin']")).sendKeys("2580");
       await plain.press("//button[.='Sign in']");

@@ -74,11 +74,11 @@ describe("two at once", () => {
 
   it("see each other's readings when the page is opened, whichever process serves it", () =>
     journey("shared", [mira, tomas], async () => {
-      await mira.go(`${shop.webs[0]?.url ?? ""}/jobs/1030/pack/d3-clearance`);
+      await mira.go(`${shop.webs[0]?.url ?? ""}/jobs/1030/choose/d3-clearance`);
       await mira.until("return document.activeElement.id", (id) => id === "reading-value");
       await mira.keys("1.20", Key.ENTER);
       await mira.until("return document.querySelector('[data-waiting]') === null", Boolean);
-      await tomas.go(`${shop.webs[1]?.url ?? ""}/jobs/1030/pack/d3-clearance`);
+      await tomas.go(`${shop.webs[1]?.url ?? ""}/jobs/1030/choose/d3-clearance`);
       await tomas.until(READINGS, (n) => n === 1);
       await tomas.press("//ul[@aria-label='Readings']//button");
       await tomas.read("Mira K.");
@@ -118,7 +118,7 @@ describe("two at once", () => {
       );
       await mira.gone("//button[.='Take it over']");
       await mira.until("return document.querySelector('[data-waiting]') === null", Boolean);
-      await tomas.go(`${shop.webs[1]?.url ?? ""}/jobs/1028/pack/d1-clearance?show=found`);
+      await tomas.go(`${shop.webs[1]?.url ?? ""}/jobs/1028/choose/d1-clearance?show=found`);
       await tomas.read("front drums");
       await tomas.see("//*[local-name()='svg'][contains(@aria-label, '3 frictions, 3 steels')]");
       await tomas.go(`${shop.webs[1]?.url ?? ""}/?holder=Mira%20K.`);

@@ -131,7 +131,7 @@ describe("facts", () => {
     const fitting = () =>
       fact({
         kind: "fitting",
-        chain: "d1-clearance",
+        seat: "d1-clearance",
         fit: 0,
         origin: "found",
         piece: { size: nm(1_750_000) },

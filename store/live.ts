@@ -1,8 +1,12 @@
 import pg from "pg";
-import { Servers } from "./database";
+import { Servers, type Queryable } from "./database";
 
 const CHANNEL = "yard_key_fact";
 const AGAIN_MS = 500;
+
+/** Tells every page that something of a job has changed, once what is done here is. */
+export const tellOf = (db: Queryable, job: string): Promise<unknown> =>
+  db.query("select pg_notify($1, $2)", [CHANNEL, job]);
 
 /** Told which job has more facts; null where it may be any: nobody listened for a while. */
 export type Told = (job: string | null) => void;

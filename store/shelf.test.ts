@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, expect, it } from "@jest/globals";
+import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
 import { v7 as newId } from "uuid";
 import type { Fact } from "~core/fact";
 import { nm } from "~core/quantity";
@@ -6,7 +6,18 @@ import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook } from "./books";
 import { factsOf } from "./facts";
 import { openJob } from "./jobs";
-import { addOddPiece, addShelfPart, fitFromShelf, listShelf, receive, stockOf, type Fitting } from "./shelf";
+import {
+  addOddPiece,
+  addShelfPart,
+  fitFromShelf,
+  giveUp,
+  listShelf,
+  receive,
+  reserve,
+  reservedFor,
+  stockOf,
+  type Fitting,
+} from "./shelf";
 import { testDatabase } from "./testing";
 
 let db: Awaited<ReturnType<typeof testDatabase>>;
@@ -28,7 +39,7 @@ async function part(onHand: number): Promise<string> {
   if (onHand > 0) await receive(db.pool, { id: newId(), part: name, quantity: onHand, by: "Ines R." });
   return name;
 }
-async function fitting(take: Fitting["take"], more: Partial<Fitting> = {}): Promise<Fitting> {
+async function fitting(take: NonNullable<Fitting["take"]>, more: Partial<Fitting> = {}): Promise<Fitting> {
   const job = newId();
   await openJob(db.pool, { id: job, bookId: book, facts: [], author });
   const at = "2026-05-04T08:00:00.000Z";
@@ -39,18 +50,24 @@ async function fitting(take: Fitting["take"], more: Partial<Fitting> = {}): Prom
       by: "Mira K.",
       body: {
         kind: "choice",
-        chain: "d1",
+        seat: "d1",
         fit: 1,
         kept: false,
         reason: "",
-        prediction: { mean: nm(1), expanded: nm(1), chance: 1 },
+        predictions: [{ chain: "d1", mean: nm(1), expanded: nm(1), chance: 1 }],
       },
     },
     {
       id: newId(),
       at,
       by: "Mira K.",
-      body: { kind: "fitting", chain: "d1", fit: 1, origin: "shelf", piece: { part: take.part } },
+      body: {
+        kind: "fitting",
+        seat: "d1",
+        fit: 1,
+        origin: "shelf",
+        piece: { part: take?.part, size: nm(1) },
+      },
     },
   ];
   return { job, facts, author, take, back: null, ...more };
@@ -134,4 +151,51 @@ it("never rewrites the ledger", async () => {
   await part(3);
   await expect(db.pool.query("update movement set quantity = 9")).rejects.toThrow("never changed");
   await expect(db.pool.query("delete from movement")).rejects.toThrow("never changed");
+});
+
+describe("reserved pieces", () => {
+  const jobs = async (n: number): Promise<string[]> =>
+    Promise.all(Array.from({ length: n }, async () => (await fitting({ part: "none" })).job));
+
+  it("are counted by their own job alone, until they are fitted or given up", async () => {
+    const name = await part(2);
+    const [mine, other] = await jobs(2);
+    expect(await reserve(db.pool, mine!, "Mira K.", [{ seat: "d1", part: name }])).toEqual([]);
+    const left = async (job: string) => (await stockOf(db.pool, [name], job))[0]?.onHand;
+    expect([await left(mine!), await left(other!)]).toEqual([2, 1]);
+    // Meant for the same seat anew: the first is given up with it.
+    expect(await reserve(db.pool, mine!, "Mira K.", [{ seat: "d1", part: name }])).toEqual([]);
+    expect(await left(other!)).toBe(1);
+    expect(await reservedFor(db.pool, mine!)).toMatchObject([{ seat: "d1", part: name }]);
+    await giveUp(db.pool, mine!, "d1");
+    expect([await left(other!), await reservedFor(db.pool, mine!)]).toEqual([2, []]);
+    const one = await fitting({ part: name });
+    await reserve(db.pool, one.job, "Mira K.", [{ seat: "d1", part: name }]);
+    expect(await fitFromShelf(db.pool, { ...one, seat: "d1" })).toEqual({ ok: true });
+    expect([await left(other!), await reservedFor(db.pool, one.job)]).toEqual([1, []]);
+  });
+
+  it("cannot be taken by another, and not be reserved twice however many reach for the last", async () => {
+    const name = await part(1);
+    const all = await jobs(8);
+    const said = await Promise.all(
+      all.map((job) => reserve(db.pool, job, "Mira K.", [{ seat: "d1", part: name }])),
+    );
+    expect(said.filter((seats) => seats.length === 0)).toHaveLength(1);
+    const winner = all[said.findIndex((seats) => seats.length === 0)]!;
+    expect(await fitFromShelf(db.pool, await fitting({ part: name }))).toEqual({ ok: false, why: "gone" });
+    const own = { ...(await fitting({ part: name })), job: winner };
+    expect(await fitFromShelf(db.pool, { ...own, seat: "d1" })).toEqual({ ok: true });
+  });
+
+  it("are all of them or none, two of one part counted twice", async () => {
+    const name = await part(1);
+    const [job] = await jobs(1);
+    const both = [
+      { seat: "d1", part: name },
+      { seat: "d2", part: name },
+    ];
+    expect(await reserve(db.pool, job!, "Mira K.", both)).toEqual(["d2"]);
+    expect(await reservedFor(db.pool, job!)).toEqual([]);
+  });
 });

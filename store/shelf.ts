@@ -12,6 +12,7 @@ import {
   type Queryable,
 } from "./database";
 import { addFacts, type Author } from "./facts";
+import { tellOf } from "./live";
 
 export interface ShelfPart {
   part: string;
@@ -31,8 +32,16 @@ export async function addShelfPart(
   );
 }
 
-/** What lies on the shelf of some parts, odd measured pieces each for itself. */
-export async function stockOf(db: Queryable, parts: readonly string[]): Promise<Stock[]> {
+/**
+ * What can be taken from the shelf of some parts, odd measured pieces each for itself.
+ *
+ * @param job what other jobs have reserved is not counted for this one; without it nothing that is reserved is.
+ */
+export async function stockOf(
+  db: Queryable,
+  parts: readonly string[],
+  job: string | null = null,
+): Promise<Stock[]> {
   const { rows } = await db.query<{
     part: string;
     on_hand: number;
@@ -40,17 +49,22 @@ export async function stockOf(db: Queryable, parts: readonly string[]): Promise<
     measured_nm: number | null;
     price_cents: number | null;
     order_days: number | null;
+    reserved: number;
   }>({
     name: "stock-of-parts",
-    text: `select p.part, coalesce(s.on_hand, 0) as on_hand, s.piece, o.measured_nm, p.price_cents, p.order_days
+    text: `select p.part, coalesce(s.on_hand, 0) as on_hand, s.piece, o.measured_nm, p.price_cents, p.order_days,
+                  (select count(*)::int from reservation r
+                    where r.part = p.part and r.piece is not distinct from s.piece and r.ended is null
+                      and r.job is distinct from $2) as reserved
              from shelf_part p left join stock s on s.part = p.part and (s.piece is null or s.on_hand > 0)
              left join piece o on o.id = s.piece
             where p.part = any ($1::text[])`,
-    values: [parts],
+    values: [parts, job],
   });
   return rows.map((row) => ({
     part: row.part,
-    onHand: row.on_hand,
+    onHand: Math.max(0, row.on_hand - row.reserved),
+    ...(row.reserved > 0 ? { reserved: row.reserved } : {}),
     ...(row.piece && row.measured_nm !== null
       ? { piece: { id: row.piece, measured: nm(row.measured_nm) } }
       : {}),
@@ -113,7 +127,10 @@ export interface Fitting {
   job: string;
   facts: Fact[];
   author: Author;
-  take: { part: string; piece?: string };
+  /** Null for what is set or made on the spot. */
+  take: { part: string; piece?: string } | null;
+  /** Whose reservation ends with it. */
+  seat?: string;
   /** The removed one, measured or by its mark; null when it is scrapped or is not of any series the shelf keeps. */
   back: { part: string; measured: Nm | null } | null;
 }
@@ -132,7 +149,10 @@ class Refused extends Error {
  * Fits a part from the shelf in one transaction. Of two builders reaching for the last one, the check on `stock` lets one
  * through; of two fitting the same place, the unique index on fittings does. The same choice sent twice is done once.
  */
-export async function fitFromShelf(pool: Pool, { job, facts, author, take, back }: Fitting): Promise<Fitted> {
+export async function fitFromShelf(
+  pool: Pool,
+  { job, facts, author, take, seat, back }: Fitting,
+): Promise<Fitted> {
   const first = facts[0];
   try {
     return await inTransaction(pool, async (db) => {
@@ -142,10 +162,15 @@ export async function fitFromShelf(pool: Pool, { job, facts, author, take, back 
       if (rowCount) return { ok: true };
       const added = await addFacts(db, job, facts, author);
       if (!added.ok) throw new Refused(added.why);
-      await db.query(
-        "insert into movement (id, part, piece, quantity, why, job, by_name) values ($1, $2, $3, -1, 'fitted', $4, $5)",
-        [newId(), take.part, take.piece ?? null, job, author.name],
-      );
+      if (take) {
+        await db.query(
+          "insert into movement (id, part, piece, quantity, why, job, by_name) values ($1, $2, $3, -1, 'fitted', $4, $5)",
+          [newId(), take.part, take.piece ?? null, job, author.name],
+        );
+      }
+      if (seat !== undefined) await endReservation(db, job, seat, "fitted");
+      // What somebody has reserved is not there to be taken.
+      if (take && !(await covers(db, take))) throw new Refused("gone");
       if (back) await putBack(db, { ...back, job, by: author.name });
       return { ok: true };
     });
@@ -157,4 +182,102 @@ export async function fitFromShelf(pool: Pool, { job, facts, author, take, back 
       return { ok: false, why: "other fitted" };
     throw error;
   }
+}
+
+/** Whether what lies there covers all that is reserved of it; whoever else asks of the same waits, so that this is known for sure. */
+async function covers(db: Queryable, { part, piece }: { part: string; piece?: string }): Promise<boolean> {
+  const which = [part, piece ?? null];
+  // A statement of its own: one that waits counts what there was before it waited.
+  await db.query("select pg_advisory_xact_lock(hashtext($1 || ' ' || coalesce($2, '')))", which);
+  const { rows } = await db.query<{ covers: boolean }>(
+    `select s.on_hand >= (select count(*) from reservation r where r.part = s.part
+              and r.piece is not distinct from s.piece and r.ended is null) as covers
+       from stock s where s.part = $1 and s.piece is not distinct from $2`,
+    which,
+  );
+  return rows[0]?.covers ?? false;
+}
+
+const endReservation = (
+  db: Queryable,
+  job: string,
+  seat: string,
+  why: "fitted" | "given up",
+): Promise<unknown> =>
+  db.query(
+    "update reservation set ended = clock_timestamp(), ended_why = $3 where job = $1 and seat = $2 and ended is null",
+    [job, seat, why],
+  );
+
+/** A piece meant for a seat. */
+export interface Reserve {
+  seat: string;
+  part: string;
+  piece?: string;
+}
+
+/**
+ * Reserves pieces for the seats of one job, all of them or none; what was reserved for these seats before is given up.
+ *
+ * @returns the seats whose piece somebody else has meanwhile; none when all are reserved.
+ */
+export async function reserve(
+  pool: Pool,
+  job: string,
+  by: string,
+  wanted: readonly Reserve[],
+): Promise<string[]> {
+  const inOrder = [...wanted].sort((a, b) => (a.part < b.part ? -1 : a.part > b.part ? 1 : 0));
+  try {
+    await inTransaction(pool, async (db) => {
+      for (const { seat } of wanted) await endReservation(db, job, seat, "given up");
+      // Parts in one order, so that two who reserve at once do not wait for each other.
+      for (const { seat, part, piece } of inOrder) {
+        await db.query(
+          "insert into reservation (id, job, seat, part, piece, by_name) values ($1, $2, $3, $4, $5, $6)",
+          [newId(), job, seat, part, piece ?? null, by],
+        );
+        if (!(await covers(db, { part, ...(piece === undefined ? {} : { piece }) }))) throw new Taken(seat);
+      }
+      await tellOf(db, job);
+    });
+    return [];
+  } catch (error) {
+    if (error instanceof Taken) return [error.seat];
+    throw error;
+  }
+}
+
+class Taken extends Error {
+  constructor(readonly seat: string) {
+    super(seat);
+  }
+}
+
+/** What is reserved for a job, by bin: what has to be fetched. */
+export interface Reserved {
+  seat: string;
+  part: string;
+  piece: string | null;
+  measured: Nm | null;
+  name: string;
+  bin: string;
+  by: string;
+}
+
+export async function reservedFor(db: Queryable, job: string): Promise<Reserved[]> {
+  const { rows } = await db.query<Reserved>({
+    name: "reserved-for-job",
+    text: `select r.seat, r.part, r.piece, o.measured_nm as measured, p.name, p.bin, r.by_name as by
+             from reservation r join shelf_part p on p.part = r.part left join piece o on o.id = r.piece
+            where r.job = $1 and r.ended is null order by p.bin, r.part, r.seat`,
+    values: [job],
+  });
+  return rows;
+}
+
+/** Gives up what was reserved for a seat. */
+export async function giveUp(db: Queryable, job: string, seat: string): Promise<void> {
+  await endReservation(db, job, seat, "given up");
+  await tellOf(db, job);
 }

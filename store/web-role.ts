@@ -15,6 +15,7 @@ const CHANGED: Readonly<Record<string, readonly string[]>> = {
   session: ["ended", "seen", "locked"],
   job_card: ["open", "holder", "seq", "card", "made"],
   book: ["offered"],
+  reservation: ["ended", "ended_why"],
   // Whoever ends a draft holds its row meanwhile.
   draft: ["id"],
   health: ["at"],

@@ -1,11 +1,11 @@
 import { useWhen } from "~/door/when";
 import { useState } from "react";
 import { useAnchor } from "~/look/use-scripted";
-import { shownIn, specWords, type AppliedChain, type Book, type Series } from "~core/book";
+import { shownIn, specWords, type AppliedChain, type Book, type SeatLink } from "~core/book";
 import { thicknessOf } from "~core/pack";
 import { lengthText, nearestNm, plusMinusText, rangeText, signedText } from "~core/quantity";
 import { HouseForm } from "./house-form";
-import { Loop, type DrawnLink } from "./loop";
+import { Loop, type DrawnLink } from "~/look/loop";
 import { useBookView } from "./book";
 
 /** Everything that is measured on this version, and each chain's loop one touch away. */
@@ -147,7 +147,7 @@ function ChainLine({ name, children }: { name: string; children: React.ReactNode
 }
 
 /** A chain's links with their sizes: a stack adds up its plates, a series shows its middle one. */
-function linksOf(unit: Book, { chain, series, spec }: AppliedChain): DrawnLink[] {
+function linksOf(unit: Book, { chain, seats, spec }: AppliedChain): DrawnLink[] {
   const links = chain.links.map(([sign, kind, ref, nominal]): DrawnLink => {
     const pack = unit.packs.find(({ element }) => element === ref);
     if (kind === "stack" && pack)
@@ -157,8 +157,11 @@ function linksOf(unit: Book, { chain, series, spec }: AppliedChain): DrawnLink[]
         size: thicknessOf(pack.stack),
         selective: false,
       };
-    if (kind === "series" && series)
-      return { sign, words: series.name, size: middleOf(series), selective: true };
+    const seat = seats.find(({ id }) => id === (kind === "series" ? chain.id : ref));
+    if ((kind === "series" || kind === "seat") && seat) {
+      const words = kind === "series" ? (unit.series.find(({ id }) => id === ref)?.name ?? ref) : seat.name;
+      return { sign, words, size: middleOf(seat), selective: true };
+    }
     const part = unit.parts.find(({ id }) => id === ref)?.name;
     return { sign, words: part ?? ref, size: nominal ?? null, selective: false };
   });
@@ -173,7 +176,7 @@ function linksOf(unit: Book, { chain, series, spec }: AppliedChain): DrawnLink[]
   );
 }
 
-const middleOf = ({ sizes }: Series) => sizes[Math.floor(sizes.length / 2)]?.size ?? null;
+const middleOf = ({ sizes }: Pick<SeatLink, "sizes">) => sizes[Math.floor(sizes.length / 2)]?.size ?? null;
 
 function SeriesTables() {
   const { applied, unit } = useBookView();

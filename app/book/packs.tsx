@@ -32,7 +32,8 @@ export default function PacksPage() {
 function PackPlate({ pack, chain }: { pack: Pack; chain: PackChain | undefined }) {
   const { unit, applied, book } = useBookView();
   const { search } = useLocation();
-  const ring = chain?.series?.sizes[Math.floor(chain.series.sizes.length / 2)]?.size ?? null;
+  const sizes = chain?.seats[0]?.sizes ?? [];
+  const ring = sizes[Math.floor(sizes.length / 2)]?.size ?? null;
   const { frictions, steels } = counts(pack.stack);
   const facts: [string, string | undefined][] = [
     [

@@ -35,9 +35,9 @@ const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
   "hand over": [{ path: "sheet", words: "Build sheet" }],
 };
 
-/** @param path within the job, as `pack/d1-clearance`. */
+/** @param path within the job, as `choose/d1-clearance`. */
 export const stageOf = (path: string): StageId | null =>
-  path.startsWith("pack/")
+  path.startsWith("choose/")
     ? "choose"
     : (STAGES.find((id) => PAGES[id].some((page) => page.path === path)) ?? null);
 
@@ -45,7 +45,7 @@ export const pagesOf = (stage: StageId | null): readonly Page[] => (stage ? PAGE
 
 /** Where a stage begins. */
 export const entryOf = (stage: StageId, firstPack: string | undefined): string =>
-  stage === "choose" ? `pack/${firstPack ?? ""}` : (PAGES[stage][0]?.path ?? "");
+  stage === "choose" ? `choose/${firstPack ?? ""}` : (PAGES[stage][0]?.path ?? "");
 
 /** Where the next thing is done, within the job. */
 export function placeOf({ what, subject, stage }: Pick<Next, "what" | "subject" | "stage">): string {
@@ -61,12 +61,12 @@ export function placeOf({ what, subject, stage }: Pick<Next, "what" | "subject" 
     case "weak point":
       return "cause";
     case "pack":
-      return `pack/${subject}`;
+      return `choose/${subject}`;
     case "figure":
       return stage === "book in"
         ? "before"
         : stage === "choose"
-          ? `pack/${subject}`
+          ? `choose/${subject}`
           : `measure#row-${subject}`;
     case "trait":
       return "";

@@ -1,5 +1,5 @@
 import { KEPT } from "~/offline/keys";
-import { Undecided } from "~/pack/undecided";
+import { Undecided } from "~/choose/undecided";
 import { wearKind } from "~core/book";
 import { useMemo } from "react";
 import { Link } from "react-router";

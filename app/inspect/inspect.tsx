@@ -1,4 +1,4 @@
-import { Undecided } from "~/pack/undecided";
+import { Undecided } from "~/choose/undecided";
 import { DISPOSITIONS, SEVERITIES } from "~core/fact";
 import { Check } from "lucide-react";
 import { useMemo } from "react";

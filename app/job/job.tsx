@@ -28,7 +28,7 @@ import { useFacts } from "~/outbox/use-outbox";
 import { type Applied, type Book, type UnitSystem } from "~core/book";
 import { appliedTo, depthsOf } from "~core/fact";
 import { stageWords, standingOf, type Standing } from "~core/stage";
-import { houseOf, worksheets, type Worksheet } from "~core/measure";
+import { chosenSheets, houseOf, isPackSheet, type PackSheet, type Worksheet } from "~core/measure";
 import { jobRecord } from "~/server/job-context";
 import { bookAt, bookPage, type JobView } from "~/view/view";
 import type { Route } from "./+types/job";
@@ -80,7 +80,7 @@ export default function JobPage({
       unit,
       // Worked out when a page asks: those before the unit is opened show no pack.
       get sheets() {
-        return (sheets ??= worksheets(job, applied, house));
+        return (sheets ??= chosenSheets(job, applied, house));
       },
       get standing() {
         return (standing ??= standingOf(job, applied, houseOf(job, house)));
@@ -95,7 +95,7 @@ export default function JobPage({
   const packs = useMemo(
     () =>
       inAxisOrder(
-        framed.sheets.map((sheet) => axisPack(sheet, number, chain)),
+        framed.sheets.filter(isPackSheet).map((sheet) => axisPack(sheet, number, chain)),
         book,
       ),
     [framed, number, chain, book],
@@ -274,7 +274,7 @@ function NewerRevision({ view, newer }: { view: JobView; newer: { revision: numb
 }
 
 /** How a pack shows on the axis: a mark, and what it waits for. */
-function axisPack(sheet: Worksheet, number: number, current: string | undefined): AxisPack {
+function axisPack(sheet: PackSheet, number: number, current: string | undefined): AxisPack {
   const { applied, stage, found, trial, built, choice } = sheet;
   // Only an as-built verdict is drawn as one: what a trial says is not yet what the unit leaves with.
   const begun = found.readings.length + trial.readings.length > 0;
@@ -291,7 +291,7 @@ function axisPack(sheet: Worksheet, number: number, current: string | undefined)
     words: stageWords(stage),
     quiet: stage.at === "quiet",
     current: current === applied.chain.id,
-    to: `/jobs/${number}/pack/${applied.chain.id}`,
+    to: `/jobs/${number}/choose/${applied.chain.id}`,
   };
 }
 

@@ -1,5 +1,5 @@
 import { jobPage } from "~/view/job-page";
-import { packPage, stockOfPacks } from "~/pack/pack-page";
+import { chainPage, chosenChains, unitPage } from "~/choose/chain-page";
 import { services } from "~/server/context";
 import { toolsOwned } from "~store/house-values";
 import { jobRecord } from "~/server/job-context";
@@ -12,15 +12,16 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
   const { pool } = context.get(services);
   const record = await jobRecord(context, params.number);
   const staff = listStaff(pool);
-  const packs = record.book.chains.filter(({ kind }) => kind === "pack clearance");
   const pages = await Promise.all(
-    packs.map(async ({ id }) => [`pack/${id}`, await packPage(pool, record, id, staff)] as const),
+    chosenChains(record.book).map(
+      async ({ id }) => [`choose/${id}`, await chainPage(pool, record, id, staff)] as const,
+    ),
   );
   const whole: KeptJob = {
     job: jobPage(record),
     pages: {
       ...Object.fromEntries(pages.filter(([, data]) => data !== null)),
-      choose: { stock: await stockOfPacks(pool, record) },
+      choose: await unitPage(pool, record),
       "book-in": { owned: [...(await toolsOwned(pool, [record.book.unit.id]))] },
     },
   };

@@ -56,7 +56,7 @@ test.each([
   ["after sending a form", "?show=built", "POST", 200, true],
   ["after a refusal because another was quicker", "?show=found", "POST", 409, true],
 ] as const)("%s", (_name, search, formMethod, actionStatus, expected) => {
-  const at = (query: string): URL => new URL(`http://shop/jobs/1/pack/d1${query}`);
+  const at = (query: string): URL => new URL(`http://shop/jobs/1/choose/d1${query}`);
   const args = {
     currentUrl: at("?show=found"),
     nextUrl: at(search),

@@ -108,8 +108,8 @@ export const MeasureRow = memo(function MeasureRow(props: MeasureRowProps) {
 
 const Name = ({ row, number, acts }: MeasureRowProps) => (
   <th scope="row" className="px-3 py-1 text-left leading-tight font-semibold">
-    {row.subject === "pack" ? (
-      <Link to={`/jobs/${number}/pack/${row.id}`} className="underline underline-offset-4">
+    {row.sheet ? (
+      <Link to={`/jobs/${number}/choose/${row.id}`} className="underline underline-offset-4">
         {row.name}
       </Link>
     ) : (

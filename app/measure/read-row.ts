@@ -29,9 +29,8 @@ export function readRow(row: SpecLine, typed: string, phase: Phase, unit: Length
   const instead = Object.entries(INSTEAD).find(([key]) => key === text.toLowerCase())?.[1];
   const open = openItems(row, phase);
   if (instead !== undefined) {
-    if (row.subject === "pack")
-      return { ok: false, problem: "A pack is judged by readings: type the clearance." };
-    const fields = { kind: "figure", of: row.subject, id: row.id, cannot: instead, phase };
+    const of = row.subject === "measurement" ? "measurement" : "chain";
+    const fields = { kind: "figure", of, id: row.id, cannot: instead, phase };
     if (row.items.length === 0) return all([readIntake(fields, book, "")]);
     return all(
       (open.length > 0 ? open : row.items).map(({ item }) =>
@@ -57,12 +56,18 @@ export function readRow(row: SpecLine, typed: string, phase: Phase, unit: Length
   return all(
     tokens.map((one, i) => {
       const item = items[i]?.item.name;
-      return row.sheet
+      return row.sheet && item === undefined
         ? readTyped(one, unit, row.sheet, phase, false)
-        : readItem(row, item, one, phase, unit, book);
+        : withFit(readItem(row, item, one, phase, unit, book), row, phase);
     }),
   );
 }
+
+/** What is read as built is read with what is in now. */
+const withFit = (read: ReturnType<typeof readIntake>, { sheet }: SpecLine, phase: Phase): typeof read =>
+  read.ok && read.body.kind === "reading" && sheet && phase === "built"
+    ? { ...read, body: { ...read.body, fit: sheet.fit } }
+    : read;
 
 /** Those of a row’s things that nothing is said of yet, or not enough. */
 export const openItems = (row: SpecLine, phase: Phase): SpecLineItem[] =>

@@ -15,7 +15,7 @@ interface OpenJob {
 }
 export interface KeptJob {
   job: { facts: string; book: RevisionRef };
-  /** By the path within the job: `pack/d1-clearance`. */
+  /** By the path within the job: `choose/d1-clearance`. */
   pages: Record<string, unknown>;
 }
 

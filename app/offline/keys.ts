@@ -1,5 +1,5 @@
 /** Pages of a job whose data are kept each by itself. */
-export type JobPage = "sheet" | "labels" | "cause" | "fault" | "book-in" | "choose" | `pack/${string}`;
+export type JobPage = "sheet" | "labels" | "cause" | "fault" | "book-in" | "choose" | `choose/${string}`;
 
 /** Everything that is kept on a machine for when the server is away, by its key. Nothing is kept under a key that is not here. */
 export const KEPT = {

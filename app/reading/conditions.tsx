@@ -1,15 +1,19 @@
 import { useState } from "react";
 import { Choice } from "~/look/field";
 import { parsePressure, pressureText, type PressureUnit } from "~core/quantity";
+import type { Gauge } from "~core/reading";
 import type { Conditions } from "./typed";
 
 /** What belongs to every reading besides its figure; one line that opens. */
 export function ConditionsLine({
   conditions,
+  ways = [],
   airUnit,
   onChange,
 }: {
   conditions: Conditions;
+  /** What a figure that is no pack’s may be read with; none of a pack. */
+  ways?: readonly Gauge[];
   /** The unit the book states its air pressure in. */
   airUnit: PressureUnit;
   onChange: (change: Partial<Conditions>) => void;
@@ -22,9 +26,7 @@ export function ConditionsLine({
   const words = [
     method,
     method === "air and dial" && air ? pressureText(air, airUnit) : "",
-    state.soak,
-    `facings ${state.facings}`,
-    state.wave ? `wave ${state.wave}` : "",
+    ...(state ? [state.soak, `facings ${state.facings}`, state.wave ? `wave ${state.wave}` : ""] : []),
   ];
   return (
     <details className="mt-1">
@@ -67,37 +69,50 @@ export function ConditionsLine({
             </p>
           </div>
         )}
-        <Choice
-          label="Facings hold"
-          name="soak"
-          value={state.soak}
-          onChange={(soak) => onChange({ state: { ...state, soak } })}
-          options={[
-            { value: "dry", words: "Dry" },
-            { value: "soaked", words: "Soaked" },
-          ]}
-        />
-        <Choice
-          label="Facings are"
-          name="facings"
-          value={state.facings}
-          onChange={(facings) => onChange({ state: { ...state, facings } })}
-          options={[
-            { value: "new", words: "New" },
-            { value: "run-in", words: "Run in" },
-          ]}
-        />
-        {state.wave && (
+        {ways.length > 1 && (
           <Choice
-            label="Waved plate"
-            name="wave"
-            value={state.wave}
-            onChange={(wave) => onChange({ state: { ...state, wave } })}
-            options={[
-              { value: "free", words: "Free" },
-              { value: "flat", words: "Pressed flat" },
-            ]}
+            label="Read with"
+            name="gauge"
+            value={method}
+            onChange={(value) => onChange({ method: value })}
+            options={ways.map((way) => ({ value: way, words: way }))}
           />
+        )}
+        {state && (
+          <>
+            <Choice
+              label="Facings hold"
+              name="soak"
+              value={state.soak}
+              onChange={(soak) => onChange({ state: { ...state, soak } })}
+              options={[
+                { value: "dry", words: "Dry" },
+                { value: "soaked", words: "Soaked" },
+              ]}
+            />
+            <Choice
+              label="Facings are"
+              name="facings"
+              value={state.facings}
+              onChange={(facings) => onChange({ state: { ...state, facings } })}
+              options={[
+                { value: "new", words: "New" },
+                { value: "run-in", words: "Run in" },
+              ]}
+            />
+            {state.wave && (
+              <Choice
+                label="Waved plate"
+                name="wave"
+                value={state.wave}
+                onChange={(wave) => onChange({ state: { ...state, wave } })}
+                options={[
+                  { value: "free", words: "Free" },
+                  { value: "flat", words: "Pressed flat" },
+                ]}
+              />
+            )}
+          </>
         )}
       </div>
     </details>

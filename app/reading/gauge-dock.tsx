@@ -7,7 +7,7 @@ import { nm, roundedText, type LengthUnit, type Nm } from "~core/quantity";
 import type { Single } from "~core/reading";
 import { inField } from "~/look/use-keys";
 import { useJobView } from "~/view/view";
-import { ringIn } from "./ring-in";
+import { pieceIn } from "./piece-in";
 
 /** What the gauge tells twenty times a second. */
 export interface Needle {
@@ -48,7 +48,7 @@ export function GaugeDock({
   const bench = `${number}`;
   // What the simulated drum is built to: the book's figures with the ring that is in; its own error it keeps to itself.
   const drum = `${phase} ${number}/${sheet.applied.chain.id}`;
-  const gap = nominalGap(sheet.applied, ringIn(sheet));
+  const gap = nominalGap(sheet.applied, pieceIn(sheet.seats[0]));
 
   const set = useCallback(
     (what: Record<string, unknown>): void => {

@@ -26,7 +26,7 @@ describe("by the numbers", () => {
   });
 
   it("adds them with their signs, each with its gauge's uncertainty", () => {
-    const read = readLinks(applied, GOOD, "mm");
+    const read = readLinks({ applied, seats: [] }, GOOD, "mm");
     if (!read.ok) throw new Error(JSON.stringify(read.problems));
     // 23.25 − 1.90 − 4·1.80 − 4·1.60 − 4.80 − 1.75
     expect(read.reading.value).toBe(1_200_000);
@@ -55,12 +55,12 @@ describe("by the numbers", () => {
       "one of them is off",
     ],
   ])("%s is told at its field", (_name, typed, field, words) => {
-    const read = readLinks(applied, typed, "mm");
+    const read = readLinks({ applied, seats: [] }, typed, "mm");
     expect(read.ok ? "" : read.problems[field]).toContain(words);
   });
 
   it("tells every field at once", () => {
-    const read = readLinks(applied, {}, "mm");
+    const read = readLinks({ applied, seats: [] }, {}, "mm");
     expect(Object.keys(read.ok ? {} : read.problems)).toHaveLength(6);
   });
 });

@@ -1,6 +1,7 @@
 import { useState, type FormEvent, type KeyboardEvent } from "react";
 import type { MeasuredLink } from "~core/fact";
-import type { Worksheet } from "~core/measure";
+import { pieceText } from "~/choose/piece-text";
+import { isPackSheet, type Worksheet } from "~core/measure";
 import type { LengthUnit } from "~core/quantity";
 import type { Reading } from "~core/reading";
 import { linkGroups, readLinks, valuesOf, type LinkGroup } from "./links";
@@ -19,7 +20,7 @@ export function Numbers({
   const [problems, setProblems] = useState<Record<string, string>>({});
   const submit = (event: FormEvent): void => {
     event.preventDefault();
-    const read = readLinks(sheet.applied, typed, unit);
+    const read = readLinks(sheet, typed, unit);
     setProblems(read.ok ? {} : read.problems);
     if (!read.ok) return;
     onStore(read.reading, read.links);
@@ -69,6 +70,13 @@ export function Numbers({
           </div>
         );
       })}
+      {!isPackSheet(sheet) &&
+        sheet.seats.map(({ link, fitted }) => (
+          <p key={link.id} className="col-span-2">
+            <span className="quiet">{link.name} in:</span>{" "}
+            <b>{fitted ? pieceText(fitted, unit) : "not said yet"}</b>
+          </p>
+        ))}
       <p className="quiet col-span-2 text-sm">Enter after each value; several of a kind go into one field.</p>
       <button className="btn btn-primary touch col-span-2 text-lg">Work it out and store</button>
     </form>

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useInside } from "~/door/inside";
 import type { Phase, ReadingBody } from "~core/fact";
-import type { ReadingSet, Worksheet } from "~core/measure";
+import { isPackSheet, type ReadingSet, type Worksheet } from "~core/measure";
 import { plausible } from "~core/pack";
 import { pressureUnit, type LengthUnit, type Nm } from "~core/quantity";
 
@@ -11,6 +11,7 @@ import { Feeler } from "./feeler";
 import type { FormAnswer } from "~/view/form-answer";
 import { GaugeDock } from "./gauge-dock";
 import { useFiguresFindTheirField, useKeys } from "~/look/use-keys";
+import { linkGroups } from "./links";
 import { Numbers } from "./numbers";
 import { Doubt } from "./question";
 import { useJobView } from "~/view/view";
@@ -41,25 +42,19 @@ export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: 
   const { gauge } = useInside();
   const { book } = useJobView();
   const say = useSay();
-  const [way, setWay] = useState<Way>("type");
+  const ways = waysOf(sheet, gauge);
+  const [way, setWay] = useState<Way>(byNumbers(sheet) ? "numbers" : "type");
   const [doubt, setDoubt] = useState<{ reading: Single; resolution: Nm } | null>(null);
   const [changed, setChanged] = useState<Partial<Conditions>>({});
   const usual = usualConditions(sheet, phase, set);
   const conditions: Conditions = {
     ...usual,
     ...changed,
-    method: methodOf(way, changed.method ?? usual.method),
+    method: methodOf(sheet, way, changed.method ?? usual.method),
   };
 
   useFiguresFindTheirField();
-  useKeys(
-    Object.fromEntries(
-      WAYS.filter(({ way: one }) => one !== "gauge" || gauge).map(({ key, way: one }) => [
-        key,
-        () => setWay(one),
-      ]),
-    ),
-  );
+  useKeys(Object.fromEntries(ways.map(({ key, way: one }) => [key, () => setWay(one)])));
 
   const store = (reading: Reading, more: Partial<ReadingBody> = {}): void => {
     say({ ...bodyOf(sheet, phase, conditions, reading, unit), ...more });
@@ -68,7 +63,7 @@ export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: 
   return (
     <section className="plate p-3" aria-label="Take a reading">
       <div className="mb-2 flex gap-1" role="group" aria-label="How it is read">
-        {WAYS.filter(({ way: one }) => one !== "gauge" || gauge).map(({ way: one, words, key }) => (
+        {ways.map(({ way: one, words, key }) => (
           <button
             key={one}
             type="button"
@@ -122,13 +117,36 @@ export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: 
       <ConditionsLine
         airUnit={pressureUnit(sheet.applied.chain.read.air, book.unit.lengthUnit)}
         conditions={conditions}
+        ways={isPackSheet(sheet) ? [] : sheet.applied.chain.read.with}
         onChange={(change) => setChanged({ ...changed, ...change })}
       />
     </section>
   );
 }
 
-function methodOf(way: Way, dial: Conditions["method"]): Conditions["method"] {
+/** Kinds of figures that nobody reads off a gauge: their links are measured, and what is in is known. */
+const SUMMED: ReadonlySet<string> = new Set([
+  "preload",
+  "pinion depth",
+  "rest position",
+  "pulley alignment",
+  "pump clearance",
+]);
+const byNumbers = (sheet: Worksheet): boolean =>
+  !isPackSheet(sheet) && SUMMED.has(sheet.applied.chain.kind) && linkGroups(sheet.applied).length > 0;
+
+/** How a figure can be read here: a pack in every way, another by what its book reads it with. */
+function waysOf(sheet: Worksheet, gauge: boolean): typeof WAYS {
+  if (isPackSheet(sheet)) return WAYS.filter(({ way }) => way !== "gauge" || gauge);
+  const feeler = sheet.applied.chain.read.with.includes("feeler");
+  const links = linkGroups(sheet.applied).length > 0;
+  return WAYS.filter(
+    ({ way }) => way === "type" || (way === "feeler" && feeler) || (way === "numbers" && links),
+  );
+}
+
+function methodOf(sheet: Worksheet, way: Way, dial: Conditions["method"]): Conditions["method"] {
+  if (!isPackSheet(sheet)) return way === "feeler" ? "feeler" : dial;
   if (way === "feeler") return "feeler";
   if (way === "numbers") return "by the numbers";
   return dial === "hand and dial" ? dial : "air and dial";

@@ -1,5 +1,5 @@
 import type { Phase, ReadingBody } from "~core/fact";
-import type { ReadingSet, Worksheet } from "~core/measure";
+import { isPackChain, type ReadingSet, type Worksheet } from "~core/measure";
 import { plausible } from "~core/pack";
 import { pascalsOf, type LengthUnit, type Nm, type Pa } from "~core/quantity";
 import {
@@ -7,22 +7,24 @@ import {
   parseReading,
   question,
   stepOf,
+  type Gauge,
   type Meaning,
-  type Method,
   type PackState,
   type Reading,
 } from "~core/reading";
 
 /** The conditions a run of readings is taken under. */
 export interface Conditions {
-  method: Method;
-  state: PackState;
+  method: Gauge;
+  /** Of a pack’s facings. */
+  state?: PackState;
   air?: Pa;
 }
 
 /** What the next reading most likely is taken under: as the last one was, else as the spec is stated. */
 export function usualConditions({ applied }: Worksheet, phase: Phase, set: ReadingSet): Conditions {
   const last = set.readings.at(-1)?.fact.body;
+  if (!isPackChain(applied)) return { method: last?.method ?? applied.chain.read.with[0] ?? "dial" };
   const method = METHODS.find((one) => one === last?.method);
   if (last?.state && method) return { method, state: last.state, air: last.air };
   const facings = phase === "found" ? "run-in" : "new";
@@ -64,7 +66,7 @@ export function readTyped(
     if (meanings)
       return {
         ok: false,
-        problem: "That cannot be this pack’s clearance.",
+        problem: `That cannot be this ${isPackChain(sheet.applied) ? "pack’s clearance" : sheet.applied.chain.kind}.`,
         asked: { length, meanings },
       };
   }
@@ -88,9 +90,9 @@ export function bodyOf(
     phase,
     fit,
     method,
-    state,
+    ...(state ? { state } : {}),
     reading,
-    resolution: stepOf("dial", unit),
+    resolution: stepOf(isPackChain(applied) ? "dial" : method, unit),
     unit,
     ...(method === "air and dial" && air ? { air } : {}),
   };

@@ -1,7 +1,15 @@
 import type { When } from "~/door/when";
 import { verdictWords } from "~/look/mark";
 import type { Applied, UnitSystem } from "~core/book";
-import { asFound, lastAt, readers, type ReadingSet, type Worksheet } from "~core/measure";
+import {
+  asFound,
+  isPackSheet,
+  lastAt,
+  readers,
+  titleOf,
+  type ReadingSet,
+  type Worksheet,
+} from "~core/measure";
 import {
   CANNOT,
   CONDITIONS,
@@ -14,7 +22,7 @@ import {
 } from "~core/fact";
 import { plusMinusText, rangeText, roundedText, type LengthUnit } from "~core/quantity";
 import type { DecisionRule } from "~core/reading";
-import { pieceText } from "~/pack/piece-text";
+import { pieceText } from "~/choose/piece-text";
 
 /** One pack on the build sheet, in words: the page and the PDF say the same. */
 export interface SheetLine {
@@ -34,30 +42,41 @@ const figure = ({ assessment: { estimate } }: ReadingSet, unit: LengthUnit): str
 
 /** @param when how moments are written in the shop. */
 export function sheetLine(sheet: Worksheet, unit: LengthUnit, { moment }: When): SheetLine {
-  const { applied, found, built, waiver, fitted, choice } = sheet;
+  const { applied, found, trial, built, waiver, seats, choice, kept } = sheet;
   const { min, max, state } = applied.spec;
-  const last = lastAt(built);
   const common = {
-    pack: applied.pack.element.toUpperCase(),
-    name: applied.pack.name,
-    spec: `${rangeText(min, max, unit)}, ${state.soak}${applied.house ? ", house limit" : ""}`,
+    pack: titleOf(sheet),
+    name: isPackSheet(sheet) ? sheet.applied.pack.name : applied.chain.kind,
+    spec: `${rangeText(min, max, unit)}${isPackSheet(sheet) ? `, ${state.soak}` : ""}${applied.house ? ", house limit" : ""}`,
     found: figure(found, unit),
-    chosen: choice && fitted ? `${pieceText(fitted, unit)}${choice.body.kept ? " (kept)" : ""}` : "none",
+    chosen: seatsText(seats, choice !== null, kept, unit),
   };
+  // Where nothing was chosen it leaves with what was read on trial.
+  const last = choice || isPackSheet(sheet) ? built : trial;
+  const at = lastAt(last);
   if (waiver) {
     return {
       ...common,
-      built: figure(built, unit),
+      built: figure(last, unit),
       verdict: `Signed: ${waiver.body.reason}`,
       who: `${waiver.body.signedBy}, ${moment(waiver.at)}`,
     };
   }
   return {
     ...common,
-    built: figure(built, unit),
-    verdict: built.readings.length > 0 ? verdictWords(built.assessment.verdict, unit) : "not read",
-    who: `${readers(built).join(", ")} ${last ? moment(last) : ""}`.trim(),
+    built: figure(last, unit),
+    verdict: last.readings.length > 0 ? verdictWords(last.assessment.verdict, unit) : "not read",
+    who: `${readers(last).join(", ")} ${at ? moment(at) : ""}`.trim(),
   };
+}
+
+/** What is in the seats of a figure: one piece by itself, several with their places. */
+function seatsText(seats: Worksheet["seats"], chosen: boolean, kept: boolean, unit: LengthUnit): string {
+  const known = seats.flatMap(({ link, fitted }) =>
+    fitted ? [seats.length > 1 ? `${link.name} ${pieceText(fitted, unit)}` : pieceText(fitted, unit)] : [],
+  );
+  if (known.length === 0) return "none";
+  return `${known.join("; ")}${chosen ? (kept ? " (kept)" : "") : " (as found)"}`;
 }
 
 /** What was seen of the unit, in the book's words. */

@@ -4,17 +4,17 @@ import { whenIn } from "~/door/when";
 import { handOver, printed } from "~/server/beside";
 import { jobContext } from "~/server/job-context";
 import { depthsOf } from "~core/fact";
-import { houseOf, ruleOf, worksheets } from "~core/measure";
+import { chosenSheets, houseOf, ruleOf } from "~core/measure";
 import type { Route } from "./+types/sheet-pdf";
 import { configurationText, endedElsewhere, intakeLines, sheetLine, type SheetLine } from "./sheet-lines";
 
 const COLUMNS: { words: string; of: keyof SheetLine; part: number }[] = [
-  { words: "Pack", of: "pack", part: 0.07 },
-  { words: "Spec", of: "spec", part: 0.18 },
+  { words: "Figure", of: "pack", part: 0.12 },
+  { words: "Spec", of: "spec", part: 0.16 },
   { words: "As found", of: "found", part: 0.15 },
   { words: "Chosen", of: "chosen", part: 0.17 },
   { words: "As built", of: "built", part: 0.15 },
-  { words: "Verdict", of: "verdict", part: 0.14 },
+  { words: "Verdict", of: "verdict", part: 0.11 },
   { words: "Who, when", of: "who", part: 0.14 },
 ];
 
@@ -27,7 +27,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const unit = asked === "mm" || asked === "in" ? asked : book.unit.lengthUnit;
   const depths = depthsOf(book, job);
   const elsewhere = endedElsewhere(job);
-  const lines = worksheets(job, applied, house)
+  const lines = chosenSheets(job, applied, house)
     .filter(() => !elsewhere)
     .filter(({ applied }) => applied.inScope)
     .map((sheet) => sheetLine(sheet, unit, when));

@@ -1,4 +1,4 @@
-import { Undecided } from "~/pack/undecided";
+import { Undecided } from "~/choose/undecided";
 import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 import type { StepState } from "~core/steps";

@@ -1,4 +1,4 @@
-import { Undecided } from "~/pack/undecided";
+import { Undecided } from "~/choose/undecided";
 import { useWhen } from "~/door/when";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
@@ -10,7 +10,7 @@ import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { useKeys } from "~/look/use-keys";
 import { TakePhoto } from "~/photos/take";
-import { asFound, ruleOf } from "~core/measure";
+import { asFound, isPackSheet, ruleOf } from "~core/measure";
 import { counts, type StepState, type Plan } from "~core/steps";
 import { Balls, Counting } from "./counting";
 import { Bolts } from "./bolts";
@@ -153,10 +153,12 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
 /** Packs this step takes apart that nobody has read as they were found: afterwards nobody can. */
 function PacksFirst({ step }: { step: string }) {
   const { number, sheets } = useJobView();
-  const unread = sheets.filter(
-    ({ applied, stage, found }) =>
-      stage.at !== "quiet" && applied.apartBy.includes(step) && found.readings.length === 0,
-  );
+  const unread = sheets
+    .filter(isPackSheet)
+    .filter(
+      ({ applied, stage, found }) =>
+        stage.at !== "quiet" && applied.apartBy.includes(step) && found.readings.length === 0,
+    );
   return unread.map(({ applied: { chain, pack } }) => (
     <p
       key={chain.id}
@@ -166,7 +168,7 @@ function PacksFirst({ step }: { step: string }) {
       <span className="grow text-lg">
         <b>{pack.element.toUpperCase()}</b> is not read as found. Once its plates are out nobody can.
       </span>
-      <Link to={`/jobs/${number}/pack/${chain.id}?show=found`} className="btn touch">
+      <Link to={`/jobs/${number}/choose/${chain.id}?show=found`} className="btn touch">
         Read it first
       </Link>
     </p>
@@ -187,7 +189,7 @@ function Elsewhere({ state: { step }, shown }: { state: StepState; shown: readon
           {
             id,
             name: one.name,
-            to: pack ? `/jobs/${number}/pack/${id}` : `/jobs/${number}/measure#row-${id}`,
+            to: pack ? `/jobs/${number}/choose/${id}` : `/jobs/${number}/measure#row-${id}`,
           },
         ]
       : [];

@@ -13,6 +13,7 @@ export interface JobView {
   job: Job;
   depths: readonly string[];
   applied: Applied;
+  /** Of every figure that something is chosen for, packs first. */
   sheets: Worksheet[];
   /** How its stages stand and what is next. */
   standing: Standing;

@@ -145,9 +145,11 @@ describe("resolving configuration and scope", () => {
       max: 1_400_000,
       state: { soak: "soaked", facings: "new", wave: "free" },
     });
-    expect(d1?.series?.id).toBe("ring-a");
+    expect(d1?.seats.map(({ id, kind, sizes }) => [id, kind, sizes.length])).toEqual([
+      ["d1-clearance", "snap ring", 4],
+    ]);
     expect(d1?.allowances.wave?.amount).toBe(350_000);
-    expect(h1?.series).toBeNull();
+    expect(h1?.seats).toEqual([]);
     expect(h1?.allowances).toEqual({ soaking: undefined, bedding: undefined, wave: undefined });
   });
 });

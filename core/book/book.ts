@@ -1,4 +1,4 @@
-import { chain, order, pack, series } from "./format/pack";
+import { chain, order, pack, seat, series } from "./format/pack";
 import { checkBall, fastenerGroup, measurement, ownReason, ownWear, part, weakPoint } from "./format/parts";
 import { element, gearSet, range, station, train } from "./format/train";
 import {
@@ -63,6 +63,7 @@ export const book = object({
   elements: list(element),
   ranges: list(range),
   series: list(series),
+  seats: optional(list(seat)),
   packs: list(pack),
   chains: list(chain),
   orders: optional(list(order)),

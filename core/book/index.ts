@@ -1,5 +1,7 @@
 export { BOOK_FORMAT, bookSchema, FAMILIES, keptBook, type Book, type Trait } from "./book";
-export type { Chain, ChainLink, Pack, Series, SeriesSize, StackEntry } from "./format/pack";
+export type { Chain, ChainLink, Pack, Seat, Series, SeriesSize, StackEntry } from "./format/pack";
+export { EMPTY_MARK, isDecided, isFromShelf, seatsOf, takenBy, UNCUT_MARK } from "./seats";
+export type { SeatKind, SeatLink, SeatSize } from "./seats";
 export {
   PART_KINDS,
   type CheckBall,

@@ -37,10 +37,10 @@ export function nameIn(book: Book, id: string): string {
 }
 
 function namesById(book: Book): Map<string, string> {
-  const { parts, chains, packs, stations, traits, series } = book;
+  const { parts, chains, packs, stations, traits, series, seats = [] } = book;
   const { measurements = [], weakPoints = [], teardown = [], build = [], fasteners = [] } = book;
   const named = [
-    ...[...parts, ...chains, ...stations, ...traits, ...series],
+    ...[...parts, ...chains, ...seats, ...stations, ...traits, ...series],
     ...[...measurements, ...weakPoints, ...teardown, ...build],
   ];
   const bolts = fasteners.flatMap(({ id, name }) => [

@@ -1,7 +1,8 @@
-import type { Nm } from "../quantity";
+import { measureText, type Nm } from "../quantity";
 import { METHODS, type Allowances, type Method, type Spec } from "../reading";
 import type { Book, Trait } from "./book";
-import type { Chain, Pack, Series, StackEntry } from "./format/pack";
+import type { Chain, Pack, StackEntry } from "./format/pack";
+import { seatsOf, type SeatLink } from "./seats";
 
 /** Facts about this very unit: trait → value, as seen. A trait nobody has looked at yet is absent. */
 export type Configuration = Readonly<Record<string, string>>;
@@ -28,8 +29,10 @@ export interface AppliedChain {
   book: Spec & { target?: Nm; checked: string; source?: string };
   house: HouseValue | null;
   allowances: Allowances;
-  /** The series that closes the chain, if one does. */
-  series: Series | null;
+  /** Where something is chosen that moves it: its own seat, and those it shares with other chains. */
+  seats: SeatLink[];
+  /** What must be so when it is read on trial, in words; asked once for each trial assembly. */
+  conditions: string[];
   /** Whether the depth of work chosen reaches it. */
   inScope: boolean;
 }
@@ -186,7 +189,6 @@ export function resolve(
       return [];
     }
     const { min, max, soak = "dry", facings = "new", wave, target, checked, source } = stated;
-    const link = chain.links.find(([, kind]) => kind === "series");
     const own = house.find(({ of, id }) => of === "chain" && id === chain.id) ?? null;
     const state = { soak, facings, wave };
     return [
@@ -196,7 +198,8 @@ export function resolve(
         book: { min, max, state, target, checked, source },
         house: own,
         allowances: { soaking: chain.soaking, bedding: chain.bedding, wave: waveOf(unit, chain) },
-        series: unit.series.find(({ id }) => id === link?.[2]) ?? null,
+        seats: seatsOf(unit, chain),
+        conditions: conditionsOf(unit, chain),
         inScope: reaches(chain, depths),
       },
     ];
@@ -221,6 +224,16 @@ export function resolve(
     unseen,
     house,
   };
+}
+
+function conditionsOf({ fasteners = [] }: Book, { read }: Chain): string[] {
+  const { gasket, bolts, conditions = [] } = read;
+  const group = fasteners.find(({ id }) => id === bolts?.group);
+  return [
+    ...(gasket ? [`gasket ${gasket}`] : []),
+    ...(bolts ? [`${bolts.count} ${group?.name ?? bolts.group} at ${measureText(bolts.torque)}`] : []),
+    ...conditions,
+  ];
 }
 
 /** The pack a clearance is of; other chains of a pack, such as its piston's travel, are not its clearance. */

@@ -1,18 +1,21 @@
-import type { Series } from "./format/pack";
+import type { SeatKind } from "./seats";
 
-const WORDS: Readonly<Record<Series["kind"], string>> = {
+const WORDS: Readonly<Record<SeatKind, string>> = {
   "snap ring": "ring",
   plate: "plate",
   washer: "washer",
   shim: "shim",
   pin: "pin",
   gear: "gear",
+  screw: "screw",
+  cut: "cut",
+  groove: "groove",
 };
 
 /** What a chain is closed with, as one says it at the bench: a snap ring is a ring, a selective plate is a plate. */
-export const selectiveWord = (series: Pick<Series, "kind"> | null): string =>
-  series ? WORDS[series.kind] : "piece";
+export const selectiveWord = (seat: { kind: SeatKind } | null | undefined): string =>
+  seat ? WORDS[seat.kind] : "piece";
 /** Whether it sits in a groove under the load of a spring. */
-export const isSprung = (series: Pick<Series, "kind"> | null): boolean => series?.kind === "snap ring";
+export const isSprung = (seat: { kind: SeatKind } | null | undefined): boolean => seat?.kind === "snap ring";
 /** The same at the head of a line. */
 export const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);

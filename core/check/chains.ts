@@ -1,7 +1,7 @@
 import { thicknessOf } from "../pack";
 import { compareMeasures, lengthText, measureText, nm, type Nm } from "../quantity";
 import { METHODS } from "../reading";
-import { isSprung, type Book } from "../book";
+import { isSprung, seatsOf, type Book } from "../book";
 import type { Chain, ChainLink } from "../book";
 import { once, versions, type Check } from "./check";
 import { eachOnce, loopFrom } from "./parts";
@@ -13,7 +13,7 @@ const shower =
 
 /** What a chain says about itself. */
 export const chains: Check = {
-  reads: ["unit", "chains", "packs", "series", "parts", "fasteners"],
+  reads: ["unit", "chains", "packs", "series", "seats", "parts", "fasteners"],
   check(book, _conditions, say) {
     const { chains: all } = book;
     const show = shower(book);
@@ -42,7 +42,15 @@ export const chains: Check = {
           );
       });
       const pack = chain.kind === "pack clearance" && book.packs.find(({ element }) => element === chain.of);
-      const [, , ring] = chain.links.find(([, kind]) => kind === "series") ?? [];
+      const ring = chain.links
+        .flatMap(([, kind, ref]) =>
+          kind === "series"
+            ? [ref]
+            : kind === "seat"
+              ? (book.seats?.find(({ id }) => id === ref)?.series ?? [])
+              : [],
+        )
+        .find((id) => isSprung(book.series.find((one) => one.id === id)));
       const closedBy = book.series.find(({ id }) => id === ring) ?? null;
       if (pack && pack.grooves?.length && ring !== undefined && isSprung(closedBy)) {
         const rings = pack.grooves.map((groove) => groove.ring);
@@ -69,7 +77,11 @@ export const chains: Check = {
           );
       }
       if (chain.links.filter(([, kind]) => kind === "series").length > 1)
-        say(`${path}.links`, "two series close it", "one selective closes a chain; measure the other");
+        say(
+          `${path}.links`,
+          "two series close it",
+          "a chain has one seat of its own: name the others as seats",
+        );
       if (chain.kind === "pack clearance") {
         if (!chain.of) say(`${path}.of`, "which pack is it of?", "name the pack's element");
         if (!chain.read.with.some((way) => METHODS.some((method) => method === way)))
@@ -91,13 +103,14 @@ export const chains: Check = {
 const KNOWN: Partial<Record<ChainLink[1], (book: Book) => string[]>> = {
   stack: ({ packs }) => packs.map(({ element }) => element),
   series: ({ series }) => series.map(({ id }) => id),
+  seat: ({ seats = [] }) => seats.map(({ id }) => id),
   part: ({ parts }) => parts.map(({ id }) => id),
 };
 const NAMED: Partial<Record<ChainLink[1], string>> = { stack: "pack" };
 
 /** Every version has a spec for a chain that it has, and its nominal sizes can be brought inside. */
 export const closing: Check = {
-  reads: ["unit", "chains", "packs", "series", "traits"],
+  reads: ["unit", "chains", "packs", "series", "seats", "traits"],
   check(book, conditions, say) {
     const tell = once(say);
     const show = shower(book);
@@ -127,12 +140,20 @@ export const closing: Check = {
 };
 
 /** What a chain's nominal sizes add up to, with each size of its series; null when a size is not stated. */
-function nominalResults(unit: Book, { links }: Chain): number[] | null {
+function nominalResults(unit: Book, chain: Chain): number[] | null {
   let results = [0];
-  for (const [sign, kind, ref, nominal] of links) {
-    const sizes = sizesOf(unit, kind, ref, nominal);
+  const seats = new Map(seatsOf(unit, chain).map((seat) => [seat.id, seat]));
+  for (const [sign, kind, ref, nominal] of chain.links) {
+    const seat = seats.get(kind === "series" ? chain.id : ref);
+    const sizes =
+      kind === "seat" || kind === "series"
+        ? (seat?.sizes.map(({ size }) => size) ?? null)
+        : sizesOf(unit, kind, ref, nominal);
     if (!sizes) return null;
-    results = results.flatMap((sum) => sizes.map((size) => (sign === "+" ? sum + size : sum - size)));
+    // Of many ways that come to the same one is enough.
+    results = [
+      ...new Set(results.flatMap((sum) => sizes.map((size) => (sign === "+" ? sum + size : sum - size)))),
+    ];
   }
   return results;
 }
@@ -142,8 +163,6 @@ function sizesOf(unit: Book, kind: ChainLink[1], ref: string, nominal?: Nm): rea
     const pack = unit.packs.find(({ element }) => element === ref);
     return pack ? [thicknessOf(pack.stack)] : null;
   }
-  if (kind === "series")
-    return unit.series.find(({ id }) => id === ref)?.sizes.map(({ size }) => size) ?? null;
   return nominal === undefined ? null : [nominal];
 }
 

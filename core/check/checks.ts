@@ -2,6 +2,7 @@ import { chains, closing, orders } from "./chains";
 import type { Check } from "./check";
 import { conditions } from "./conditions";
 import { packs, series } from "./packs";
+import { ordersMet, seats } from "./seats";
 import { fasteners, measurements, parts, weakPoints } from "./parts";
 import { pistons, plausible } from "./plausible";
 import { ballPlaces, takenOut, versionsReach } from "./reach";
@@ -20,8 +21,10 @@ export const checks: readonly Check[] = [
   packs,
   pistons,
   chains,
+  seats,
   closing,
   orders,
+  ordersMet,
   parts,
   weakPoints,
   fasteners,

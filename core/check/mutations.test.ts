@@ -534,9 +534,80 @@ const FAULTS: [string, UnitId, string, unknown, RegExp, string?][] = [
     "order relations in a circle",
     W,
     "orders",
-    push(["input-end-play", "<=", "output-end-play"]),
+    push(["centre-end-play", "<=", "output-end-play"]),
     /goes round in a circle/,
-    "orders[1]",
+    "orders[2]",
+  ],
+  [
+    "a seat in no chain",
+    W,
+    "seats",
+    push({ id: "spare", name: "spare", series: "servo-pin" }),
+    /stands in no chain/,
+    "seats[7]",
+  ],
+  [
+    "a series that no seat takes",
+    W,
+    "series",
+    push({
+      id: "odd",
+      name: "odd washer",
+      kind: "washer",
+      tolerance: "0.001 in",
+      sizes: [{ mark: "1", size: "0.050 in", part: "MW-7777" }],
+    }),
+    /no seat takes a odd washer/,
+    "series[7]",
+  ],
+  [
+    "a seat with nothing to choose",
+    W,
+    "seats#servo-pin.series",
+    TAKEN_OUT,
+    /give one of series, screw/,
+    "seats[3]",
+  ],
+  ["a seat called after a chain", W, "seats#servo-pin.id", "band-travel", /has this name too/],
+  ["a cut of less than a step", S, "seats#d2-cut.cut.most", "0.01 mm", /less than one step/],
+  [
+    "a screw that is told finer than it holds",
+    W,
+    "seats#band-screw.screw.tolerance",
+    "0.040 in",
+    /more than one step/,
+  ],
+  [
+    "seats that wait for each other",
+    W,
+    "seats#rear-washer.first",
+    ["front-washer"],
+    /circle/,
+    "seats[0].first",
+  ],
+  ["two plates chosen in one seat", S, "packs#h1.stack#2.count", 2, /a plate that is chosen is one/],
+  [
+    "a chosen plate that its pack’s clearance does not know",
+    S,
+    "packs#h1.stack#2.seat",
+    "h2-plate",
+    /does not know it/,
+  ],
+  [
+    "a seat twice in a chain",
+    S,
+    "chains#h2-clearance.links#3",
+    ["-", "seat", "h2-plate"],
+    /stands in it twice/,
+    "chains#h2-clearance.links",
+  ],
+  [
+    "two grooves in one place",
+    G,
+    "seats#k1-groove.grooves#1.farther",
+    "0 mm",
+    /two grooves in one place/,
+    "seats[1].grooves",
   ],
   [
     "a groove that takes another ring than the chain closes with",
@@ -599,6 +670,18 @@ describe("each deliberate fault is told, at its place and with what to do", () =
     const wanted = told?.includes("#") ? place(document, told).at : (told ?? at);
     expect(here.map((p) => p.path)).toContain(wanted);
     for (const { remedy } of problems) expect(remedy.length).toBeGreaterThan(5);
+  });
+
+  it("an order that no sizes can meet, though each result can be inside by itself", () => {
+    const { document } = mutated(W, "orders", [["centre-end-play", "<=", "output-end-play"]]);
+    const { node, key } = place(document, "series#washer-centre.sizes");
+    const lists = node as Record<string | number, unknown[]>;
+    // Of centre washers only those that leave it wide.
+    lists[key] = (lists[key] ?? []).slice(0, 2);
+    const read = readBook(document);
+    expect(read.ok ? [] : read.problems.map(({ path, message }) => [path, message])).toEqual([
+      ["orders[0]", expect.stringMatching(/no sizes bring both inside/)],
+    ]);
   });
 
   it("a chain that no step reads any more", () => {

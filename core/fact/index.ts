@@ -14,7 +14,16 @@ export {
   type Door,
 } from "./check";
 export { jobDocument, jobSchema, JOB_FORMAT, kindRows, readJobDocument, type JobDocument } from "./document";
-export { chainFacts, fold, Job, type ChainFacts, type JobReading, type Photo } from "./job";
+export {
+  chainFacts,
+  fold,
+  Job,
+  seatFacts,
+  type ChainFacts,
+  type JobReading,
+  type Photo,
+  type SeatFacts,
+} from "./job";
 export { disagreements, inOrder, type Disagreement } from "./order";
 export { appliedTo, depthsOf, isLessThanAgreed } from "./applied";
 export { lastByKey, ofKind } from "./last";

@@ -3,8 +3,8 @@ import fc from "fast-check";
 import { resolve } from "../book";
 import { dunlin } from "../testing/dunlin";
 import { nm } from "../quantity";
-import { ruleOf, worksheetCandidates, worksheets, type House } from "../measure";
-import { fold, type Fact, type FactBody, type Phase } from "./index";
+import { askedFor, ruleOf, seatCandidates, worksheets, type House, type PackSheet } from "../measure";
+import { fold, type Fact, type FactBody, type Job, type Phase } from "./index";
 
 const HOUSE: House = { rule: "proven", target: "middle" };
 const CHAIN = "d1-clearance";
@@ -35,7 +35,7 @@ const opened = [
 const ring = (fit: number, um: number): Fact =>
   fact({
     kind: "fitting",
-    chain: CHAIN,
+    seat: CHAIN,
     fit,
     origin: fit === 0 ? "found" : "shelf",
     piece: { part: `P${um / 10}`, size: nm(um * 1_000) },
@@ -43,11 +43,11 @@ const ring = (fit: number, um: number): Fact =>
 const choice = (fit: number, kept: boolean): Fact =>
   fact({
     kind: "choice",
-    chain: CHAIN,
+    seat: CHAIN,
     fit,
     kept,
     reason: "",
-    prediction: { mean: nm(1_225_000), expanded: nm(20_000), chance: 1 },
+    predictions: [{ chain: CHAIN, mean: nm(1_225_000), expanded: nm(20_000), chance: 1 }],
   });
 
 function sheets(facts: Fact[]) {
@@ -56,6 +56,9 @@ function sheets(facts: Fact[]) {
   const all = worksheets(job, applied, HOUSE);
   return { job, all, d1: all[0]! };
 }
+
+const candidates = ({ job, all }: { job: Job; all: PackSheet[] }) =>
+  seatCandidates(askedFor({ job, sheets: all, orders: [], stock: [] }, CHAIN, CHAIN), CHAIN, CHAIN, "proven");
 
 describe("the stages of a pack", () => {
   const found = [1480, 1490, 1485].map((um) => reading("found", 0, um));
@@ -95,7 +98,7 @@ describe("the stages of a pack", () => {
     const { d1 } = sheets([ring(0, 1750), ...trial, choice(1, false), ring(1, 1900), ...built]);
     expect(d1.trial.assessment.estimate?.mean).toBe(1_375_000);
     expect(d1.built.assessment.estimate?.mean).toBe(1_225_000);
-    expect(d1.fitted?.size).toBe(1_900_000);
+    expect(d1.seats[0]?.fitted?.size).toBe(1_900_000);
   });
 
   it("lets the trial readings stand when the ring is kept", () => {
@@ -119,27 +122,25 @@ describe("the stages of a pack", () => {
   it("predicts nothing between a change of ring and the first reading with it", () => {
     // Found at the bench: the trial readings were taken for readings with the new ring in, and a second ring was fitted on them.
     const changed = sheets([ring(0, 1750), ...trial, choice(1, false), ring(1, 1900)]);
-    expect(worksheetCandidates(changed.d1, [], "proven")).toEqual([]);
+    expect(candidates(changed)).toEqual([]);
     const read = sheets([ring(0, 1750), ...trial, choice(1, false), ring(1, 1900), ...built]);
-    expect(worksheetCandidates(read.d1, [], "proven").find(({ key }) => key === "P205")?.predicted.mean).toBe(
-      1_075_000,
-    );
+    expect(candidates(read).find(({ key }) => key === "P205")?.predicted.mean).toBe(1_075_000);
   });
 
   it("predicts nothing from a single dial reading or without a known ring", () => {
-    expect(worksheetCandidates(sheets([ring(0, 1750), ...trial.slice(0, 1)]).d1, [], "proven")).toEqual([]);
-    expect(worksheetCandidates(sheets(trial).d1, [], "proven")).toEqual([]);
-    expect(worksheetCandidates(sheets([ring(0, 1750), ...trial]).d1, [], "proven")).not.toEqual([]);
+    expect(candidates(sheets([ring(0, 1750), ...trial.slice(0, 1)]))).toEqual([]);
+    expect(candidates(sheets(trial))).toEqual([]);
+    expect(candidates(sheets([ring(0, 1750), ...trial]))).not.toEqual([]);
   });
 
   it("asks what is wrong when a ring comes out a size off, though inside; counts once somebody has said", () => {
     const predicted = fact({
       kind: "choice",
-      chain: CHAIN,
+      seat: CHAIN,
       fit: 1,
       kept: false,
       reason: "",
-      prediction: { mean: nm(1_080_000), expanded: nm(30_000), chance: 0.99 },
+      predictions: [{ chain: CHAIN, mean: nm(1_080_000), expanded: nm(30_000), chance: 0.99 }],
     });
     const wide = [1225, 1226, 1224].map((um) => reading("built", 1, um));
     const facts = [ring(0, 1750), ...trial, predicted, ring(1, 1900)];
@@ -182,7 +183,7 @@ describe("folding facts", () => {
   it("lets a correction stand for what it replaces", () => {
     const first = ring(0, 1750);
     const { d1 } = sheets([first, { ...ring(0, 1900), replaces: first.id }]);
-    expect(d1.fitted?.size).toBe(1_900_000);
+    expect(d1.seats[0]?.fitted?.size).toBe(1_900_000);
   });
 
   it("the last word on leaving out holds", () => {

@@ -16,10 +16,16 @@ export interface JobReading {
 /** What the facts say about one chain, in the order said. */
 export interface ChainFacts {
   readings: JobReading[];
-  fittings: FactOf<"fitting">[];
-  choices: FactOf<"choice">[];
+  conditions: FactOf<"conditions">[];
   explained: FactOf<"explained">[];
   waiver: FactOf<"waiver"> | null;
+}
+
+/** What the facts say about one seat, in the order said. */
+export interface SeatFacts {
+  fittings: FactOf<"fitting">[];
+  choices: FactOf<"choice">[];
+  unseen: FactOf<"unseen"> | null;
 }
 
 /** A picture with what was drawn on it. */
@@ -31,7 +37,8 @@ export interface Photo {
 
 type Last<K extends FactKind> = ReadonlyMap<string, FactOf<K>>;
 
-const noFacts = (): ChainFacts => ({ readings: [], fittings: [], choices: [], explained: [], waiver: null });
+const noFacts = (): ChainFacts => ({ readings: [], conditions: [], explained: [], waiver: null });
+const noSeatFacts = (): SeatFacts => ({ fittings: [], choices: [], unseen: null });
 
 /**
  * A job as its facts tell it now: of several words about the same thing the last one holds. Each answer looks through every fact, and pages ask
@@ -143,6 +150,13 @@ export class Job {
   get chains(): ReadonlyMap<string, ChainFacts> {
     return this.once("chains", () => chainsOf(this.live, this.last("leave-out")));
   }
+  get seats(): ReadonlyMap<string, SeatFacts> {
+    return this.once("seats", () => seatsOf(this.live));
+  }
+  /** Every fitting after what was found, in the order said: what a reading’s `fit` counts. */
+  get changes(): readonly FactOf<"fitting">[] {
+    return this.once("changes", () => ofKind(this.live, "fitting").filter(({ body }) => body.fit > 0));
+  }
 
   // What was said at the bench about taking down, cleaning and looking.
 
@@ -232,13 +246,31 @@ function chainsOf(live: readonly Fact[], outs: Last<"leave-out">): Map<string, C
     if (isKind(fact, "reading")) {
       const out = outs.get(fact.id);
       of(fact.body.chain).readings.push({ fact, leftOut: out?.body.out ? out : null });
-    } else if (isKind(fact, "fitting")) of(fact.body.chain).fittings.push(fact);
-    else if (isKind(fact, "choice")) of(fact.body.chain).choices.push(fact);
+    } else if (isKind(fact, "conditions")) of(fact.body.chain).conditions.push(fact);
     else if (isKind(fact, "explained")) of(fact.body.chain).explained.push(fact);
     else if (isKind(fact, "waiver")) of(fact.body.chain).waiver = fact;
   }
   return chains;
 }
+
+function seatsOf(live: readonly Fact[]): Map<string, SeatFacts> {
+  const seats = new Map<string, SeatFacts>();
+  const of = (seat: string): SeatFacts => {
+    const known = seats.get(seat) ?? noSeatFacts();
+    seats.set(seat, known);
+    return known;
+  };
+  for (const fact of live) {
+    if (isKind(fact, "fitting")) of(fact.body.seat).fittings.push(fact);
+    else if (isKind(fact, "choice")) of(fact.body.seat).choices.push(fact);
+    else if (isKind(fact, "unseen")) of(fact.body.seat).unseen = fact;
+  }
+  return seats;
+}
+
+const NO_SEAT_FACTS: SeatFacts = noSeatFacts();
+/** @returns the facts about one seat; empty ones where none was said. */
+export const seatFacts = (job: Job, seat: string): SeatFacts => job.seats.get(seat) ?? NO_SEAT_FACTS;
 
 const NO_FACTS: ChainFacts = noFacts();
 /** @returns the facts about one chain; empty ones where none was said. */

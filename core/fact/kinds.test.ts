@@ -133,8 +133,8 @@ describe("bench facts against the book of their job", () => {
     ["a depth", { kind: "scope", depths: ["ful"] }, "[0].body.depths[0]", /^use one of: full/],
     [
       "a chain",
-      { kind: "fitting", chain: "d1-clearence", fit: 0, origin: "found", piece: { size: nm(1) } },
-      ...(["[0].body.chain", /^use one of: d1-clearance/] as const),
+      { kind: "fitting", seat: "d1-clearence", fit: 0, origin: "found", piece: { size: nm(1) } },
+      ...(["[0].body.seat", /^use one of: d1-clearance/] as const),
     ],
     [
       "a trait",
@@ -178,7 +178,7 @@ describe("bench facts against the book of their job", () => {
         things: [`bolts:${id}`],
         place: "tray",
       })),
-      { kind: "fitting", chain: "d1-clearance", fit: 0, origin: "found", piece: { size: nm(1_750_000) } },
+      { kind: "fitting", seat: "d1-clearance", fit: 0, origin: "found", piece: { size: nm(1_750_000) } },
     ];
     expect(againstBook(facts.map(said), book)).toEqual([]);
   });

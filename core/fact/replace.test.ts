@@ -10,7 +10,7 @@ const said = (body: FactBody, replaces?: string): Fact => ({
   body,
 });
 const piece = { mark: "b", size: 1_800_000 } as never;
-const FITTED: FactBody = { kind: "fitting", chain: "d1-clearance", fit: 0, piece, origin: "found" };
+const FITTED: FactBody = { kind: "fitting", seat: "d1-clearance", fit: 0, piece, origin: "found" };
 const READ = {
   kind: "reading",
   chain: "d1-clearance",
@@ -32,7 +32,7 @@ const CLOSED = { kind: "closed", rule: "proven" } as FactBody;
 describe("a correction", () => {
   test.each<[string, FactBody, FactBody, boolean]>([
     ["the ring that was found", FITTED, FITTED, true],
-    ["a ring of another pack", { ...FITTED, chain: "d2-clearance" }, FITTED, false],
+    ["a ring of another pack", { ...FITTED, seat: "d2-clearance" }, FITTED, false],
     ["a ring by a word on a part", { kind: "good", parts: ["d1-drum"] }, FITTED, false],
     ["a reading by one of the same chain", READ, READ, true],
     ["a reading by one as built", { ...READ, phase: "built" } as FactBody, READ, false],

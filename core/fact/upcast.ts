@@ -21,6 +21,13 @@ const TURNED: Readonly<Record<string, (body: Old) => Old>> = {
   finding: ({ wear, ...rest }) => ({ ...rest, wear: codeFor(String(wear)) }),
   booking: told,
   answer: ({ outcome, ...rest }) => ({ ...rest, outcome: outcomeCode(String(outcome)) }),
+  // A chain had one seat, which was called after it.
+  fitting: ({ chain, ...rest }) => ({ ...rest, seat: chain }),
+  choice: ({ chain, prediction, ...rest }) => ({
+    ...rest,
+    seat: chain,
+    predictions: [{ chain, ...(prediction as Old) }],
+  }),
 };
 const toldIn = (value: unknown): string => (typeof value === "string" ? value.trim() : "");
 
@@ -47,6 +54,8 @@ const WAS: Readonly<Record<string, (body: Old) => boolean>> = {
   booking: ({ use, earlier, driven, opened }) =>
     `${toldIn(use)}${toldIn(earlier)}` !== "" && driven === undefined && opened === undefined,
   answer: ({ outcome }) => / /.test(String(outcome)),
+  fitting: ({ chain }) => chain !== undefined,
+  choice: ({ chain }) => chain !== undefined,
 };
 
 /** Words, where a code belongs. */

@@ -41,7 +41,7 @@ export function answers(applied: Applied, system: UnitSystem): Answer[] {
   ): void => void found.push({ id: `${kind}-${id}`, page, title, answer, words: `${kind} ${words}` });
 
   for (const applies of chains) {
-    const { chain, series } = applies;
+    const { chain, seats } = applies;
     const pack = present.packs.find(({ element }) => element === chain.of);
     const of = pack ? `${pack.element} ${pack.name} ${akaOf(applied, pack.element)}` : "";
     say(
@@ -50,7 +50,7 @@ export function answers(applied: Applied, system: UnitSystem): Answer[] {
       chain.id,
       chain.name,
       specWords(applies, system),
-      `${chain.kind} spec limit ${of} ${series?.name ?? ""}`,
+      `${chain.kind} spec limit ${of} ${seats.map(({ name }) => name).join(" ")}`,
     );
   }
   for (const group of present.fasteners ?? []) {

@@ -9,7 +9,7 @@ export {
   type Standing,
 } from "./spec-lines";
 export { asFound, figures, type Figure } from "./figures";
-export { type ChainItem, type MeasurementItem, type ReadingSet } from "./reading-set";
+export { isPackChain, type ChainItem, type MeasurementItem, type ReadingSet } from "./reading-set";
 export {
   ANSWERS,
   CLOCKING,
@@ -22,15 +22,31 @@ export {
 } from "./items";
 export {
   basis,
+  chosenSheets,
   houseOf,
+  isPackSheet,
   lastAt,
   readers,
   ruleOf,
+  standsNow,
+  titleOf,
   worksheet,
-  worksheetCandidates,
   worksheets,
   type House,
+  type PackSheet,
+  type Prediction,
+  type SeatState,
   type Stage,
   type Worksheet,
 } from "./worksheet";
-export { together, type Offered, type Together } from "./together";
+export { outsides, type Outside, type WayOut } from "./ways-out";
+export { jointChain, together, togetherAll, type OpenSeat, type Together, type Unit } from "./together";
+export {
+  askedFor,
+  decided,
+  seatCandidates,
+  swapsOf,
+  type Asked,
+  type Decided,
+  type SelectiveCandidate,
+} from "./candidates";

@@ -13,7 +13,7 @@ import { isSpread, type Assessment, type Mark, type Verdict } from "../reading";
 import { figures, type Figure } from "./figures";
 import { DEPTH, type Item, type Judgement } from "./items";
 import { readingsAsked, type ReadingSet } from "./reading-set";
-import { ruleOf, worksheets, type House, type Worksheet } from "./worksheet";
+import { ruleOf, worksheet, worksheets, type House, type Worksheet } from "./worksheet";
 
 /** How a figure stands; from the gravest to the quietest. */
 export const STANDINGS = [
@@ -58,6 +58,7 @@ export interface SpecLine {
   wanted: number;
   found: PhaseFigure;
   built: PhaseFigure;
+  /** Where something is chosen that moves it; null where nothing is. */
   sheet: Worksheet | null;
   /** What it left with at the unit’s earlier visit, and how far it has moved since; null where nothing is known of it. */
   earlier: { text: string; moved: string } | null;
@@ -108,8 +109,8 @@ export function specLines(job: Job, applied: Applied, house: House, unit: UnitSy
         spec: specWords(sheet.applied, unit),
         how: methods.join(", "),
         wanted: readingsAsked(sheet.applied),
-        found: ofSet(sheet.found, null, unit),
-        built: ofSet(sheet.choice ? sheet.built : sheet.trial, null, unit),
+        found: ofSet(sheet.found, sheet.found.said, unit),
+        built: builtOf(sheet.choice ? sheet.built : sheet.trial, unit),
       };
     });
   // The same figures in the same order, whatever the phase.
@@ -131,7 +132,7 @@ export function specLines(job: Job, applied: Applied, house: House, unit: UnitSy
         subject: "chain",
         name: chain.name,
         kind: chain.kind,
-        sheet: null,
+        sheet: one.applied.seats.length > 0 ? worksheet(job, one.applied, house) : null,
         earlier: null,
         ...both,
         station: stationOf(chain.station),
@@ -157,6 +158,8 @@ export function specLines(job: Job, applied: Applied, house: House, unit: UnitSy
   });
   return [...packs, ...others].map((row) => ({ ...row, earlier: earlierOf(job, row, unit) }));
 }
+
+const builtOf = (set: ReadingSet, unit: UnitSystem): PhaseFigure => ofSet(set, set.said, unit);
 
 /** What the unit left with, for another visit of it: every figure as built, else as found. */
 export function leftWith(job: Job, applied: Applied, house: House): EarlierFigure[] {

@@ -4,7 +4,7 @@ import { resolve } from "../book";
 import { appliedTo, fold, type Fact, type FactBody } from "../fact";
 import { nm } from "../quantity";
 import { chooseJointly, type Stock } from "../select";
-import { together, worksheetCandidates, worksheets, type House } from "./index";
+import { chosenSheets, seatCandidates, together, type House } from "./index";
 
 const HOUSE: House = { rule: "proven", target: "middle" };
 const book = bookOf("marram-dunlin");
@@ -22,14 +22,14 @@ const packs = resolve(book, traits, book.depths).packs;
 /** A pack with this ring found in, and three trial readings that would be on the target with that one. */
 function trial(id: string, found: string, wanted: string): Fact[] {
   const pack = packs.find(({ chain }) => chain.id === id)!;
-  const size = (mark: string): number => pack.series?.sizes.find((one) => one.mark === mark)?.size ?? 0;
+  const size = (mark: string): number => pack.seats[0]?.sizes.find((one) => one.mark === mark)?.size ?? 0;
   const middle = Math.round((pack.spec.min + pack.spec.max) / 2);
-  const piece = pack.series!.sizes.find((one) => one.mark === found)!;
+  const piece = pack.seats[0]!.sizes.find((one) => one.mark === found)!;
   const value = middle + size(wanted) - size(found);
   return [
     said({
       kind: "fitting",
-      chain: id,
+      seat: id,
       fit: 0,
       piece: { part: piece.part, mark: found, size: piece.size },
       origin: "found",
@@ -55,8 +55,8 @@ const asked = (facts: Fact[], stock: Stock[]) => {
     said({ kind: "configuration", traits }),
     ...facts,
   ]);
-  const sheets = worksheets(job, appliedTo(book, job, []), HOUSE);
-  return together(sheets, stock);
+  const sheets = chosenSheets(job, appliedTo(book, job, []), HOUSE);
+  return together({ job, sheets, orders: book.orders ?? [], stock });
 };
 const shelf = (counts: Record<string, number>, days?: number): Stock[] =>
   book.series.flatMap(({ sizes }) =>
@@ -91,13 +91,18 @@ describe("packs chosen together", () => {
     expect([...all.sheets.keys()]).toEqual(["d1-clearance", "h1-clearance"]);
     let held = 0;
     for (const { id, offers, fitted } of all.question.seats) {
-      const sheet = all.sheets.get(id)!;
-      const candidates = worksheetCandidates(sheet, stock, HOUSE.rule);
+      const { sheet } = all.sheets.get(id)!;
+      const candidates = seatCandidates(all, id, id, HOUSE.rule);
       for (const offer of [...offers, fitted!]) {
         const key = offer === fitted ? "fitted" : all.offers.get(offer.id)!.key;
         const own = candidates.find((one) => one.key === key);
         if (all.question.seats.some((seat) => seat.id === id && seat.barred?.includes(offer.id))) continue;
-        // Whatever may be chosen its pack knows; what is outside anyhow may be left out.
+        // Whatever may be chosen its pack knows; what is outside anyhow may be left out, and what lies here is not ordered too.
+        const inHand = offers.some(
+          (one) =>
+            one !== offer && all.offers.get(one.id)?.piece.part === all.offers.get(offer.id)?.piece.part,
+        );
+        if (!own && offer.days && inHand) continue;
         if (!own) throw new Error(`${id} does not know ${key}`);
         if (own.predicted.mean < sheet.applied.spec.min || own.predicted.mean > sheet.applied.spec.max)
           continue;

@@ -87,28 +87,28 @@ describe.each([...UNITS])("worksheets of %s", (id) => {
 describe("an end play", () => {
   const book = bookOf("marram-dunlin");
   const applied = resolve(book, {}, book.depths);
-  const play = applied.chains.find((one) => !isPackChain(one) && one.inScope && one.series)!;
+  const play = applied.chains.find((one) => !isPackChain(one) && one.inScope && one.seats.length > 0)!;
   const middle = nm((play.spec.min + play.spec.max) / 2);
   const at = (facts: Fact[]) => worksheet(fold(facts), play, HOUSE);
   const read = (phase: Phase, fit: number) => [1, 2, 3].map(() => reading(play, phase, fit, middle));
 
   it("goes through the stages a pack goes through", () => {
-    const size = play.series!.sizes[0]!;
+    const size = play.seats[0]!.sizes[0]!;
     const fitting = (fit: number) =>
       said({
         kind: "fitting",
-        chain: play.chain.id,
+        seat: play.chain.id,
         fit,
         origin: fit === 0 ? "found" : "shelf",
         piece: { part: size.part, size: size.size },
       });
     const chosen = said({
       kind: "choice",
-      chain: play.chain.id,
+      seat: play.chain.id,
       fit: 1,
       kept: false,
       reason: "",
-      prediction: { mean: middle, expanded: nm(20_000), chance: 1 },
+      predictions: [{ chain: play.chain.id, mean: middle, expanded: nm(20_000), chance: 1 }],
     });
     const found = [...read("found", 0), fitting(0)];
     const tried = [...found, ...read("built", 0)];
@@ -121,12 +121,19 @@ describe("an end play", () => {
       at([...changed, ...read("built", 1)]).stage,
     ]).toEqual([
       { at: "found", begun: false },
-      { at: "trial", begun: false },
-      { at: "choose" },
+      // Inside with what is in: nothing has to be chosen.
+      { at: "done" },
+      { at: "done" },
       { at: "read", begun: false },
       { at: "done" },
     ]);
-    expect(at(changed).fitted?.size).toBe(size.size);
+    const out = [1, 2, 3].map(() => reading(play, "found", 0, 2 * play.spec.max));
+    const still = [1, 2, 3].map(() => reading(play, "built", 0, 2 * play.spec.max));
+    expect([at(out).stage, at([...out, ...still]).stage]).toEqual([
+      { at: "trial", begun: false },
+      { at: "choose" },
+    ]);
+    expect(at(changed).seats[0]?.fitted?.size).toBe(size.size);
   });
 
   it("is made anew when something is said of it instead of a reading", () => {

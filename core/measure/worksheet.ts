@@ -1,17 +1,17 @@
-import type { Applied, AppliedChain, PackChain } from "../book";
-import { basisOf, isEnough, type DecisionRule } from "../reading";
+import { isDecided, type Applied, type AppliedChain, type PackChain, type SeatLink } from "../book";
+import { basisOf, isEnough, type DecisionRule, type Estimate } from "../reading";
+import { astray, target, thickness, type Target, type TargetSchool, type Astray } from "../select";
+import { predict, type Piece, type Swap } from "../chain";
 import {
-  astray,
-  candidates,
-  target,
-  type SelectiveCandidate,
-  type Stock,
-  type Target,
-  type TargetSchool,
-  type Astray,
-} from "../select";
-import type { Piece } from "../chain";
-import { chainFacts, type ChainFacts, type Fact, type FactOf, type Job, type Phase } from "../fact";
+  chainFacts,
+  seatFacts,
+  type ChainFacts,
+  type Fact,
+  type FactOf,
+  type Job,
+  type Phase,
+  type SeatFacts,
+} from "../fact";
 import { CLOCKING, itemsOfChain } from "./items";
 import { isPackChain, readingSet, type ReadingSet } from "./reading-set";
 
@@ -36,24 +36,59 @@ export type Stage =
   | { at: "done" }
   | { at: "signed" };
 
-/** One chain of one job, a pack's clearance as an end play or a preload: everything its page shows, computed from facts. */
-export interface Worksheet<A extends AppliedChain = PackChain> {
-  applied: A;
-  stage: Stage;
+/** One seat of a chain: what is in it now, and what was decided for it. */
+export interface SeatState {
+  link: SeatLink;
   /** The fitting that is in now: 0 is what was found. */
   fit: number;
+  /** Null while nobody has said what was in. */
   fitted: Piece | null;
+  /** Whether it is a piece to read with, which does not stay. */
+  isTrial: boolean;
+  /** Said instead: what was found in it nobody saw. */
+  unseen: FactOf<"unseen"> | null;
+  /** What was decided for what is in now. */
+  choice: FactOf<"choice"> | null;
+}
+
+/** One chain of one job, a pack's clearance as an end play or a preload: everything its page shows, computed from facts. */
+export interface Worksheet<A extends AppliedChain = AppliedChain> {
+  applied: A;
+  stage: Stage;
+  /** Where something is chosen that moves it, in the order of its links. */
+  seats: SeatState[];
+  /** How often the pieces of its seats were changed: what a reading taken now is taken with. */
+  fit: number;
   found: ReadingSet;
   trial: ReadingSet;
-  /** Readings after the choice; empty until there is one. */
+  /** Readings after every seat was chosen; empty until then. */
   built: ReadingSet;
+  /** Whether a piece was decided on for every seat, and the last of these decisions. */
   choice: FactOf<"choice"> | null;
+  /** Whether what was decided left everything as it was. */
+  kept: boolean;
+  /** What was expected of it when the last piece was decided on. */
+  prediction: Prediction | null;
   /** How far it came out from what was predicted, beyond what both are unsure of. */
   astray: Astray | null;
   explained: FactOf<"explained"> | null;
   waiver: FactOf<"waiver"> | null;
   target: Target;
+  /** Conditions of the book that nobody has said are kept in what is assembled now. */
+  conditions: { missing: string[]; said: FactOf<"conditions"> | null };
 }
+
+/** What was expected of a figure. */
+export type Prediction = FactOf<"choice">["body"]["predictions"][number];
+
+/** The clearance of a pack at the bench. */
+export type PackSheet = Worksheet<PackChain>;
+/** Whether a worksheet is a pack’s. */
+export const isPackSheet = (sheet: Worksheet): sheet is PackSheet => isPackChain(sheet.applied);
+
+/** What a figure is called for short: a pack by its element. */
+export const titleOf = ({ applied }: Worksheet): string =>
+  isPackChain(applied) ? applied.pack.element.toUpperCase() : applied.chain.name;
 
 /** The house's choices a job is looked at with: those of the day, and for a closed job those it was closed with. */
 export const houseOf = <H extends House>(job: Job, house: H): H => ({
@@ -67,6 +102,7 @@ export const ruleOf = (job: Job, house: House): DecisionRule => job.closed?.body
 
 interface Made {
   facts: ChainFacts;
+  seats: readonly SeatFacts[];
   said: readonly (Fact | null)[];
   rule: DecisionRule;
   school: TargetSchool;
@@ -79,6 +115,7 @@ const made = new WeakMap<AppliedChain, Made>();
 /** @returns the worksheet of one chain; the very same one as long as nothing new was said of the chain. */
 export function worksheet<A extends AppliedChain>(job: Job, applied: A, house: House): Worksheet<A> {
   const facts = chainFacts(job, applied.chain.id);
+  const seats = applied.seats.map(({ id }) => seatFacts(job, id));
   const [rule, school, closed] = [ruleOf(job, house), house.target, job.closed !== null];
   const apart = isApart(job, applied);
   const said = saidOf(job, applied);
@@ -89,12 +126,13 @@ export function worksheet<A extends AppliedChain>(job: Job, applied: A, house: H
     known.closed === closed &&
     known.apart === apart &&
     same(known.said, said) &&
-    sameFacts(known.facts, facts)
+    sameFacts(known.facts, facts) &&
+    known.seats.every((seat, i) => sameSeat(seat, seats[i]))
   )
     // What is kept under a chain was made of it.
     return known.sheet as Worksheet<A>;
   const sheet = worksheetOf(job, applied, house, facts);
-  made.set(applied, { facts, said, rule, school, closed, apart, sheet });
+  made.set(applied, { facts, seats, said, rule, school, closed, apart, sheet });
   return sheet;
 }
 
@@ -120,11 +158,39 @@ function sameFacts(a: ChainFacts, b: ChainFacts): boolean {
   return (
     a.waiver === b.waiver &&
     same(read(a), read(b)) &&
-    same(a.fittings, b.fittings) &&
-    same(a.choices, b.choices) &&
+    same(a.conditions, b.conditions) &&
     same(a.explained, b.explained)
   );
 }
+
+const sameSeat = (a: SeatFacts, b: SeatFacts | undefined): boolean =>
+  b !== undefined && a.unseen === b.unseen && same(a.fittings, b.fittings) && same(a.choices, b.choices);
+
+/** What is in a seat now, and what was decided for it. */
+function seatState(job: Job, link: SeatLink): SeatState {
+  const { fittings, choices, unseen } = seatFacts(job, link.id);
+  const fit = Math.max(0, ...fittings.map(({ body }) => body.fit));
+  return {
+    link,
+    fit,
+    fitted: pieceAt(fittings, link, fit),
+    isTrial: fittings.filter(({ body }) => body.fit === fit).at(-1)?.body.origin === "trial",
+    unseen: fit === 0 ? unseen : null,
+    choice: choices.filter(({ body }) => body.fit === fit).at(-1) ?? null,
+  };
+}
+
+/** How often the pieces of a chain’s seats were changed so far. */
+export const fitOf = (job: Job, { seats }: Pick<AppliedChain, "seats">): number =>
+  seats.reduce((sum, { id }) => {
+    const { fittings } = seatFacts(job, id);
+    return sum + Math.max(0, ...fittings.map(({ body }) => body.fit));
+  }, 0);
+
+/** Nothing is taken off a part until somebody says so. */
+const pieceAt = (fittings: SeatFacts["fittings"], { kind, sizes }: SeatLink, fit: number): Piece | null =>
+  fittings.filter(({ body }) => body.fit === fit).at(-1)?.body.piece ??
+  (kind === "cut" && fit === 0 ? (sizes[0] ?? null) : null);
 
 function worksheetOf<A extends AppliedChain>(
   job: Job,
@@ -132,36 +198,57 @@ function worksheetOf<A extends AppliedChain>(
   house: House,
   facts: ChainFacts,
 ): Worksheet<A> {
-  const fit = Math.max(0, ...facts.fittings.map(({ body }) => body.fit));
-  const choice = facts.choices.filter(({ body }) => body.fit === fit).at(-1) ?? null;
+  const seats = applied.seats.map((link) => seatState(job, link));
+  const fit = seats.reduce((sum, seat) => sum + seat.fit, 0);
+  const choices = seats.flatMap(({ choice }) => choice ?? []);
+  // A seat that nothing was decided for leaves the figure open; without a seat there is nothing to decide.
+  const isChosen =
+    choices.length > 0 && seats.every(({ link, choice }) => choice !== null || !isDecided(link));
+  const choice = isChosen ? lastSaid(job, choices) : null;
+  const kept = choices.every(({ body }) => body.kept);
   const pack = isPackChain(applied) ? applied : null;
   const of = (phase: Phase, wanted: (fitOfReading: number) => boolean): ReadingSet => {
     const readings = facts.readings.filter(({ fact: { body } }) => body.phase === phase && wanted(body.fit));
     return readingSet(job, applied, ruleOf(job, house), phase, readings);
   };
   const found = of("found", () => true);
-  // Before a choice the trial readings are those with the ring now in; after it, those that led to the choice.
-  const trialFit = choice && !choice.body.kept ? fit - 1 : fit;
+  // Before a choice the trial readings are the last ones taken with what is in or was before; after it, those that led to the choice.
+  const latest = isChosen && !kept ? fit - 1 : fit;
+  const tried = facts.readings.flatMap(({ fact: { body } }) =>
+    body.phase === "built" && body.fit <= latest ? [body.fit] : [],
+  );
+  const trialFit = tried.length > 0 ? Math.max(...tried) : latest;
   const trial = of("built", (n) => n === trialFit);
-  const built = choice ? of("built", (n) => n === fit) : of("built", () => false);
-  const fitted = fittedPiece(facts, fit);
-  const measured = basisOf(built.assessment);
-  const off =
-    choice && !choice.body.kept && measured
-      ? astray(choice.body.prediction, measured, fitted, applied.series, pack?.stack ?? [])
+  const built = isChosen || seats.length === 0 ? of("built", (n) => n === fit) : of("built", () => false);
+  const prediction =
+    choice && !kept
+      ? (lastSaid(
+          job,
+          choices.filter(({ body }) => !body.kept),
+        )?.body.predictions.find(({ chain }) => chain === applied.chain.id) ?? null)
       : null;
+  const measured = basisOf(built.assessment);
+  const off = prediction && measured ? astray(prediction, measured, seats, pack?.stack ?? []) : null;
   const explained = facts.explained.filter(({ body }) => body.fit === fit).at(-1) ?? null;
+  // Said of what was assembled when it was read.
+  const read = isChosen && !kept ? fit : trialFit;
+  const said =
+    facts.conditions.filter(({ body }) => body.phase === "built" && body.fit === read).at(-1) ?? null;
+  const missing = applied.conditions.filter((one) => !said?.body.met.includes(one));
   return {
     applied,
+    seats,
     fit,
-    fitted,
+    choice,
+    kept,
+    prediction,
     astray: off,
     explained,
     found,
     trial,
     built,
-    choice,
     waiver: facts.waiver,
+    conditions: { missing, said },
     // A house limit has its own middle; the book’s target belongs to the book’s limits.
     target: target(
       applied.spec,
@@ -169,74 +256,126 @@ function worksheetOf<A extends AppliedChain>(
       house.target,
       applied.house ? undefined : applied.book.target,
     ),
-    stage: stageOf(
-      applied.inScope,
+    stage: stageOf({
+      inScope: applied.inScope,
+      isPack: pack !== null,
       found,
       trial,
       built,
-      choice !== null,
-      facts.waiver !== null,
+      chosen: isChosen,
+      stale: trialFit < fit,
+      seats: seats.length,
+      signed: facts.waiver !== null,
       // A closed job says what it said.
-      off !== null && explained === null && job.closed === null,
-      isApart(job, applied),
-    ),
+      isAstray: off !== null && explained === null && job.closed === null,
+      apart: isApart(job, applied),
+      conditioned: missing.length === 0 || job.closed !== null,
+    }),
   };
 }
 
+/** The one of these facts that was said last. */
+const lastSaid = <F extends Fact>(job: Job, facts: readonly F[]): F | null =>
+  facts.length < 2
+    ? (facts[0] ?? null)
+    : facts.reduce((a, b) => (job.live.indexOf(b) > job.live.indexOf(a) ? b : a));
+
 /** The worksheets of all packs that apply, in the book's order. */
-export const worksheets = (job: Job, applied: Applied, house: House): Worksheet[] =>
+export const worksheets = (job: Job, applied: Applied, house: House): PackSheet[] =>
   applied.packs.map((chain) => worksheet(job, chain, house));
 
-const fittedPiece = (facts: ChainFacts, fit: number): Piece | null =>
-  facts.fittings.filter(({ body }) => body.fit === fit).at(-1)?.body.piece ?? null;
+/** Those of all chains that something is chosen for: packs first, then end plays, preloads and what else has a seat, in the book’s order. */
+export const chosenSheets = (job: Job, applied: Applied, house: House): Worksheet[] => {
+  const packs = new Set(applied.packs.map(({ chain }) => chain.id));
+  return [
+    ...worksheets(job, applied, house),
+    ...applied.chains
+      .filter(({ chain, seats }) => seats.length > 0 && !packs.has(chain.id))
+      .map((chain) => worksheet(job, chain, house)),
+  ];
+};
 
-function stageOf(
-  inScope: boolean,
-  found: ReadingSet,
-  trial: ReadingSet,
-  built: ReadingSet,
-  chosen: boolean,
-  signed: boolean,
-  isAstray: boolean,
-  apart: boolean,
-): Stage {
+interface Stands {
+  inScope: boolean;
+  isPack: boolean;
+  found: ReadingSet;
+  trial: ReadingSet;
+  built: ReadingSet;
+  chosen: boolean;
+  /** A piece was changed for another figure’s sake since it was read: it is chosen for from what it comes to now. */
+  stale: boolean;
+  seats: number;
+  signed: boolean;
+  isAstray: boolean;
+  apart: boolean;
+  /** Whether all conditions of what is assembled now were said to be kept. */
+  conditioned: boolean;
+}
+
+function stageOf(stands: Stands): Stage {
+  const { inScope, isPack, found, trial, built, chosen, stale, seats, signed, isAstray, apart, conditioned } =
+    stands;
+  const isInside = ({ assessment }: ReadingSet): boolean => assessment.verdict.kind === "inside";
   if (!inScope) return { at: "quiet" };
   if (signed) return { at: "signed" };
   if (chosen)
-    return built.assessment.verdict.kind !== "inside"
+    return !isInside(built) || !conditioned
       ? { at: "read", begun: built.readings.length > 0 }
       : { at: isAstray ? "astray" : "done" };
-  if (trial.readings.length > 0)
-    return settledEnough(trial) ? { at: "choose" } : { at: "trial", begun: true };
-  if (apart || (found.readings.length > 0 && settledEnough(found))) return { at: "trial", begun: false };
+  if (trial.readings.length > 0) {
+    if (!settledEnough(trial) || !conditioned) return { at: "trial", begun: true };
+    // What is inside needs no choice where nothing is chosen, and none where nobody has put anything new in.
+    return (seats === 0 || !isPack) && isInside(trial) && !stale ? { at: "done" } : { at: "choose" };
+  }
+  const isFound = found.readings.length > 0 && settledEnough(found);
+  if (isFound && !isPack && isInside(found)) return { at: "done" };
+  if (apart || isFound || (found.said && found.readings.length === 0)) return { at: "trial", begun: false };
   return { at: "found", begun: found.readings.length > 0 };
 }
 
 const settledEnough = ({ assessment }: ReadingSet): boolean => isEnough(assessment);
 
 /**
- * The readings a choice is made from: those taken with the ring that is in now and the parts that stay. Null right after a
- * change of ring: nothing has been read with it yet, and readings with another one in would predict wrongly.
+ * The readings a choice is made from: the last ones taken with a known piece in and the parts that stay. Null right after every seat was decided and
+ * something was changed: it is read with that in first.
  */
-export function basis({ choice, built, trial }: Worksheet<AppliedChain>): ReadingSet | null {
-  if (!choice || choice.body.kept) return trial;
+export function basis({ choice, kept, built, trial, conditions }: Worksheet): ReadingSet | null {
+  if (conditions.missing.length > 0) return null;
+  if (!choice || kept) return trial;
   return built.readings.length > 0 ? built : null;
 }
 
+/** What a chain measures now: its readings, and what was put in since they were taken. */
+export interface Now {
+  set: ReadingSet;
+  estimate: Estimate;
+}
+
 /**
- * The candidates for a worksheet's selective, best first. Empty without a series, without a known ring in, or before the readings are enough
- * for a verdict: a prediction from fewer would pretend.
+ * What a chain comes to with what is in now, where its readings are enough for a verdict: a prediction from fewer would pretend. Pieces changed since,
+ * for another chain’s sake, are reckoned in.
+ *
+ * @returns null too where a piece changed since is not known.
  */
-export function worksheetCandidates(
-  sheet: Worksheet<AppliedChain>,
-  stock: readonly Stock[],
-  rule: DecisionRule,
-): SelectiveCandidate[] {
-  const from = basis(sheet)?.assessment;
-  const { series, spec } = sheet.applied;
-  const measured = from && basisOf(from);
-  if (!series || !sheet.fitted || !measured) return [];
-  return candidates({ measured, fitted: sheet.fitted, series, stock, spec, rule, target: sheet.target });
+export function standsNow(job: Job, sheet: Worksheet): Now | null {
+  const set = basis(sheet);
+  const measured = set && basisOf(set.assessment);
+  if (!measured) return null;
+  const at = set.readings[0]?.fact.body.fit ?? sheet.fit;
+  const own = new Set(sheet.seats.map(({ link }) => link.id));
+  const changed = job.changes.filter(({ body }) => own.has(body.seat)).slice(at);
+  const swaps = sheet.seats.flatMap(({ link, fit }): (Swap | null)[] => {
+    const since = changed.filter(({ body }) => body.seat === link.id).length;
+    if (since === 0) return [];
+    const { fittings } = seatFacts(job, link.id);
+    const [removed, fitted] = [fit - since, fit].map((n) => {
+      const piece = pieceAt(fittings, link, n);
+      return piece && thickness(piece, link.tolerance);
+    });
+    return [removed && fitted ? { sign: link.sign, removed, fitted } : null];
+  });
+  if (swaps.includes(null)) return null;
+  return { set, estimate: predict(measured, swaps as Swap[]) };
 }
 
 /** Everyone who took part in a set of readings, in order of appearance. */

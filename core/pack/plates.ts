@@ -8,6 +8,8 @@ export interface Plate {
   thickness: Nm;
   /** Only of a friction. */
   faced?: StackEntry["faced"];
+  /** The seat it is chosen for; its thickness is then the usual one. */
+  seat?: string;
 }
 
 /**
@@ -34,9 +36,17 @@ export function plates(stack: readonly StackEntry[]): Plate[] {
 }
 
 export const countOf = (entry: StackEntry): number => entry.count ?? 1;
-const plate = ({ role, part, thickness, faced }: StackEntry): Plate =>
-  role === "friction" ? { role, part, thickness, faced: faced ?? "both sides" } : { role, part, thickness };
+const plate = ({ role, part, thickness, faced, seat }: StackEntry): Plate => ({
+  role,
+  part,
+  thickness,
+  ...(role === "friction" ? { faced: faced ?? "both sides" } : {}),
+  ...(seat === undefined ? {} : { seat }),
+});
 const alternates = (a: StackEntry, b: StackEntry): boolean =>
+  // A plate that is chosen lies where it is listed.
+  a.seat === undefined && b.seat === undefined && alternateRoles(a, b);
+const alternateRoles = (a: StackEntry, b: StackEntry): boolean =>
   (a.role === "steel" && b.role === "friction") ||
   (a.role === "friction" && b.role === "steel") ||
   // Single-sided plates, lugged inside and outside by turns.
@@ -55,11 +65,11 @@ export function platesOf(packs: readonly { stack: readonly StackEntry[] }[], par
   return entries.length === 0 ? null : entries.reduce((sum, entry) => sum + countOf(entry), 0);
 }
 
-/** The plates' thickness added up; a piston is what they rest on, not part of the sum. */
+/** The plates' thickness added up; a piston is what they rest on, not part of the sum, and a plate that is chosen is a link of its own. */
 export function thicknessOf(stack: readonly StackEntry[]): Nm {
   return nm(
     stack
-      .filter(({ role }) => role !== "piston")
+      .filter(({ role, seat }) => role !== "piston" && seat === undefined)
       .reduce((sum, entry) => sum + countOf(entry) * entry.thickness, 0),
   );
 }

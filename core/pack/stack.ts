@@ -1,24 +1,32 @@
-import type { PackChain } from "../book";
+import type { AppliedChain, PackChain } from "../book";
 import { nm, type Nm } from "../quantity";
 import type { Plausible } from "../reading";
 import { countOf } from "./plates";
 
 /**
- * What a clearance reading can be at all: not negative, and not more than if every facing had gone, one friction were
- * missing and the thinnest ring were in. Beyond it lies a slip of hand or unit, not wear.
+ * What a reading can be at all. Of a pack: not negative, and not more than if every facing had gone, one friction were missing and the thinnest
+ * ring were in. Of any other chain: what its seats can make of it, and some of its range beyond. Beyond it lies a slip of hand or unit, not wear.
  */
-export function plausible({ stack, spec, series }: PackChain): Plausible {
+export function plausible(applied: AppliedChain | PackChain): Plausible {
+  const { spec, seats } = applied;
+  const stack = "stack" in applied ? applied.stack : [];
   const frictions = stack.filter(({ role }) => role === "friction");
   const onePlate = Math.max(0, ...frictions.map(({ thickness }) => thickness));
   // Facings are about half of a friction's thickness; all of them worn away is the most that wear can open.
   const wear = frictions.reduce((sum, entry) => sum + (countOf(entry) * entry.thickness) / 2, 0);
-  const sizes = series?.sizes.map(({ size }) => size) ?? [];
-  const rings = sizes.length > 0 ? Math.max(...sizes) - Math.min(...sizes) : 0;
+  const chosen = seats.reduce((sum, { sizes }) => {
+    const all = sizes.map(({ size }) => size);
+    return sum + (all.length > 0 ? Math.max(...all) - Math.min(...all) : 0);
+  }, 0);
+  const beyond = "stack" in applied ? Math.max(onePlate, wear) : BEYOND * (spec.max - spec.min);
   return {
-    min: nm(Math.floor(spec.min / 8)),
-    max: nm(Math.ceil(spec.max + Math.max(onePlate, wear) + rings)),
+    min: nm(spec.min < 0 ? Math.floor(spec.min - beyond - chosen) : Math.floor(spec.min / 8)),
+    max: nm(Math.ceil(spec.max + beyond + chosen)),
   };
 }
+
+/** How many ranges beyond its limits a figure that is no pack’s can be. */
+const BEYOND = 4;
 
 /**
  * The clearance a pack of nominal parts would have: the drum is taken to be cut so that the middle size of its series gives the
@@ -26,8 +34,8 @@ export function plausible({ stack, spec, series }: PackChain): Plausible {
  *
  * @param ring the ring that is in; null for the middle one.
  */
-export function nominalGap({ spec, series }: PackChain, ring: Nm | null): Nm {
-  const sizes = series?.sizes ?? [];
+export function nominalGap({ spec, seats }: Pick<AppliedChain, "spec" | "seats">, ring: Nm | null): Nm {
+  const sizes = seats[0]?.sizes ?? [];
   const usual = sizes[Math.floor(sizes.length / 2)]?.size ?? ring ?? 0;
   return nm(Math.round((spec.min + spec.max) / 2) - ((ring ?? usual) - usual));
 }

@@ -1,13 +1,16 @@
 import { describe, expect, it, test } from "@jest/globals";
-import type { Series, StackEntry } from "../book";
+import type { SeatLink, StackEntry } from "../book";
 import { nm } from "../quantity";
 import { astray } from "./index";
 
 const um = (value: number) => nm(value * 1_000);
 const size = (mark: string, value: number) => ({ mark, size: um(value), part: `R-${mark}` });
-const SERIES = {
+const LINK: Pick<SeatLink, "id" | "name" | "sign" | "sizes"> = {
+  id: "ring",
+  name: "ring",
+  sign: -1,
   sizes: [size("A", 2_400), size("B", 2_600), size("C", 2_800), size("D", 3_000)],
-} as unknown as Series;
+};
 const STACK = [
   { role: "piston", thickness: um(12_000) },
   { role: "steel", thickness: um(1_800) },
@@ -16,7 +19,7 @@ const STACK = [
 const D = { mark: "D", size: um(3_000) };
 const predicted = { mean: um(1_087), expanded: um(33) };
 const told = (mean: number, expanded = 20) =>
-  astray(predicted, { mean: um(mean), expanded: um(expanded) }, D, SERIES, STACK);
+  astray(predicted, { mean: um(mean), expanded: um(expanded) }, [{ link: LINK, fitted: D }], STACK);
 
 describe("a figure that is not what was predicted", () => {
   test.each([
@@ -33,7 +36,7 @@ describe("a figure that is not what was predicted", () => {
     expect(told(1_487)?.meant?.mark).toBe("B");
     expect(told(1_190)?.meant).toBeNull();
     const c = { mark: "C", size: um(2_800) };
-    const tight = astray(predicted, { mean: um(887), expanded: um(20) }, c, SERIES, STACK);
+    const tight = astray(predicted, { mean: um(887), expanded: um(20) }, [{ link: LINK, fitted: c }], STACK);
     expect([tight?.meant?.mark, tight?.off]).toEqual(["D", um(-200)]);
   });
 
@@ -44,7 +47,12 @@ describe("a figure that is not what was predicted", () => {
   });
 
   it("says so too where nobody knows which piece is in", () => {
-    const found = astray(predicted, { mean: um(1_287), expanded: um(20) }, null, SERIES, STACK);
+    const found = astray(
+      predicted,
+      { mean: um(1_287), expanded: um(20) },
+      [{ link: LINK, fitted: null }],
+      STACK,
+    );
     expect(found).toMatchObject({ off: um(200), meant: null });
   });
 });

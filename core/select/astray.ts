@@ -1,30 +1,37 @@
-import type { Series, StackEntry } from "../book";
+import type { SeatLink, SeatSize, StackEntry } from "../book";
 import type { Piece } from "../chain";
 import { nm, type Nm } from "../quantity";
 import type { Estimate } from "../reading";
+
+/** A seat with what is said to be in it. */
+export interface Filled {
+  link: Pick<SeatLink, "id" | "name" | "sign" | "sizes">;
+  fitted: Piece | null;
+}
 
 /** What a figure as built lies off from what was predicted of it, and what would explain it. */
 export interface Astray {
   /** Measured less predicted: above nothing is looser than it should be. */
   off: Nm;
   /** The size whose piece would have given what was read: perhaps that one is in. */
-  meant: Series["sizes"][number] | null;
+  meant: SeatSize | null;
+  /** Of which seat. */
+  seat: Filled["link"] | null;
   /** The plate that would have to be missing or too many. */
   plate: { role: StackEntry["role"]; missing: boolean } | null;
 }
 
 /**
- * Whether what was read with a chosen piece in is not what was predicted of it: they differ by more than their uncertainties allow together
+ * Whether what was read with chosen pieces in is not what was predicted of it: they differ by more than their uncertainties allow together
  * (the normalised error of ISO/IEC 17043 above one). A figure inside its limits can still be wrong so: another piece in, a plate forgotten.
  *
- * @param fitted the piece that is said to be in.
+ * @param seats what is said to be in each.
  * @returns null where prediction and measurement agree.
  */
 export function astray(
   prediction: { mean: Nm; expanded: Nm },
   measured: Pick<Estimate, "mean" | "expanded">,
-  fitted: Piece | null,
-  series: Series | null,
+  seats: readonly Filled[],
   stack: readonly StackEntry[],
 ): Astray | null {
   const off = measured.mean - prediction.mean;
@@ -34,14 +41,24 @@ export function astray(
     const [best] = [...list].sort((a, b) => Math.abs(by(a) - off) - Math.abs(by(b) - off));
     return best !== undefined && Math.abs(by(best) - off) <= together ? best : null;
   };
-  const size = fitted?.measured ?? fitted?.size;
-  // A thicker piece leaves less: what is read is off by how much thinner the other one is.
-  const others =
-    size === undefined ? [] : (series?.sizes.filter((one) => one.size !== (fitted?.size ?? size)) ?? []);
-  const meant = size === undefined ? null : near(others, (one) => size - one.size);
+  // Another piece in its place: what is read is off by how much that one differs, with the sign of the seat.
+  const others = seats.flatMap(({ link, fitted }) => {
+    const size = fitted?.measured ?? fitted?.size;
+    return size === undefined
+      ? []
+      : link.sizes
+          .filter((one) => one.size !== (fitted?.size ?? size))
+          .map((meant) => ({ meant, seat: link, by: link.sign * (meant.size - size) }));
+  });
+  const other = near(others, ({ by }) => by);
   const plates = stack
     .filter(({ role }) => role !== "piston")
     .flatMap(({ role, thickness }) => [true, false].map((missing) => ({ role, thickness, missing })));
   const plate = near(plates, ({ thickness, missing }) => (missing ? 1 : -1) * thickness);
-  return { off: nm(off), meant, plate: plate && { role: plate.role, missing: plate.missing } };
+  return {
+    off: nm(off),
+    meant: other?.meant ?? null,
+    seat: other?.seat ?? null,
+    plate: plate && { role: plate.role, missing: plate.missing },
+  };
 }

@@ -1,15 +1,11 @@
-export { astray, type Astray } from "./astray";
-export {
-  candidates,
-  type SelectiveCandidate,
-  type CandidateQuestion,
-  type Source,
-  type Stock,
-} from "./candidates";
+export { astray, type Astray, type Filled } from "./astray";
+export { FITTED, Offers, type Offered } from "./offers";
+export { type Source, type Stock } from "./stock";
 export {
   chooseJointly,
   insteads,
   proposals,
+  ranked,
   TERMS,
   type Aim,
   type ChainPlan,
@@ -19,6 +15,7 @@ export {
   type JointQuestion,
   type Lot,
   type Offer,
+  type Ranked,
   type Relation,
   type Seat,
   type SeatPlan,

@@ -1,5 +1,4 @@
 import type { Piece, Thickness } from "../chain";
-import type { Series } from "../book";
 import { nm, type Nm } from "../quantity";
 
 /** Standard uncertainty of a thickness by bench micrometer: half-width 2 µm, rectangular. */
@@ -24,7 +23,10 @@ export const agrees = (size: Nm | undefined, measured: Nm, tolerance: Nm): boole
   size === undefined || Math.abs(measured - size) <= MOST_OFF * tolerance;
 
 /** The size of a series that a measured thickness is nearest to, if it is within a quarter of a step. */
-export function sizeNear(series: Series, measured: Nm): Series["sizes"][number] | null {
+export function sizeNear<S extends { size: Nm }>(
+  series: { sizes: readonly S[]; tolerance: Nm },
+  measured: Nm,
+): S | null {
   const gaps = series.sizes.slice(1).map(({ size }, i) => size - (series.sizes[i]?.size ?? 0));
   const reach = Math.max(series.tolerance, Math.min(...gaps, Infinity) / 4);
   return series.sizes.find(({ size }) => Math.abs(nm(size - measured)) <= reach) ?? null;

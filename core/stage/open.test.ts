@@ -49,7 +49,7 @@ function answeredJob(unit: UnitId): FactBody[] {
     ...(scoped.weakPoints ?? []).map(({ id }) => answered(id, LOOKED_AT)),
     { kind: "renewed", parts: scoped.parts.map(({ id }) => id), there: true },
   ];
-  for (const { chain, spec } of applied.packs.filter(({ inScope }) => inScope)) {
+  for (const { chain, spec, seats } of applied.packs.filter(({ inScope }) => inScope)) {
     const middle = nm(Math.round((spec.min + spec.max) / 2));
     const reading = (): FactBody => ({
       kind: "reading",
@@ -63,8 +63,9 @@ function answeredJob(unit: UnitId): FactBody[] {
       unit: "mm",
     });
     bodies.push(reading(), reading(), reading());
-    const prediction = { mean: middle, expanded: nm(10_000), chance: 1 };
-    bodies.push({ kind: "choice", chain: chain.id, fit: 0, kept: true, reason: "", prediction });
+    const predictions = [{ chain: chain.id, mean: middle, expanded: nm(10_000), chance: 1 }];
+    for (const seat of seats)
+      bodies.push({ kind: "choice", seat: seat.id, fit: 0, kept: true, reason: "", predictions });
   }
   for (const one of figures(fold([]), applied, "proven", "found")) {
     const items = one.items.length > 0 ? one.items.map(({ item }) => item.name) : [undefined];
@@ -171,7 +172,7 @@ describe("ending a job because the fault lies elsewhere", () => {
       "a ring off the shelf",
       [
         elsewhere,
-        { kind: "fitting", chain: "d1-clearance", fit: 1, origin: "shelf", piece: { size: nm(1_750_000) } },
+        { kind: "fitting", seat: "d1-clearance", fit: 1, origin: "shelf", piece: { size: nm(1_750_000) } },
       ],
       /fitted/,
     ],

@@ -1,7 +1,7 @@
 import type { Applied } from "../book";
 import type { FactOf, Job } from "../fact";
 import { dispositions, unanswered, type PartState, type Schools } from "../inspect";
-import { asFound, specLines, ruleOf, type House, type SpecLine } from "../measure";
+import { asFound, specLines, ruleOf, type House, type SpecLine, type Stage } from "../measure";
 import { planOf } from "../steps";
 
 /** The stages of the work, in its order. */
@@ -66,8 +66,7 @@ export const hinders = (job: Job, applied: Applied, house: Rule): Open[] =>
 export function hindersElsewhere(job: Job): string {
   if (job.conclusion?.body.fault !== "elsewhere") return "Say first that the fault lies elsewhere, and why.";
   const opened = [...job.steps.values()].some(({ body }) => body.did === "done");
-  const fitted = [...job.chains.values()].some(({ fittings }) => fittings.some(({ body }) => body.fit > 0));
-  if (fitted || job.renewed.size > 0)
+  if (job.changes.length > 0 || job.renewed.size > 0)
     return "Parts were fitted: what was built is answered for on the build sheet.";
   return opened ? "The unit was opened: it is closed on the build sheet." : "";
 }
@@ -123,19 +122,59 @@ const whyMeasured = ({ because }: PartState): string =>
 function figures(job: Job, applied: Applied, house: Rule): Unsigned[] {
   const system = applied.present.unit.lengthUnit;
   const before = new Set(asFound(job, applied, ruleOf(job, house)).map(({ id }) => id));
-  return specLines(job, applied, house, system).flatMap((row): Unsigned[] => {
+  const rows = specLines(job, applied, house, system);
+  const figuresOf = rows.flatMap((row): Unsigned[] => {
     const words = figureWords(row);
-    const stage = row.subject === "pack" ? "choose" : before.has(row.id) ? "book in" : "measure";
+    const isChosen =
+      row.subject === "pack" || (row.sheet !== null && CHOSEN[row.sheet.stage.at] !== undefined);
+    const stage = isChosen ? "choose" : before.has(row.id) ? "book in" : "measure";
     return words && !job.chains.get(row.id)?.waiver
       ? [{ key: `figure ${row.id}`, kind: "figure", stage, subject: row.id, name: row.name, words }]
       : [];
   });
+  return [...figuresOf, ...orders(applied, rows)];
 }
 
-function figureWords({ sheet, found, built }: SpecLine): string {
-  if (sheet) return sheet.stage.at === "done" || sheet.stage.at === "signed" ? "" : "not proven as built";
-  const last = built.standing === "not yet" ? found : built;
-  switch (last.standing) {
+/** Results that stand in the wrong order: each may be inside and the unit is still not right. */
+function orders({ present }: Applied, rows: readonly SpecLine[]): Unsigned[] {
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  return (present.orders ?? []).flatMap(([below, , above]): Unsigned[] => {
+    const [low, high] = [byId.get(below), byId.get(above)];
+    const [less, more] = [low && leftAt(low).mean, high && leftAt(high).mean];
+    if (!low || !high || less === undefined || more === undefined || less <= more) return [];
+    return [
+      {
+        key: `order ${below} ${above}`,
+        kind: "figure",
+        stage: "choose",
+        subject: below,
+        name: low.name,
+        words: `in the wrong order: above ${high.name}`,
+      },
+    ];
+  });
+}
+
+/** As built, else as found. */
+const leftAt = ({ found, built }: SpecLine): SpecLine["found"] =>
+  built.standing === "not yet" ? found : built;
+
+/** Of an end play or another figure that a piece moves: what is open once something is to be chosen for it. */
+const CHOSEN: Readonly<Partial<Record<Stage["at"], string>>> = {
+  choose: "outside: another piece to be chosen",
+  read: "chosen, not proven as built",
+  astray: "not as predicted",
+};
+
+function figureWords(row: SpecLine): string {
+  const { sheet, built } = row;
+  if (row.subject === "pack")
+    return sheet?.stage.at === "done" || sheet?.stage.at === "signed" ? "" : "not proven as built";
+  if (sheet?.stage.at === "trial" && sheet.stage.begun && sheet.conditions.missing.length > 0)
+    return `its conditions are not said: ${sheet.conditions.missing.join(", ")}`;
+  const chosen = sheet && CHOSEN[sheet.stage.at];
+  if (chosen) return chosen;
+  switch (leftAt(row).standing) {
     case "inside":
     case "said":
     case "not stated":

@@ -74,8 +74,8 @@ describe("where a job stands", () => {
     const taken = tornDown(unit, 1);
     expect(waits(told, ...taken)).toMatch(/nobody has looked at it, \d+ to answer/);
     // Apart, it can no longer be read as it was found.
-    expect(waits(told, ...taken, found("h1-clearance"))).toMatch(/^H1: trial reading, 5 packs/);
-    expect(waits(told, found("h1-clearance"))).toMatch(/^H1: as found, more readings, 5 packs/);
+    expect(waits(told, ...taken, found("h1-clearance"))).toMatch(/^H1: trial reading, 5 to go/);
+    expect(waits(told, found("h1-clearance"))).toMatch(/^H1: as found, more readings, 5 to go/);
     // Read without a step ticked, the unit is taken as it is.
     expect(waits(found("d3-clearance"))).toMatch(/^D3/);
   });

@@ -1,6 +1,6 @@
 import type { Applied } from "../book";
 import type { Job } from "../fact";
-import { worksheets, type Worksheet } from "../measure";
+import { chosenSheets, isPackSheet, titleOf, type Worksheet } from "../measure";
 import { openOf, STAGES, type Open, type Rule, type StageId } from "./open";
 import { stageWords, stepsDone } from "./steps-done";
 
@@ -38,7 +38,8 @@ export interface Standing {
  */
 export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
   const open = openOf(job, applied, house).filter(({ signed }) => signed === null);
-  const sheets = worksheets(job, applied, house);
+  const sheets = chosenSheets(job, applied, house);
+  const packs = sheets.filter(isPackSheet);
   const steps = stepsDone(job, applied);
   const begun: Readonly<Record<StageId, boolean>> = {
     "book in": true,
@@ -46,8 +47,9 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
     inspect: job.findings.length + job.good.size > 0,
     measure:
       job.live.some(({ body }) => body.kind === "figure") ||
-      [...job.chains.keys()].some((id) => !sheets.some(({ applied: { chain } }) => chain.id === id)),
-    choose: sheets.some(isBegun),
+      [...job.chains.keys()].some((id) => !packs.some(({ applied: { chain } }) => chain.id === id)),
+    choose:
+      packs.some(isBegun) || sheets.some(({ choice, stage }) => choice !== null || CHOOSING.has(stage.at)),
     "hand over": job.closed !== null,
   };
   const left = (id: StageId): number => open.filter(({ stage }) => stage === id).length;
@@ -95,7 +97,9 @@ function nextOf(job: Job, applied: Applied, sheets: readonly Worksheet[], open: 
       words: `step ${steps.done + 1} of ${steps.total}`,
     };
   const unproven = new Set(open.flatMap(({ kind, subject: id }) => (kind === "figure" ? [id] : [])));
-  const packs = sheets.filter(({ applied: { chain } }) => unproven.has(chain.id));
+  const packs = sheets.filter(
+    (sheet) => unproven.has(sheet.applied.chain.id) && (isPackSheet(sheet) || CHOOSING.has(sheet.stage.at)),
+  );
   // Read without a step ticked, the unit is taken as it is.
   const pack = packs.find(isBegun) ?? (steps.done === 0 && job.chains.size > 0 ? packs[0] : undefined);
   if (pack) return ofPack(pack, packs.length);
@@ -126,13 +130,17 @@ const of = ({ stage, kind, subject: about, name }: Open, words: string): Next =>
   words,
 });
 
-function ofPack({ applied, stage }: Worksheet, left: number): Next {
+/** A figure that is no pack’s is worked on with the packs once a piece is to be chosen for it. */
+const CHOOSING: ReadonlySet<string> = new Set(["choose", "read", "astray"]);
+
+function ofPack(sheet: Worksheet, left: number): Next {
+  const { applied, stage } = sheet;
   return {
     stage: "choose",
     what: "pack",
     subject: applied.chain.id,
-    name: applied.pack.element.toUpperCase(),
-    words: `${stageWords(stage)}${left > 1 ? `, ${left} packs to go` : ""}`,
+    name: titleOf(sheet),
+    words: `${stageWords(stage)}${left > 1 ? `, ${left} to go` : ""}`,
   };
 }
 

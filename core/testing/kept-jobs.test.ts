@@ -58,7 +58,7 @@ function saidBy(document: { book: unknown; facts: Fact[] }) {
       chain: one.applied.chain.id,
       at: one.stage.at,
       fit: one.fit,
-      fitted: one.fitted,
+      fitted: one.seats[0]?.fitted ?? null,
       choice: one.choice?.body.kept ?? null,
       waiver: one.waiver !== null,
       mean: one.built.assessment.estimate?.mean ?? null,

@@ -12,6 +12,7 @@ import {
   oneOrMore,
   optional,
   refersTo,
+  suchThat,
   text,
   tuple,
   whole,
@@ -30,6 +31,10 @@ export const stackEntry = object({
   ),
   wave: about("What a waved plate stands up when free, beyond its thickness.", optional(allowance)),
   lies: about("Which way round it lies: step up, bevel out, dish towards the piston.", optional(text)),
+  seat: about(
+    "This one plate is chosen: the seat it sits in, a link of the pack's chain. Its thickness here is the usual one.",
+    optional(refersTo("seat")),
+  ),
   ...holds,
 });
 
@@ -87,7 +92,69 @@ export const series = object({
   name: text,
   kind: oneOf("snap ring", "plate", "washer", "shim", "pin", "gear"),
   tolerance: about("Half-width of what a marked size may be off.", tolerance),
-  sizes: list(object({ mark: text, size: width, part: text }), 1),
+  sizes: list(
+    object({
+      mark: text,
+      size: width,
+      part: text,
+      colour: optional(text),
+      tabs: about("How many tabs or lugs it is told by.", optional(whole(0, 24))),
+    }),
+    1,
+  ),
+});
+
+/** Set by a screw: travel = turns backed off × pitch × lever ratio. */
+const screw = object({
+  pitch: width,
+  lever: about("What the lever between screw and band makes of it; 1 where there is none.", number(0.1, 10)),
+  steps: about("Into how many parts a turn is told.", whole(1, 24)),
+  most: about("Turns it is backed off at most.", whole(1, 12)),
+  snug: about("What it is tightened to before it is backed off.", measure("torque")),
+  lockNut: optional(measure("torque")),
+  tolerance: about("Half-width of what it comes to once the lock nut is tight.", tolerance),
+});
+
+/** A link that is taken down: the part loses so much. */
+const cut = object({
+  part: refersTo("part"),
+  step: about("What the machine takes off at least.", width),
+  most: about("So much may come off in all.", width),
+  left: about("What must be left of it.", optional(width)),
+  touches: about("What it comes near to once it is retracted.", optional(text)),
+  relief: about("What must be relieved then.", optional(text)),
+  tool: text,
+  tolerance,
+});
+
+/** One of several grooves, each farther from the piston by so much. */
+const grooveChoice = object({ mark: text, farther: tolerance });
+
+const seatShape = object({
+  id: names("seat"),
+  name: text,
+  station: optional(refersTo("station")),
+  series: about("What is put in it: the sizes of a series,", optional(refersTo("series"))),
+  screw: about("or a screw that is set,", optional(screw)),
+  cut: about("or metal that is taken off,", optional(cut)),
+  grooves: about("or which of its grooves the ring goes into.", optional(list(grooveChoice, 2))),
+  trial: about(
+    "A piece of known size that it is read with and that does not stay in.",
+    optional(object({ mark: text, size: width })),
+  ),
+  empty: about("It may stay empty: the second of two shims.", optional(flag)),
+  beside: about(
+    "What lies near it and is not it: a fixed washer or race, with what tells them apart.",
+    optional(text),
+  ),
+  first: about("Seats that are set before this one.", optional(list(refersTo("seat"), 1))),
+});
+/** One place where one selective sits. It may stand in several chains, and a chain may have several. */
+export const seat = suchThat(seatShape, {
+  test: ({ series: of, screw: by, cut: off, grooves }) =>
+    [of, by, off, grooves].filter((one) => one !== undefined).length === 1,
+  message: "what is chosen in it?",
+  remedy: "give one of series, screw, cut and grooves",
 });
 
 /** Where a figure comes from when it is not the unit's own source, and the day it was last checked. */
@@ -121,11 +188,15 @@ const reading = object({
     optional(list(text, 1)),
   ),
   how: about("How it is done, in a sentence.", optional(text)),
+  conditions: about(
+    "What else must be so for a reading to count: shaft ring out, unit upright, drums home.",
+    optional(list(text, 1)),
+  ),
 });
 
 /** The links of a chain; a nominal size where the drawing has one, so that the chain can be added up without a unit in hand. */
 const link = tuple(
-  [oneOf("+", "-"), oneOf("measured", "machined", "part", "stack", "series"), text, length],
+  [oneOf("+", "-"), oneOf("measured", "machined", "part", "stack", "series", "seat"), text, length],
   3,
 );
 
@@ -172,6 +243,8 @@ export type Pack = Read<typeof pack>;
 export type StackEntry = Read<typeof stackEntry>;
 /** A series of selectives: sizes in steps, with their marks. */
 export type Series = Read<typeof series>;
+/** One place where one selective sits, as the book states it. */
+export type Seat = Read<typeof seat>;
 /** One size of a series: its mark, its thickness in nanometres, its part number. */
 export type SeriesSize = Series["sizes"][number];
 /** A chain as the book states it; whether it applies is `resolve`’s answer. */

@@ -5,6 +5,7 @@ import {
   choice,
   flag,
   list,
+  listOnce,
   maybeWords,
   nanometres,
   object,
@@ -56,7 +57,10 @@ export const reading = kind(
   object({
     chain: refersTo("chain"),
     phase,
-    fit: about("Which fitting of the selective was in: 0 is what was found.", whole(0, 1000)),
+    fit: about(
+      "How often the pieces of its seats had been changed when it was read: 0 with what was found.",
+      whole(0, 1000),
+    ),
     method: oneOf(...GAUGES),
     state: about("The state of a pack’s facings; an end play has none.", optional(packState)),
     reading: figures,
@@ -89,6 +93,17 @@ export const leaveOut = kind("leave-out", object({ reading: uuid, out: flag, rea
   about: ({ reading: id }) => id,
   sentence: ({ out, reason }) => `reading ${out ? "left out" : "counts again"}: ${reason}`,
 });
+
+export const conditions = kind(
+  "conditions",
+  object({ chain: refersTo("chain"), phase, fit: whole(0, 1000), met: listOnce(words(1, 200), 0, 40) }),
+  {
+    means: "under which of the book’s conditions a chain is read, said once for each trial assembly",
+    about: ({ chain, phase: when, fit }) => `${chain} ${when} ${fit}`,
+    sentence: ({ chain, met }, nameOf) =>
+      `${nameOf(chain)} is read ${met.length > 0 ? `with ${met.join(", ")}` : "without its conditions"}`,
+  },
+);
 
 /** Why a figure has no number: recorded as what it is, never left blank or made up. */
 export const CANNOT = codes({

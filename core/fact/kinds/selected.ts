@@ -1,6 +1,8 @@
 import type { Piece } from "../../chain";
 import {
+  about,
   flag,
+  list,
   listOnce,
   maybeWords,
   nanometres,
@@ -17,12 +19,14 @@ import { codes } from "../codes";
 import { coded, kind, LEADS } from "../kind";
 
 const chain = refersTo("chain");
+/** A chain’s own seat is called after the chain. */
+const seat = refersTo(["seat", "chain"]);
 const piece: Shape<Piece> = suchThat(
   object({
     part: optional(words(1, 80)),
     mark: optional(words(1, 80)),
-    size: optional(nanometres(1)),
-    measured: optional(nanometres(1)),
+    size: about("0 where nothing is in, or nothing was taken off.", optional(nanometres(0))),
+    measured: optional(nanometres(0)),
   }),
   {
     test: ({ size, measured }) => size !== undefined || measured !== undefined,
@@ -37,36 +41,57 @@ export const ORIGINS = codes({
   shelf: "shelf",
   "odd-piece": "odd piece",
   ordered: "ordered",
+  made: "set or made here",
+  trial: "to read with, not to stay",
 });
 export const fitting = kind(
   "fitting",
-  object({ chain, fit: whole(0, 1000), piece, origin: coded(ORIGINS) }),
+  object({
+    seat,
+    fit: whole(0, 1000),
+    piece,
+    origin: coded(ORIGINS),
+    note: about(
+      "How a part was machined: with which tool, what is left of it, who proved it.",
+      optional(words(1, 500)),
+    ),
+  }),
   {
-    means: "which selective is in: fit 0 as found, later ones off the shelf",
-    about: ({ chain: id, fit }) => `${id} ${fit}`,
+    means: "which selective is in: fit 0 as found, later ones off the shelf, or set and made on the spot",
+    about: ({ seat: id, fit }) => `${id} ${fit}`,
     // Anything later comes off the shelf, with its movement.
     bench: ({ fit, origin }) => fit === 0 && origin === "found",
-    sentence: ({ chain: id, piece: { mark }, origin }, nameOf) =>
+    sentence: ({ seat: id, piece: { mark }, origin }, nameOf) =>
       `${nameOf(id)}: ${mark ?? "a piece"}, ${ORIGINS.words[origin]}`,
   },
 );
 
-/** The selective a builder chose for a chain. */
+export const unseen = kind("unseen", object({ seat, reason: words(2, 500) }), {
+  means: "what was in a seat was not seen, and why: it fell out, it was off before anybody looked",
+  about: ({ seat: id }) => id,
+  sentence: ({ seat: id, reason }, nameOf) => `${nameOf(id)}: what was in was not seen, ${reason}`,
+});
+
+/** The selective a builder chose for a seat. */
 export const choice = kind(
   "choice",
   object({
-    chain,
+    seat,
     fit: whole(0, 1000),
     kept: flag,
     reason: maybeWords(500),
     // What was expected when choosing: kept to be held against the outcome, never shown as a measurement.
-    prediction: object({ mean: nanometres(), expanded: nanometres(), chance: number(0, 1) }),
+    predictions: list(
+      object({ chain, mean: nanometres(), expanded: nanometres(), chance: number(0, 1) }),
+      1,
+      20,
+    ),
   }),
   {
-    means: "which selective the builder chose, why, and what was expected of it",
-    about: ({ chain: id, fit }) => `${id} ${fit}`,
+    means: "which selective the builder chose, why, and what was expected of every figure it moves",
+    about: ({ seat: id, fit }) => `${id} ${fit}`,
     bench: false,
-    sentence: ({ chain: id, kept }, nameOf) => `${nameOf(id)}: ${kept ? "kept" : "another chosen"}`,
+    sentence: ({ seat: id, kept }, nameOf) => `${nameOf(id)}: ${kept ? "kept" : "another chosen"}`,
   },
 );
 

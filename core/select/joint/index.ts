@@ -1,4 +1,5 @@
 export { insteads, proposals, type Aim, type Instead } from "./beside";
+export { ranked, type Ranked } from "./ranked";
 export { chooseJointly, type ChainPlan, type JointPlan, type SeatPlan } from "./joint";
 export { type Values } from "./options";
 export {

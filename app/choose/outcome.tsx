@@ -5,18 +5,19 @@ import { pieceText } from "./piece-text";
 
 /** What was expected against what came: kept apart, so that a prediction is never taken for a measurement. */
 export function Outcome({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit }) {
-  const { choice, built, fitted } = sheet;
+  const { choice, built, seats, kept, prediction } = sheet;
   if (!choice) return null;
-  const { prediction, kept, reason } = choice.body;
+  const { reason } = choice.body;
+  const fitted = seats.flatMap((seat) => (seat.fitted ? [pieceText(seat.fitted, unit)] : []));
   const measured = built.assessment.estimate;
   return (
     <p className="mt-2">
       <span className="quiet">
-        {capital(selectiveWord(sheet.applied.series))} {kept ? "kept" : "chosen"}:
+        {capital(selectiveWord(seats.length === 1 ? seats[0]?.link : null))} {kept ? "kept" : "chosen"}:
       </span>{" "}
-      <b>{fitted && pieceText(fitted, unit)}</b>
+      <b>{fitted.join(" and ")}</b>
       {reason && ` (${reason})`}.{" "}
-      {!kept && (
+      {prediction && (
         <>
           <span className="quiet">Predicted</span> {roundedText(prediction.mean, unit)} ±{" "}
           {roundedText(prediction.expanded, unit)}

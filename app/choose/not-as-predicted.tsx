@@ -1,14 +1,17 @@
+import { useState } from "react";
 import { SayForm } from "~/say/say-form";
 import { Field } from "~/look/field";
-import type { Worksheet } from "~core/measure";
+import { isPackSheet, type Worksheet } from "~core/measure";
 import { isSprung, selectiveWord } from "~core/book";
-import { roundedText, type LengthUnit, type Nm } from "~core/quantity";
+import { lengthText, roundedText, type LengthUnit, type Nm } from "~core/quantity";
 
 /** What came out is not what was predicted, by more than both are unsure of: what is wrong is asked before the figure counts. */
 export function NotAsPredicted({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit }) {
-  const { astray: found, applied, fit } = sheet;
+  const { astray: found, applied, fit, seats } = sheet;
+  const [reason, setReason] = useState("");
   if (!found) return null;
-  const { off, meant, plate } = found;
+  const { off, meant, plate, seat } = found;
+  const first = seats[0]?.link;
   const far = roundedText(Math.abs(off) as Nm, unit);
   return (
     <section
@@ -22,7 +25,8 @@ export function NotAsPredicted({ sheet, unit }: { sheet: Worksheet; unit: Length
       <ul className="mb-1 list-disc pl-5">
         {meant && (
           <li>
-            As {meant.mark}, {roundedText(meant.size, unit)} in its place would give. Is the right one in?
+            As {meant.mark}, {lengthText(meant.size, unit)}{" "}
+            {seats.length > 1 && seat ? `as ${seat.name}` : "in its place"} would give. Is the right one in?
           </li>
         )}
         {plate && (
@@ -31,11 +35,18 @@ export function NotAsPredicted({ sheet, unit }: { sheet: Worksheet; unit: Length
           </li>
         )}
         <li>
-          {isSprung(applied.series)
-            ? "Look that the ring sits in its groove all round, then read again."
-            : `Look that the ${selectiveWord(applied.series)} lies flat and the right way up, then read again.`}
+          {isSprung(first)
+            ? "Look that the ring sits in its own groove all round, then read again."
+            : `Look that the ${selectiveWord(first)} lies flat and the right way up, then read again.`}
         </li>
       </ul>
+      <div className="mb-1 flex flex-wrap gap-2">
+        {whyWords(selectiveWord(first), isPackSheet(sheet)).map((words) => (
+          <button key={words} type="button" className="btn touch btn-sm" onClick={() => setReason(words)}>
+            {words}
+          </button>
+        ))}
+      </div>
       <SayForm
         kind="explained"
         fixed={{ chain: applied.chain.id, fit: `${fit}` }}
@@ -47,8 +58,9 @@ export function NotAsPredicted({ sheet, unit }: { sheet: Worksheet; unit: Length
               <Field
                 label="It is so, because"
                 name="reason"
+                value={reason}
+                onChange={(event) => setReason(event.target.value)}
                 problem={problems.reason}
-                placeholder={`the ${selectiveWord(applied.series)} that came out was marked wrong`}
               />
             </div>
             <button className="btn touch">Let it count</button>
@@ -58,3 +70,10 @@ export function NotAsPredicted({ sheet, unit }: { sheet: Worksheet; unit: Length
     </section>
   );
 }
+
+/** What it usually is, to be touched and not typed; what is put right is read again instead. */
+const whyWords = (what: string, isPack: boolean): string[] => [
+  `the ${what} that came out was marked wrong`,
+  "the trial was misread",
+  isPack ? "the trial had a plate more or less in" : "the trial was read under other conditions",
+];

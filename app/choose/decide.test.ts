@@ -9,7 +9,7 @@ import { addFacts } from "~store/facts";
 import { jobByNumber, openJob, type JobRecord } from "~store/jobs";
 import { addOddPiece, addShelfPart, receive, stockOf } from "~store/shelf";
 import { testDatabase } from "~store/testing";
-import { decide, worksheetOf, type Decision } from "./choose";
+import { decide, worksheetOf, type Decision } from "./decide";
 
 const HOUSE: House = { rule: "proven", target: "middle" };
 const CHAIN = "d1-clearance";
@@ -56,7 +56,7 @@ async function tried(): Promise<JobRecord> {
       fact({ kind: "scope", depths: ["full"] }),
       fact({
         kind: "fitting",
-        chain: CHAIN,
+        seat: CHAIN,
         fit: 0,
         origin: "found",
         piece: { part: "P175", size: nm(1_750_000) },
@@ -73,12 +73,13 @@ async function again(number: number): Promise<JobRecord> {
 }
 const decision = (more: Partial<Decision> = {}): Decision => ({
   id: newId(),
+  seat: CHAIN,
   key: "P190",
   fit: 0,
   reason: "on the middle",
   ...more,
 });
-const make = (record: JobRecord, one: Decision) => decide(db.pool, record, CHAIN, HOUSE, one, MIRA);
+const make = (record: JobRecord, one: Decision) => decide(db.pool, record, HOUSE, one, MIRA);
 const onHand = async (part: string): Promise<number> =>
   (await stockOf(db.pool, [part]))
     .filter(({ piece }) => !piece)
@@ -93,8 +94,12 @@ describe("carrying out a choice", () => {
     });
     const sheet = worksheetOf(await again(record.number), CHAIN, HOUSE);
     expect(sheet?.fit).toBe(1);
-    expect(sheet?.fitted).toMatchObject({ part: "P190", measured: 1_903_000 });
-    expect(sheet?.choice?.body).toMatchObject({ kept: false, fit: 1, prediction: { mean: 1_225_000 } });
+    expect(sheet?.seats[0]?.fitted).toMatchObject({ part: "P190", measured: 1_903_000 });
+    expect(sheet?.choice?.body).toMatchObject({
+      kept: false,
+      fit: 1,
+      predictions: [{ chain: CHAIN, mean: 1_222_000 }],
+    });
     expect(sheet?.stage).toEqual({ at: "read", begun: false });
     expect(await onHand("P190")).toBe(before - 1);
     expect((await stockOf(db.pool, ["P175"])).map(({ piece }) => piece?.measured)).toContain(1_757_000);
@@ -132,14 +137,14 @@ describe("carrying out a choice", () => {
     const piece = (await stockOf(db.pool, ["P205"])).find((entry) => entry.piece)?.piece?.id ?? "";
     const [one, two] = [await tried(), await tried()];
     expect(await make(one, decision({ key: piece }))).toEqual({ ok: true });
-    expect(worksheetOf(await again(one.number), CHAIN, HOUSE)?.fitted?.measured).toBe(2_041_000);
+    expect(worksheetOf(await again(one.number), CHAIN, HOUSE)?.seats[0]?.fitted?.measured).toBe(2_041_000);
     expect(await make(two, decision({ key: piece }))).toMatchObject({ ok: false });
   });
 });
 
 describe("refusing one", () => {
   it.each<[string, Partial<Decision>, string]>([
-    ["a size that is not on the shelf", { key: "P160" }, "Someone else has just taken the last one"],
+    ["a size that is not on the shelf", { key: "P160 ordered" }, "Someone else has just taken the last one"],
     ["a ring that is nowhere", { key: "P999" }, "no longer on the shelf"],
     ["a fitting that is no longer the one in", { fit: 4 }, "Somebody else has just fitted"],
     ["a removed ring far off its mark", { removed: nm(1_900_000) }, "far from its mark"],
@@ -155,7 +160,7 @@ describe("refusing one", () => {
 
   it("a chain this unit does not have, and a closed job", async () => {
     const record = await tried();
-    expect(await decide(db.pool, record, "z9-clearance", HOUSE, decision(), MIRA)).toMatchObject({
+    expect(await decide(db.pool, record, HOUSE, decision({ seat: "z9-clearance" }), MIRA)).toMatchObject({
       ok: false,
     });
     await addFacts(db.pool, record.id, [fact({ kind: "closed", rule: "proven" })], MIRA);

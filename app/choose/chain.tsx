@@ -4,43 +4,47 @@ import { skipTabChanges } from "~/look/revalidate";
 import { services, signedIn } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { field, maybeWords, oneOf, uuid, whole, words, type Fields } from "~core/shape";
+import { isFromShelf } from "~core/book";
 import { type Nm } from "~core/quantity";
+import { FITTED } from "~core/select";
 import { parseReading } from "~core/reading";
 import { readHouse } from "~store/house";
 import type { JobRecord } from "~store/jobs";
-import type { Route } from "./+types/pack";
+import type { Route } from "./+types/chain";
 import { loadOrKept } from "~/offline/kept";
-import { decide, worksheetOf } from "./choose";
+import { decide, putTrialIn, worksheetOf } from "./decide";
 import { useJobView } from "~/view/view";
-import { packPage } from "./pack-page";
+import { chainPage } from "./chain-page";
 import { jobRecord, lastSeen } from "~/server/job-context";
 import { record } from "~/server/record";
 import { readSignature } from "~/server/signature";
 import { readTyped } from "~/reading/typed";
-import { Pack } from "./worksheet";
+import { ChainSheet } from "./worksheet";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const { pool } = context.get(services);
   const record = await jobRecord(context, params.number);
-  const page = await packPage(pool, record, params.chain);
-  if (!page) throw new Response("This job has no such pack.", { status: 404 });
+  const page = await chainPage(pool, record, params.chain);
+  if (!page) throw new Response("Nothing of that name is chosen for on this job.", { status: 404 });
   return page;
 };
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  loadOrKept(KEPT.page(params.number, `pack/${params.chain}`), serverLoader);
+  loadOrKept(KEPT.page(params.number, `choose/${params.chain}`), serverLoader);
 
 export const shouldRevalidate = skipTabChanges;
 
 const chosen = {
   id: field(uuid),
-  key: field(words(1, 80), "Pick one."),
+  seat: field(words(1, 120), "Pick one."),
+  key: field(words(1, 120), "Pick one."),
   fit: field(whole(0, 1000)),
   reason: field(maybeWords(500)),
   removed: field(maybeWords(40)),
   going: field(maybeWords(40)),
   scrap: field(maybeWords(10)),
   byMark: field(maybeWords(10)),
+  note: field(maybeWords(500)),
   unit: field(oneOf("mm", "in")),
 };
 const taken = {
@@ -56,6 +60,7 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   const typed = await typedIn(request);
   const { intent } = typed;
   if (intent === "choose") return choose(context, typed, at, params.chain);
+  if (intent === "trial") return putIn(context, typed, at);
   if (intent === "waive") return waive(context, request, at, params.chain);
   if (intent === "read") return readWithoutScript(context, typed, at, params.chain);
   throw new Response("Nothing was asked for.", { status: 400 });
@@ -82,7 +87,7 @@ async function choose(context: Context, given: Fields, record: JobRecord, chain:
   const form = readForm(chosen, given);
   if ("problems" in form) return data({ intent: "choose", ...form }, { status: 400 });
   const { pool } = context.get(services);
-  const { unit, removed, going, scrap, byMark, ...decision } = form.values;
+  const { unit, removed, going, scrap, byMark, note, ...decision } = form.values;
   const typed: Record<string, string> = { ...form.values, fit: `${decision.fit}` };
   const refuse = (problems: Record<string, string>, status = 400) =>
     data({ intent: "choose", problems, typed }, { status });
@@ -91,28 +96,50 @@ async function choose(context: Context, given: Fields, record: JobRecord, chain:
     if (value === "") continue;
     const parsed = parseReading(value, unit);
     if (!parsed.ok) return refuse({ [name]: `${parsed.problem}; ${parsed.remedy}` });
-    if (parsed.length < 200_000 || parsed.length > 20_000_000)
+    if (parsed.length < 200_000 || parsed.length > 40_000_000)
       return refuse({ [name]: "nothing of its series is that thick; check the unit" });
     measured[name as "removed" | "going"] = parsed.length;
   }
+  const house = await readHouse(pool);
+  const link = worksheetOf(record, chain, house)?.seats.find(({ link: { id } }) => id === decision.seat);
+  // Of what is set or made on the spot nothing comes out.
+  const out = link?.fitted && isFromShelf(link.link) && !link.isTrial && link.fitted.size !== 0;
   const settled = measured.removed !== undefined || scrap !== "" || byMark !== "";
-  if (decision.key !== "fitted" && !settled) {
+  if (decision.key !== FITTED && out && !settled) {
     return refuse({
       removed: "Measure what came out, or tick that it goes back by its mark or is scrapped.",
     });
   }
-  const house = await readHouse(pool);
   const result = await decide(
     pool,
     record,
-    chain,
     house,
-    { ...decision, ...measured, byMark: byMark !== "" && scrap === "" },
+    { ...decision, ...measured, byMark: byMark !== "" && scrap === "", ...(note ? { note } : {}) },
     context.get(signedIn).staff,
   );
   return result.ok
-    ? redirect(`/jobs/${record.number}/pack/${chain}?show=built`)
+    ? redirect(`/jobs/${record.number}/choose/${chain}?show=built`)
     : refuse({ [result.field ?? "key"]: result.problem }, result.field ? 400 : 409);
+}
+
+const triedWith = {
+  id: field(uuid),
+  seat: field(words(1, 120)),
+  fit: field(whole(0, 1000)),
+  byMark: field(maybeWords(10)),
+};
+
+/** The piece it is read with goes in. */
+async function putIn(context: Context, given: Fields, record: JobRecord) {
+  const form = readForm(triedWith, given);
+  if ("problems" in form) return data({ intent: "trial", ...form }, { status: 400 });
+  const { pool } = context.get(services);
+  const { byMark, ...rest } = form.values;
+  const asked = { ...rest, byMark: byMark !== "" };
+  const result = await putTrialIn(pool, record, await readHouse(pool), asked, context.get(signedIn).staff);
+  return result.ok
+    ? data({ intent: "trial", done: true })
+    : data({ intent: "trial", problems: { key: result.problem }, typed: {} }, { status: 409 });
 }
 
 async function waive(context: Context, request: Request, at: JobRecord, chain: string) {
@@ -148,7 +175,7 @@ async function readWithoutScript(context: Context, typed: Fields, at: JobRecord,
   const { pool } = context.get(services);
   const { id: factId, phase, value, sure, unit } = form.values;
   const sheet = worksheetOf(at, chain, await readHouse(pool));
-  if (!sheet) throw new Response("This job has no such pack.", { status: 404 });
+  if (!sheet) throw new Response("Nothing of that name is chosen for on this job.", { status: 404 });
   const read = readTyped(value, unit, sheet, phase, sure !== "");
   if (!read.ok)
     return data({ intent: "read", problems: { value: read.problem }, typed: { value } }, { status: 400 });
@@ -169,10 +196,10 @@ async function readWithoutScript(context: Context, typed: Fields, at: JobRecord,
   return data({ intent: "read", done: true });
 }
 
-export default function PackPage({ loaderData, actionData, params }: Route.ComponentProps) {
+export default function ChainPage({ loaderData, actionData, params }: Route.ComponentProps) {
   const { sheets } = useJobView();
   const sheet = sheets.find(({ applied }) => applied.chain.id === params.chain);
   if (!sheet)
-    return <p className="plate mt-3 p-6 text-xl">This pack does not belong to this unit’s configuration.</p>;
-  return <Pack key={params.chain} sheet={sheet} actionData={actionData} {...loaderData} />;
+    return <p className="plate mt-3 p-6 text-xl">This does not belong to this unit’s configuration.</p>;
+  return <ChainSheet key={params.chain} sheet={sheet} actionData={actionData} {...loaderData} />;
 }

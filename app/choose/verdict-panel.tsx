@@ -1,36 +1,39 @@
 import { Length, otherUnit } from "~/look/length";
 import { isSpread, type DecisionRule } from "~core/reading";
 import { adviceWords, VerdictMark } from "~/look/mark";
-import type { FactOf } from "~core/fact";
-import type { ReadingSet, Stage } from "~core/measure";
+import { capital } from "~core/book";
+import { isPackSheet, type ReadingSet, type Worksheet } from "~core/measure";
 import { roundedText, signedText, type LengthUnit } from "~core/quantity";
 
-const TITLE = { found: "Clearance as found", trial: "Trial clearance", built: "Clearance as built" } as const;
+/** What is measured, and when: the clearance of a pack, an end play, a preload. */
+function titleFor(sheet: Worksheet, tab: Tab): string {
+  const what = isPackSheet(sheet) ? "clearance" : sheet.applied.chain.kind;
+  return tab === "trial" ? `Trial ${what}` : `${capital(what)} as ${tab}`;
+}
+type Tab = "found" | "trial" | "built";
 
 /** The figure, its uncertainty, the verdict, and what to do next: readable from where the drum stands. */
 export function VerdictPanel({
-  set: { assessment, readings },
+  sheet,
+  set: { assessment, readings, said },
   unit,
   rule,
-  stage,
   tab,
-  choice,
-  house,
 }: {
+  sheet: Worksheet;
   set: ReadingSet;
   unit: LengthUnit;
   rule: DecisionRule;
-  stage: Stage;
-  tab: keyof typeof TITLE;
-  choice: FactOf<"choice"> | null;
-  /** Whether the shop’s own limits stand in for the book’s. */
-  house: boolean;
+  tab: Tab;
 }) {
+  const { stage, choice, conditions, applied } = sheet;
+  const house = applied.house !== null;
+  const unmet = tab !== "found" && readings.length > 0 && conditions.missing.length > 0;
   const { estimate, verdict, drift } = assessment;
   return (
     <div className="flex items-start justify-between gap-6" data-verdict={verdict.kind}>
       <div>
-        <h2 className="stamp quiet">{TITLE[tab]}</h2>
+        <h2 className="stamp quiet">{titleFor(sheet, tab)}</h2>
         {estimate ? (
           <p className="text-5xl leading-tight">
             <Length nm={estimate.mean} unit={unit} exact={false} />
@@ -54,17 +57,25 @@ export function VerdictPanel({
       </div>
       <div className="max-w-100 text-right" role="status" aria-live="polite">
         <div className="flex justify-end">
-          {stage.at === "astray" && tab === "built" ? (
+          {unmet ? (
+            <b className="text-warning text-[1.4rem]">Conditions not said</b>
+          ) : stage.at === "astray" && tab === "built" ? (
             <b className="text-warning text-[1.4rem]">Not as predicted</b>
           ) : (
             <VerdictMark verdict={verdict} unit={unit} large />
           )}
         </div>
         <p className="mt-1 text-lg leading-snug">
-          {readings.length === 0 ? emptyWords(tab, choice !== null) : adviceWords(verdict, unit)}
+          {unmet
+            ? `It counts only with ${conditions.missing.join(", ")}.`
+            : readings.length === 0
+              ? said
+                ? "No figure, and said so: it proves nothing yet."
+                : emptyWords(sheet, tab, choice !== null)
+              : adviceWords(verdict, unit)}
           {drift.kind === "settled" &&
             ` The first ${drift.from} rose while it settled; the later ones count.`}
-          {stage.at === "signed" && " A lead has signed for this pack."}
+          {stage.at === "signed" && " A lead has signed for it."}
         </p>
         <p className="quiet text-sm">
           {house ? <b>the house’s limits</b> : "the book’s limits"}, house rule: {rule} ·{" "}
@@ -75,8 +86,11 @@ export function VerdictPanel({
   );
 }
 
-function emptyWords(tab: keyof typeof TITLE, chosen: boolean): string {
+function emptyWords(sheet: Worksheet, tab: Tab, chosen: boolean): string {
   if (tab === "found") return "Log what it has before anything is changed.";
-  if (tab === "trial") return "With the new frictions and steels in, take three readings.";
+  if (tab === "trial")
+    return isPackSheet(sheet)
+      ? "With the new frictions and steels in, take three readings."
+      : "Assembled with what will stay in: read it.";
   return chosen ? "Read it again with the chosen one in." : "Choose its size first.";
 }

@@ -1,0 +1,583 @@
+import { useEffect, useMemo } from "react";
+import { data, Form, Link, useRevalidator, useSearchParams } from "react-router";
+import { useInside } from "~/door/inside";
+import { live } from "~/live/shared";
+import { Mark, markOf } from "~/look/mark";
+import { skipTabChanges } from "~/look/revalidate";
+import { KEPT } from "~/offline/keys";
+import { loadOrKept } from "~/offline/kept";
+import { services, signedIn } from "~/server/context";
+import { readForm, typedIn } from "~/server/form";
+import { jobRecord } from "~/server/job-context";
+import { useJobView } from "~/view/view";
+import {
+  outsides,
+  swapsOf,
+  titleOf,
+  type OpenSeat,
+  type Together,
+  type WayOut,
+  type Worksheet,
+} from "~core/measure";
+import { capital } from "~core/book";
+import { predict } from "~core/chain";
+import { lengthText, moneyText, roundedText, type LengthUnit } from "~core/quantity";
+import { chanceInside, judge } from "~core/reading";
+import {
+  chooseJointly,
+  insteads,
+  proposals,
+  type Aim,
+  type Instead,
+  type JointPlan,
+  type Offered,
+} from "~core/select";
+import { field, maybeWords, oneOf, words } from "~core/shape";
+import { stageWords } from "~core/stage";
+import { readHouse } from "~store/house";
+import { giveUp, reserve, type Reserve } from "~store/shelf";
+import type { Route } from "./+types/all-together";
+import { unitPage } from "./chain-page";
+import { askedOf } from "./decide";
+import { pieceText } from "./piece-text";
+import { percent, sourceText } from "./candidate-words";
+import { PullList } from "./pull-list";
+import { useUnitAsked } from "./use-unit-asked";
+
+export const loader = async ({ context, params }: Route.LoaderArgs) =>
+  unitPage(context.get(services).pool, await jobRecord(context, params.number));
+
+export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
+  loadOrKept(KEPT.page(params.number, "choose"), serverLoader);
+
+export const shouldRevalidate = skipTabChanges;
+
+const accepted = {
+  intent: field(oneOf("accept", "give up")),
+  /** One seat; empty for all that is proposed from the shelf. */
+  seat: field(maybeWords(120)),
+  /** What is proposed, as `seat=key` with a line each: another plan meanwhile is not accepted unseen. */
+  plan: field(words(0, 10_000)),
+};
+
+/** Reserves what is proposed for one seat or for all, or gives up what was reserved. */
+export const action = async ({ context, request, params }: Route.ActionArgs) => {
+  const { pool } = context.get(services);
+  const { staff } = context.get(signedIn);
+  const record = await jobRecord(context, params.number);
+  const form = readForm(accepted, await typedIn(request));
+  if ("problems" in form) return data({ problem: "Nothing was proposed. Look again." }, { status: 400 });
+  const { intent, seat, plan } = form.values;
+  if (intent === "give up") {
+    await giveUp(pool, record.id, seat);
+    return data({ problem: "" });
+  }
+  const asked = await askedOf(pool, record, await readHouse(pool));
+  const picks = plan.split("\n").flatMap((line) => {
+    const [of = "", key = ""] = line.split("=");
+    return of && key && (seat === "" || of === seat) ? [{ of, key }] : [];
+  });
+  const wanted: Reserve[] = [];
+  for (const { of, key } of picks) {
+    const offered = offeredAs(asked, of, key);
+    if (!offered)
+      return data(
+        { problem: "Somebody else was quicker, or there are new readings: this is what is proposed now." },
+        { status: 409 },
+      );
+    if (offered.piece.part !== undefined && offered.source.kind !== "order")
+      wanted.push({
+        seat: of,
+        part: offered.piece.part,
+        ...(offered.source.kind === "odd piece" ? { piece: offered.source.pieceId } : {}),
+      });
+  }
+  const gone = await reserve(pool, record.id, staff.name, wanted);
+  return gone.length > 0
+    ? data(
+        { problem: "Somebody else has just taken one of them: this is what is proposed now." },
+        { status: 409 },
+      )
+    : data({ problem: "" });
+};
+
+const offeredAs = (asked: Together, seat: string, key: string): Offered | undefined => {
+  const own = new Set(asked.question.seats.find(({ id }) => id === seat)?.offers.map(({ id }) => id));
+  return [...asked.offers].find(([id, one]) => own.has(id) && one.key === key)?.[1];
+};
+
+type Wanted = "best" | Aim;
+const AIMS: readonly { aim: Wanted; words: string }[] = [
+  { aim: "best", words: "Best" },
+  { aim: "nearest", words: "Nearest the target" },
+  { aim: "at hand", words: "With what is here" },
+  { aim: "sparing", words: "Spare the scarce" },
+];
+
+/** What another job takes off the shelf changes what can be had here: looked at again a moment after anything happened anywhere. */
+function useShelfAnew(): void {
+  const { revalidate } = useRevalidator();
+  useEffect(() => {
+    let soon: ReturnType<typeof setTimeout> | undefined;
+    const stop = live.watch(() => {
+      clearTimeout(soon);
+      soon = setTimeout(() => void revalidate(), 400);
+    });
+    return () => {
+      clearTimeout(soon);
+      stop();
+    };
+  }, [revalidate]);
+}
+
+/** Everything that can be chosen for now, together: what the shelf does best for the whole unit. */
+export default function AllTogether({ loaderData: { stock, reserved }, actionData }: Route.ComponentProps) {
+  const { job, number, unit } = useJobView();
+  const [search] = useSearchParams();
+  useShelfAnew();
+  const wanted = AIMS.find(({ aim }) => aim === search.get("for"))?.aim ?? "best";
+  const { whole: asked } = useUnitAsked(stock);
+  const closed = job.closed !== null;
+  const plans = useMemo(() => (asked.seats.size > 0 && !closed ? plansOf(asked) : null), [asked, closed]);
+  const plan = plans?.[wanted];
+  const others = useMemo(() => (plan ? insteads(asked.question, plan) : []), [asked, plan]);
+  const held = new Map(reserved.map((one) => [one.seat, one]));
+  return (
+    <div>
+      <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+        <h1 className="text-2xl font-bold whitespace-nowrap">All together</h1>
+        <nav aria-label="What to choose for" className="flex flex-wrap gap-1">
+          {AIMS.map(({ aim, words }) => (
+            <Link
+              key={aim}
+              to={aim === "best" ? "?" : `?for=${encodeURIComponent(aim)}`}
+              replace
+              aria-current={aim === wanted ? "true" : undefined}
+              className={`btn touch ${aim === wanted ? "btn-secondary" : "btn-ghost"}`}
+            >
+              {words}
+            </Link>
+          ))}
+        </nav>
+        <span className="grow" />
+        {plan && <AcceptAll asked={asked} plan={plan} held={held} />}
+      </div>
+      {actionData?.problem && (
+        <p role="alert" className="text-error mb-2 text-lg font-semibold">
+          {actionData.problem}
+        </p>
+      )}
+      {plan ? (
+        <>
+          <Summary plan={plan} asked={asked} />
+          <Seats asked={asked} plan={plan} others={others} unit={unit} number={number} held={held} />
+        </>
+      ) : (
+        <p className="plate p-5 text-lg">
+          {closed
+            ? "The job is closed."
+            : asked.waiting.length === 0
+              ? "Nothing is left to choose: every figure in scope has its piece or is signed for."
+              : "Nothing to choose for just now. A place stands here as soon as its trial readings are enough, and what was found in it is known."}
+        </p>
+      )}
+      {!closed && <PullList reserved={reserved} asked={asked} />}
+      {!closed && <Waiting sheets={asked.waiting} number={number} />}
+    </div>
+  );
+}
+
+const plansOf = ({ question }: Together): Record<Wanted, JointPlan> => ({
+  best: chooseJointly(question),
+  ...proposals(question),
+});
+
+/** What a plan puts into the seats that a person chooses for, as it is sent: what stays is not. */
+const planText = (asked: Together, plan: JointPlan): string =>
+  plan.seats
+    .flatMap(({ seat, offer, kept }) => {
+      const offered = offer && !kept && asked.seats.has(seat) ? asked.offers.get(offer.id) : undefined;
+      return offered && offered.piece.part !== undefined && offered.source.kind !== "order"
+        ? [`${seat}=${offered.key}`]
+        : [];
+    })
+    .join("\n");
+
+function AcceptAll({
+  asked,
+  plan,
+  held,
+}: {
+  asked: Together;
+  plan: JointPlan;
+  held: ReadonlyMap<string, { part: string }>;
+}) {
+  const text = planText(asked, plan);
+  const seats = text === "" ? [] : text.split("\n").map((line) => line.split("=")[0] ?? "");
+  if (seats.length === 0 || seats.every((seat) => held.has(seat))) return null;
+  return (
+    <Form method="post" preventScrollReset>
+      <input type="hidden" name="intent" value="accept" />
+      <input type="hidden" name="seat" value="" />
+      <input type="hidden" name="plan" value={text} />
+      <button className="btn btn-primary touch text-lg">
+        Accept {seats.length === 1 ? "it" : `all ${seats.length}`}: put aside
+      </button>
+    </Form>
+  );
+}
+
+/** The plan in one line, and whether it is proved. */
+function Summary({ plan: { values, proven, seats, broken }, asked }: { plan: JointPlan; asked: Together }) {
+  const ordered = seats.filter(({ offer }) => (offer?.days ?? 0) > 0).length;
+  const figures = asked.sheets.size;
+  const inside =
+    values.outside > 0
+      ? `${values.outside} outside`
+      : broken.length > 0
+        ? "all inside, order wrong"
+        : "all inside";
+  const text = [
+    `${figures} ${figures === 1 ? "figure" : "figures"}`,
+    inside,
+    values.changed === 0 ? "nothing changed" : `${values.changed} changed`,
+    ordered === 0
+      ? "nothing to order"
+      : `${ordered} to order, ${values.ready} ${values.ready === 1 ? "day" : "days"}, ${moneyText(values.money)}`,
+  ];
+  return (
+    <p
+      role="status"
+      className="mb-2 flex items-center gap-3 text-lg font-semibold"
+      data-plan={proven ? "proved" : "not proved"}
+    >
+      <Mark name={values.outside === 0 && broken.length === 0 ? "inside" : "loose"} size={26} />
+      <span>{text.join(" · ")}</span>
+      <span className="quiet text-base font-normal">
+        {proven ? "Proved: nothing on this shelf is better." : "Not proved: the search was stopped."}
+      </span>
+    </p>
+  );
+}
+
+type Held = ReadonlyMap<string, { part: string; bin: string }>;
+
+function Seats({
+  asked,
+  plan,
+  others,
+  unit,
+  number,
+  held,
+}: {
+  asked: Together;
+  plan: JointPlan;
+  others: readonly Instead[];
+  unit: LengthUnit;
+  number: number;
+  held: Held;
+}) {
+  return (
+    <div className="plate overflow-x-auto px-4 py-2">
+      <table className="w-full">
+        <thead>
+          <tr className="stamp text-left">
+            <th className="py-1 font-semibold">Where</th>
+            <th className="py-1 font-semibold">In now</th>
+            <th className="py-1 font-semibold">Put in</th>
+            <th className="py-1 text-right font-semibold">What it moves, now → then</th>
+            <th className="py-1 pl-4 text-right font-semibold">Chance</th>
+            <th className="py-1 pl-4 font-semibold">Instead of it</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {plan.seats.map(({ seat, offer, kept }) => {
+            const open = asked.seats.get(seat);
+            if (!open) return null;
+            return (
+              <Row
+                key={seat}
+                open={open}
+                offered={offer && !kept ? asked.offers.get(offer.id) : undefined}
+                kept={kept}
+                instead={others.find((one) => one.seat === seat)}
+                asked={asked}
+                plan={plan}
+                unit={unit}
+                number={number}
+                held={held}
+              />
+            );
+          })}
+        </tbody>
+      </table>
+      <Orders asked={asked} plan={plan} unit={unit} />
+      <WaysOut asked={asked} plan={plan} unit={unit} />
+    </div>
+  );
+}
+
+/** What a place is called here: a seat of the book by its name, a pack’s or a figure’s own by that. */
+export const seatName = ({ link, sheets }: OpenSeat): string =>
+  link.seat ? capital(link.name) : sheets[0] ? titleOf(sheets[0]) : link.name;
+
+function Row({
+  open,
+  offered,
+  kept,
+  instead,
+  asked,
+  plan,
+  unit,
+  number,
+  held,
+}: {
+  open: OpenSeat;
+  offered: Offered | undefined;
+  kept: boolean;
+  instead: Instead | undefined;
+  asked: Together;
+  plan: JointPlan;
+  unit: LengthUnit;
+  number: number;
+  held: Held;
+}) {
+  const { link, fitted, sheets } = open;
+  const name = seatName(open);
+  const key = kept ? "fitted" : offered?.key;
+  const at = `/jobs/${number}/choose/${sheets[0]?.applied.chain.id ?? ""}?show=choose`;
+  const to = `${at}&seat=${encodeURIComponent(link.id)}${key ? `&piece=${encodeURIComponent(key)}` : ""}`;
+  const mine = held.get(link.id);
+  const isHeld = mine !== undefined && mine.part === offered?.piece.part;
+  return (
+    <tr className="border-base-300 border-t align-middle" data-seat={link.id}>
+      <td className="py-2 pr-3 leading-tight">
+        <b className="text-lg">{name}</b>
+        <span className="quiet block text-sm">
+          {sheets[0] && !link.seat && "pack" in sheets[0].applied
+            ? (sheets[0].applied as { pack: { name: string } }).pack.name
+            : link.seat
+              ? sheets.map(titleOf).join(", ")
+              : ""}
+        </span>
+      </td>
+      <td className="pr-3 leading-tight">
+        {pieceText({ ...fitted, measured: undefined, size: undefined }, unit)}
+        <span className="block whitespace-nowrap">{pieceText({ ...fitted, mark: undefined }, unit)}</span>
+      </td>
+      <td className="pr-3 leading-tight">
+        {kept ? (
+          <b className="text-lg whitespace-nowrap">keep it</b>
+        ) : offered ? (
+          <>
+            <b className="text-lg whitespace-nowrap">
+              {lengthText(offered.piece.measured ?? offered.piece.size ?? (0 as never), unit)}
+            </b>
+            <span className="quiet block text-sm">
+              {offered.piece.mark ?? ""} ·{" "}
+              {isHeld ? `put aside, bin ${mine.bin}` : sourceText(offered.source)}
+            </span>
+          </>
+        ) : (
+          <b>nothing that can be had</b>
+        )}
+      </td>
+      <td className="text-right leading-tight whitespace-nowrap">
+        {sheets.map((sheet) => (
+          <Moved
+            key={sheet.applied.chain.id}
+            sheet={sheet}
+            asked={asked}
+            plan={plan}
+            unit={unit}
+            named={sheets.length > 1}
+          />
+        ))}
+      </td>
+      <td className="pl-4 text-right whitespace-nowrap">
+        {sheets.map((sheet) => (
+          <Chance key={sheet.applied.chain.id} sheet={sheet} asked={asked} plan={plan} />
+        ))}
+      </td>
+      <td className="max-w-64 pl-4 text-sm leading-tight">
+        {instead && insteadText(instead, plan, asked, unit)}
+      </td>
+      <td className="pl-3 text-right">
+        <Link to={to} className="btn touch btn-primary whitespace-nowrap" aria-label={`Choose for ${name}`}>
+          Choose
+        </Link>
+      </td>
+    </tr>
+  );
+}
+
+const thenOf = (sheet: Worksheet, asked: Together, plan: JointPlan) => {
+  const { id } = sheet.applied.chain;
+  const now = asked.sheets.get(id)?.now;
+  return now && { now, then: predict(now, swapsOf(asked, plan, id)) };
+};
+
+function Moved({
+  sheet,
+  asked,
+  plan,
+  unit,
+  named,
+}: {
+  sheet: Worksheet;
+  asked: Together;
+  plan: JointPlan;
+  unit: LengthUnit;
+  named: boolean;
+}) {
+  const { house } = useInside();
+  const told = thenOf(sheet, asked, plan);
+  if (!told) return null;
+  const { spec } = sheet.applied;
+  return (
+    <span className="block">
+      {named && <span className="quiet mr-2 text-sm">{titleOf(sheet)}</span>}
+      <span className="quiet mr-2 inline-flex items-center gap-1">
+        <Mark name={markOf(judge(told.now, spec, house.rule))} size={18} /> {roundedText(told.now.mean, unit)}{" "}
+        →
+      </span>
+      <span className="inline-flex items-center gap-1">
+        <Mark name={markOf(judge(told.then, spec, house.rule))} size={22} />
+        <b className="text-lg">{roundedText(told.then.mean, unit)}</b>
+      </span>
+      <span className="quiet block text-sm">
+        {roundedText(spec.min, unit)} – {roundedText(spec.max, unit)}
+      </span>
+    </span>
+  );
+}
+
+function Chance({ sheet, asked, plan }: { sheet: Worksheet; asked: Together; plan: JointPlan }) {
+  const told = thenOf(sheet, asked, plan);
+  const { min, max } = sheet.applied.spec;
+  return told ? <span className="block">{percent(chanceInside(told.then, min, max))}</span> : null;
+}
+
+/** End plays and others that must stand in an order, and whether they do then. */
+function Orders({ asked, plan, unit }: { asked: Together; plan: JointPlan; unit: LengthUnit }) {
+  const { relations = [] } = asked.question;
+  if (relations.length === 0) return null;
+  const of = (id: string) => ({
+    name: asked.sheets.get(id)?.sheet.applied.chain.name ?? id,
+    mean: plan.chains.find(({ chain }) => chain === id)?.mean ?? null,
+  });
+  return (
+    <ul className="border-base-300 mt-1 flex flex-wrap gap-x-6 border-t pt-2 pb-1" aria-label="Order">
+      {relations.map(({ below, above }, i) => {
+        const [low, high] = [of(below), of(above)];
+        const holds = !plan.broken.includes(i);
+        return (
+          <li
+            key={`${below} ${above}`}
+            className="flex items-center gap-2"
+            data-order={holds ? "holds" : "broken"}
+          >
+            <Mark name={holds ? "inside" : "loose"} size={20} />
+            <span>
+              {low.name} {low.mean !== null && roundedText(low.mean, unit)} ≤ {high.name}{" "}
+              {high.mean !== null && roundedText(high.mean, unit)}
+              {!holds && <b className="text-error"> not met</b>}
+            </span>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+const AGAINST: Readonly<Record<WayOut["against"], string>> = {
+  series: "its series has no such size",
+  nobody: "neither the shelf nor a supplier has it",
+  taken: "it is needed or put aside elsewhere",
+  order: "with one that would do the order is wrong",
+};
+
+/** What nothing here brings inside: which limit, and what would. */
+function WaysOut({ asked, plan, unit }: { asked: Together; plan: JointPlan; unit: LengthUnit }) {
+  const all = outsides(asked, plan);
+  if (all.length === 0) return null;
+  return (
+    <ul className="border-error my-2 border-l-4 pl-4" aria-label="What cannot be met">
+      {all.map(({ sheet, mean, side, ways }) => (
+        <li key={sheet.applied.chain.id} data-outside={sheet.applied.chain.id}>
+          <b>
+            {titleOf(sheet)} stays too {side}, {roundedText(mean, unit)}
+          </b>
+          {ways.map(({ seat, from, to, against, marks }) => (
+            <span key={seat.link.id} className="block">
+              {seatName(seat)} would have to be {roundedText(from, unit)} to {roundedText(to, unit)}
+              {marks.length > 0 && ` (${marks.join(", ")})`}: {AGAINST[against]}.
+            </span>
+          ))}
+          <span className="quiet block">
+            Read it once more, or have another part: plates that are thicker or thinner, a new race.
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The next best for a seat, and what that costs: here, in time, in money, or in another place. */
+function insteadText(
+  { seat, plan: other, elsewhere }: Instead,
+  plan: JointPlan,
+  asked: Together,
+  unit: LengthUnit,
+): string {
+  const has = other.seats.find((one) => one.seat === seat);
+  const offered = has?.offer && asked.offers.get(has.offer.id);
+  const what = has?.kept
+    ? "what is in"
+    : offered
+      ? `${pieceText({ ...offered.piece, mark: undefined }, unit)}${offered.source.kind === "order" ? " ordered" : ""}`
+      : "nothing";
+  const also = elsewhere.flatMap((id) => {
+    const one = asked.seats.get(id);
+    return one ? [seatName(one)] : [];
+  });
+  const costs = [
+    other.values.outside > plan.values.outside ? "then one is outside" : "",
+    other.values.order > plan.values.order ? "then the order is wrong" : "",
+    other.values.ready > plan.values.ready ? `${other.values.ready - plan.values.ready} d later` : "",
+    other.values.money > plan.values.money ? `${moneyText(other.values.money - plan.values.money)} more` : "",
+    other.values.chance > plan.values.chance ? "less sure" : "",
+    also.length > 0 ? `${also.join(", ")} changes too` : "",
+  ].filter(Boolean);
+  const farther =
+    other.values.target > plan.values.target ? "farther from the target" : "as good but for what is spared";
+  return `${what}: ${costs.length > 0 ? costs.join(", ") : farther}`;
+}
+
+/** Figures that nothing can be chosen for yet, and why. */
+function Waiting({ sheets, number }: { sheets: readonly Worksheet[]; number: number }) {
+  if (sheets.length === 0) return null;
+  return (
+    <section className="mt-3" aria-label="Not yet">
+      <h2 className="stamp mb-1">Not yet</h2>
+      <ul className="flex flex-wrap gap-2">
+        {sheets.map((sheet) => (
+          <li key={sheet.applied.chain.id}>
+            <Link
+              to={`/jobs/${number}/choose/${sheet.applied.chain.id}`}
+              className="plate touch flex items-center gap-2 px-3 leading-tight"
+            >
+              <b>{titleOf(sheet)}</b> {sheet.seats.length > 0 ? waitWords(sheet) : "the book names no sizes"}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const waitWords = ({ stage, seats }: Worksheet): string =>
+  stage.at === "choose" && seats.some(({ fitted }) => !fitted)
+    ? "what was in is not known"
+    : stageWords(stage);

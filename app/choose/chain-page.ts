@@ -1,0 +1,57 @@
+import { v7 as newId } from "uuid";
+import type { Book, Chain } from "~core/book";
+import { LEADS } from "~core/fact";
+import type { Stock } from "~core/select";
+import type { Pool } from "~store/database";
+import type { JobRecord } from "~store/jobs";
+import { reservedFor, stockOf, type Reserved } from "~store/shelf";
+import { listStaff, type Staff } from "~store/staff";
+
+/** The chains of a book that something is chosen for, of every version; a pack is one of them even where its book names no sizes. */
+export const chosenChains = ({ chains }: Book): Chain[] =>
+  chains.filter(
+    ({ kind, links }) =>
+      kind === "pack clearance" || links.some(([, of]) => of === "series" || of === "seat"),
+  );
+
+/** What can be taken from the shelf for all seats of a unit, whichever version it is: the job’s facts need not be read for it. */
+export function stockOfUnit(pool: Pool, { id, book }: Pick<JobRecord, "id" | "book">): Promise<Stock[]> {
+  const links = chosenChains(book).flatMap((chain) => chain.links);
+  const seats = new Set(links.flatMap(([, kind, ref]) => (kind === "seat" ? [ref] : [])));
+  const series = new Set([
+    ...links.flatMap(([, kind, ref]) => (kind === "series" ? [ref] : [])),
+    ...(book.seats ?? []).flatMap((seat) => (seats.has(seat.id) && seat.series ? [seat.series] : [])),
+  ]);
+  const sizes = book.series.filter((one) => series.has(one.id)).flatMap((one) => one.sizes);
+  return stockOf(
+    pool,
+    sizes.map(({ part }) => part),
+    id,
+  );
+}
+
+/** What the page of one figure is made from besides its job; null when its book has no such figure. */
+export async function chainPage(
+  pool: Pool,
+  record: JobRecord,
+  chain: string,
+  staff: Promise<readonly Staff[]> = listStaff(pool),
+) {
+  if (!chosenChains(record.book).some(({ id }) => id === chain)) return null;
+  const [stock, people] = await Promise.all([stockOfUnit(pool, record), staff]);
+  return {
+    stock,
+    leads: people.filter(({ role }) => LEADS.includes(role)),
+    // Ids of what this page may send: the same form sent twice is carried out once.
+    ids: { choice: newId(), reading: newId(), waiver: newId() },
+  };
+}
+
+/** What the page of the whole unit is made from besides its job. */
+export async function unitPage(
+  pool: Pool,
+  record: JobRecord,
+): Promise<{ stock: Stock[]; reserved: Reserved[] }> {
+  const [stock, reserved] = await Promise.all([stockOfUnit(pool, record), reservedFor(pool, record.id)]);
+  return { stock, reserved };
+}

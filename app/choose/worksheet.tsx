@@ -1,0 +1,354 @@
+import { ArrowRight } from "lucide-react";
+import { useMemo, useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import { useInside } from "~/door/inside";
+import { Rule } from "~/look/rule";
+import { Stack } from "~/look/stack";
+import { Working } from "~/look/working";
+import { isPackSheet, ruleOf, titleOf, type PackSheet, type ReadingSet, type Worksheet } from "~core/measure";
+import { stageWords } from "~core/stage";
+import { plates } from "~core/pack";
+import type { LengthUnit, Nm } from "~core/quantity";
+import { capital, selectiveWord } from "~core/book";
+import { type Stock } from "~core/select";
+import { Bench } from "~core/steps";
+import type { FormAnswer } from "~/view/form-answer";
+import { useKeys } from "~/look/use-keys";
+import { useJobView } from "~/view/view";
+import { pieceIn } from "~/reading/piece-in";
+import { Readings } from "~/reading/readings";
+import { TakeReading } from "~/reading/take-reading";
+import { Candidates } from "./candidates";
+import { ChainDrawing } from "./chain-drawing";
+import { Conditions } from "./conditions";
+import { FoundPiece } from "./found-piece";
+import { HowItLies } from "./how-it-lies";
+import { NoFigure } from "./no-figure";
+import { NotAsPredicted } from "./not-as-predicted";
+import { Outcome } from "./outcome";
+import { TrialPiece } from "./trial-piece";
+import { useUnitAsked } from "./use-unit-asked";
+import { VerdictPanel } from "./verdict-panel";
+import { Waiver } from "./waiver";
+
+type Tab = "found" | "trial" | "choose" | "built";
+/** Their keys are letters: a digit is the beginning of a reading. */
+const TABS: { tab: Tab; words: string; key: string }[] = [
+  { tab: "found", words: "As found", key: "a" },
+  { tab: "trial", words: "Trial", key: "i" },
+  { tab: "choose", words: "Choose", key: "r" },
+  { tab: "built", words: "As built", key: "l" },
+];
+
+/** Where a stage is worked on. */
+function tabOf({ stage, choice, trial }: Worksheet): Tab {
+  switch (stage.at) {
+    case "trial":
+      return "trial";
+    case "choose":
+      return "choose";
+    case "done":
+      // Inside without anything being chosen: there is nothing built to show.
+      return choice ? "built" : trial.readings.length > 0 ? "trial" : "found";
+    case "read":
+    case "astray":
+    case "signed":
+      return "built";
+    default:
+      return "found";
+  }
+}
+
+export interface Loaded {
+  stock: Stock[];
+  leads: { id: string; name: string }[];
+  ids: { choice: string; reading: string; waiver: string };
+}
+
+/** One figure at the bench: its tabs, and in each what is read, chosen or proven there. */
+export function ChainSheet({
+  sheet,
+  stock,
+  leads,
+  ids,
+  actionData,
+}: Loaded & { sheet: Worksheet; actionData: FormAnswer | undefined }) {
+  const { unit, job } = useJobView();
+  const [search, setSearch] = useSearchParams();
+  useKeys(
+    Object.fromEntries(TABS.map(({ tab: show, key }) => [key, () => setSearch({ show }, { replace: true })])),
+  );
+  // Where the work is when the page opens; a stage that ends while one reads does not pull the page away.
+  const [landing] = useState(() => tabOf(sheet));
+  const tab = TABS.find(({ tab: one }) => one === search.get("show"))?.tab ?? landing;
+  const due = tabOf(sheet);
+  const closed = job.closed !== null;
+  const props: TabProps = { sheet, unit, closed, ids, actionData, leads };
+  return (
+    <div>
+      <div className="mb-1 flex items-center gap-4">
+        <h1 className="min-w-0 text-2xl leading-tight font-bold">
+          {titleOf(sheet)}{" "}
+          {isPackSheet(sheet) && (
+            <span className="quiet text-lg font-normal whitespace-nowrap">{sheet.applied.pack.name}</span>
+          )}
+        </h1>
+        <nav aria-label="Stages of this figure" className="flex gap-1">
+          {TABS.map(({ tab: one, words, key }) => (
+            <Link
+              key={one}
+              to={`?show=${one}`}
+              replace
+              aria-current={one === tab ? "step" : undefined}
+              className={`btn touch whitespace-nowrap ${one === tab ? "btn-secondary" : "btn-ghost"}`}
+            >
+              {one === "choose" ? chooseWord(sheet) : words} <kbd className="key">{key}</kbd>
+            </Link>
+          ))}
+        </nav>
+        <span className="grow" />
+        {!closed && tab !== "found" && isPackSheet(sheet) && <Dirty sheet={sheet} />}
+        {due !== tab && !RESTS.has(sheet.stage.at) && !closed && (
+          <Link
+            to={`?show=${due}`}
+            replace
+            className="btn touch border-primary text-primary whitespace-nowrap"
+          >
+            Next: {stageWords(sheet.stage)} <ArrowRight size={20} aria-hidden="true" />
+          </Link>
+        )}
+      </div>
+      {tab === "choose" ? (
+        <ChooseTab {...props} stock={stock} />
+      ) : (
+        <ReadTab key={`${tab} ${sheet.fit}`} tab={tab} {...props} />
+      )}
+    </div>
+  );
+}
+
+/** Where nothing is next. */
+const RESTS: ReadonlySet<Worksheet["stage"]["at"]> = new Set(["quiet", "done", "signed"]);
+
+const chooseWord = ({ seats }: Worksheet): string =>
+  seats.length === 1 ? capital(selectiveWord(seats[0]?.link)) : "Pieces";
+
+interface TabProps {
+  sheet: Worksheet;
+  unit: LengthUnit;
+  closed: boolean;
+  ids: Loaded["ids"];
+  leads: Loaded["leads"];
+  actionData: FormAnswer | undefined;
+}
+
+function ReadTab({
+  tab,
+  sheet,
+  unit,
+  closed,
+  ids,
+  actionData,
+  leads,
+}: TabProps & { tab: "found" | "trial" | "built" }) {
+  const { job } = useJobView();
+  const rule = ruleOf(job, useInside().house);
+  const set: ReadingSet = sheet[tab];
+  const { applied } = sheet;
+  // Before a change of a piece the one now fitted was not in.
+  const sameIn = tab === "built" || !sheet.choice || sheet.kept;
+  const mayRead =
+    !closed &&
+    (tab === "found" || (tab === "built" ? sheet.choice !== null : sheet.choice === null || sheet.kept));
+  return (
+    <div className="grid grid-cols-[minmax(0,29fr)_minmax(0,20fr)] gap-3">
+      <section className="plate px-4 py-3" aria-label="Verdict">
+        {tab === "built" && sheet.stage.at === "astray" && !closed && (
+          <NotAsPredicted sheet={sheet} unit={unit} />
+        )}
+        <VerdictPanel sheet={sheet} set={set} unit={unit} rule={rule} tab={tab} />
+        <Rule spec={applied.spec} target={sheet.target} assessment={set.assessment} unit={unit} />
+        <Readings readings={set.readings} marks={set.assessment.marks} unit={unit} closed={closed} />
+        {tab === "built" && sheet.choice && <Outcome sheet={sheet} unit={unit} />}
+        <Working applied={applied} assessment={set.assessment} rule={rule} unit={unit} />
+      </section>
+      <div className="grid content-start gap-3">
+        {!closed &&
+          tab === "trial" &&
+          !sheet.choice &&
+          sheet.seats.map((seat) => (
+            <TrialPiece key={seat.link.id} seat={seat} id={ids.choice} unit={unit} actionData={actionData} />
+          ))}
+        {!closed && tab !== "found" && <Conditions key={sheet.fit} sheet={sheet} />}
+        {mayRead ? (
+          <TakeReading
+            sheet={sheet}
+            phase={tab === "found" ? "found" : "built"}
+            set={set}
+            unit={unit}
+            readingId={ids.reading}
+            actionData={actionData}
+          />
+        ) : (
+          <p className="plate p-4 text-lg">
+            {closed
+              ? "The job is closed; its readings stand."
+              : tab === "built"
+                ? "Choose its size first: what is read before the choice is the trial."
+                : "It was chosen from these readings. New ones are taken as built."}
+          </p>
+        )}
+        {mayRead && set.readings.length === 0 && (
+          <NoFigure sheet={sheet} phase={tab === "found" ? "found" : "built"} said={set.said} />
+        )}
+        {tab === "found" && !isPackSheet(sheet) && !closed && <FoundPieces sheet={sheet} unit={unit} />}
+        <section className="plate px-3 pt-3" aria-label={isPackSheet(sheet) ? "Stack" : "Drawing"}>
+          {isPackSheet(sheet) ? (
+            <>
+              <PackDrawing
+                sheet={sheet}
+                gap={set.assessment.estimate?.mean ?? null}
+                sameIn={sameIn}
+                unit={unit}
+              />
+              <HowItLies applied={sheet.applied} found={tab === "found"} />
+            </>
+          ) : (
+            <ChainDrawing sheet={sheet} result={set.assessment.estimate?.mean ?? null} unit={unit} />
+          )}
+        </section>
+        {tab === "found" && isPackSheet(sheet) && !closed && <FoundPieces sheet={sheet} unit={unit} />}
+        {tab === "built" && sheet.stage.at !== "done" && !closed && (
+          <Waiver leads={leads} id={ids.waiver} actionData={actionData} signed={sheet.waiver} />
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** What was found in each of its seats that nobody has changed yet. */
+const FoundPieces = ({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit }) =>
+  sheet.seats
+    .filter(({ fit, link }) => fit === 0 && link.kind !== "cut")
+    .map((seat) => <FoundPiece key={seat.link.id} seat={seat} unit={unit} />);
+
+/** A pack drawn to scale with what is in its seats: a plate that is chosen lies among the plates, a ring in its groove. */
+export function PackDrawing({
+  sheet,
+  gap,
+  sameIn,
+  unit,
+  caption,
+  swaps = new Map(),
+  predicted = false,
+}: {
+  sheet: PackSheet;
+  gap: Nm | null;
+  /** Whether what is in now was in when it was read. */
+  sameIn: boolean;
+  unit: LengthUnit;
+  caption?: string;
+  /** What goes in instead, by seat. */
+  swaps?: ReadonlyMap<string, Nm | null>;
+  predicted?: boolean;
+}) {
+  const { applied, seats } = sheet;
+  const inStack = new Set(applied.stack.flatMap(({ seat }) => seat ?? []));
+  const sizeIn = (id: string): Nm | null => {
+    const seat = seats.find(({ link }) => link.id === id);
+    return swaps.has(id) ? (swaps.get(id) ?? null) : sameIn ? pieceIn(seat) : null;
+  };
+  // Seats that lie among the plates are drawn there with what is in them; the one that closes the pack stands at its end.
+  const end = seats.find(
+    ({ link }) => !inStack.has(link.id) && link.kind !== "groove" && link.kind !== "cut",
+  );
+  return (
+    <Stack
+      plates={plates(applied.stack).map((plate) =>
+        plate.seat === undefined ? plate : { ...plate, thickness: sizeIn(plate.seat) ?? plate.thickness },
+      )}
+      gap={gap}
+      ring={end ? sizeIn(end.link.id) : null}
+      unit={unit}
+      caption={caption ?? titleOf(sheet)}
+      selective={selectiveWord(end?.link)}
+      predicted={predicted}
+    />
+  );
+}
+
+function ChooseTab({ sheet, unit, closed, ids, actionData, stock }: TabProps & { stock: Stock[] }) {
+  const [search] = useSearchParams();
+  const { unit: whole, whole: asked } = useUnitAsked(stock);
+  const unknown = sheet.seats.filter(({ fitted, unseen }) => !fitted && !unseen);
+  const open = sheet.seats.filter(({ fitted }) => fitted);
+  const [at, setAt] = useState(search.get("seat"));
+  const seat = open.find(({ link }) => link.id === at) ?? open.find(({ choice }) => !choice) ?? open[0];
+  if (sheet.seats.length === 0)
+    return (
+      <p className="plate p-5 text-lg">
+        The book names no selective for this figure: what is outside is brought inside by other parts.
+      </p>
+    );
+  if (!seat || (sheet.seats.length === 1 && unknown.length > 0))
+    return (
+      <div className="grid grid-cols-2 gap-3">
+        <p className="plate p-5 text-lg">
+          Which {selectiveWord(sheet.seats[0]?.link)} is in? Without it no swap can be predicted. Read its
+          mark, or put a micrometer on it.
+        </p>
+        <FoundPieces sheet={sheet} unit={unit} />
+      </div>
+    );
+  return (
+    <>
+      {sheet.seats.length > 1 && (
+        <nav aria-label="Places of this figure" className="mb-2 flex flex-wrap gap-2">
+          {sheet.seats.map(({ link, fitted, choice }) => (
+            <button
+              key={link.id}
+              type="button"
+              aria-pressed={link.id === seat.link.id}
+              className={`btn touch ${link.id === seat.link.id ? "btn-secondary" : ""}`}
+              disabled={!fitted}
+              onClick={() => setAt(link.id)}
+            >
+              {capital(link.name)} {choice ? "✓" : fitted ? "" : "?"}
+            </button>
+          ))}
+        </nav>
+      )}
+      <Candidates
+        key={seat.link.id}
+        sheet={sheet}
+        seat={seat}
+        asked={asked}
+        whole={whole}
+        unit={unit}
+        closed={closed}
+        id={ids.choice}
+        actionData={actionData}
+      />
+    </>
+  );
+}
+
+/** What is still dirty of the pack that is being put together. */
+function Dirty({ sheet }: { sheet: PackSheet }) {
+  const { job, applied, number } = useJobView();
+  const dirty = useMemo(
+    () => new Bench(job, applied).dirtyOfPack(sheet.applied.pack),
+    [job, applied, sheet.applied.pack],
+  );
+  if (dirty.length === 0) return null;
+  return (
+    <Link
+      to={`/jobs/${number}/bench`}
+      className="border-warning touch flex min-w-0 flex-col justify-center border-l-4 pl-3 leading-tight"
+      data-dirty={dirty.length}
+    >
+      <b>{dirty.length} still dirty</b>
+      <span className="truncate text-sm">{dirty.map(({ part }) => part.name).join(", ")}</span>
+    </Link>
+  );
+}

@@ -1,0 +1,83 @@
+import { v7 as newId } from "uuid";
+import { appliedTo, fold, type Fact, type FactBody } from "../core/fact";
+import { chosenSheets, type Worksheet } from "../core/measure";
+import { lengthOf, nm } from "../core/quantity";
+import { openJob, jobByNumber } from "../store/jobs";
+import type { Shop } from "./shop";
+
+const fact = (body: FactBody): Fact => ({ id: newId(), at: new Date().toISOString(), by: "Tomas B.", body });
+
+/** A job of a unit that is taken down already, of one version and whole; opened without the form. */
+export async function jobOf(
+  shop: Shop,
+  unit: string,
+  traits: Readonly<Record<string, string>>,
+): Promise<number> {
+  const { rows } = await shop.pool.query<{ id: string }>(
+    "select id from book where unit = $1 order by revision desc limit 1",
+    [unit],
+  );
+  const id = newId();
+  return openJob(shop.pool, {
+    id,
+    bookId: rows[0]?.id ?? "",
+    author: { id: null, name: "Tomas B." },
+    facts: [fact({ kind: "configuration", traits }), fact({ kind: "scope", depths: ["full"] })],
+  });
+}
+
+/** Says facts of a job at another bench, by the door every bench uses. */
+export async function saidOf(shop: Shop, job: number, bodies: readonly FactBody[]): Promise<void> {
+  const answer = await fetch(`${shop.url}/jobs/${job}/facts`, {
+    method: "POST",
+    headers: {
+      cookie: await shop.cookieOf("Tomas B."),
+      origin: shop.url,
+      "content-type": "application/json",
+    },
+    body: JSON.stringify(bodies.map(fact)),
+  });
+  if (answer.status !== 200) throw new Error(`${answer.status}: ${await answer.text()}`);
+}
+
+/** The worksheets of a job as the server has it. */
+export async function sheetsOf(shop: Shop, job: number): Promise<Map<string, Worksheet>> {
+  const record = await jobByNumber(shop.pool, job);
+  if (!record) throw new Error(`no job ${job}`);
+  const folded = fold(record.facts);
+  const applied = appliedTo(record.book, folded, record.houseValues);
+  const sheets = chosenSheets(folded, applied, { rule: "proven", target: "middle" });
+  return new Map(sheets.map((sheet) => [sheet.applied.chain.id, sheet]));
+}
+
+/** What was found in the seats of a figure, by their marks. */
+export const foundIn = (sheet: Worksheet, marks: readonly string[]): FactBody[] =>
+  sheet.seats.flatMap(({ link }, i) => {
+    const size = link.sizes.find(({ mark }) => mark === marks[i]);
+    if (!size) return [];
+    const { mark, part } = size;
+    const piece = { ...(part === undefined ? {} : { part }), mark, size: size.size };
+    return [{ kind: "fitting", seat: link.id, fit: 0, origin: "found", piece } satisfies FactBody];
+  });
+
+/** Readings of a figure on trial with what is in now, its conditions kept. */
+export function triedAt(sheet: Worksheet, ...values: string[]): FactBody[] {
+  const { chain, conditions, spec } = sheet.applied;
+  const isPack = "pack" in sheet.applied;
+  return [
+    ...(conditions.length > 0
+      ? [{ kind: "conditions", chain: chain.id, phase: "built", fit: sheet.fit, met: conditions } as const]
+      : []),
+    ...values.map((value): FactBody => ({
+      kind: "reading",
+      chain: chain.id,
+      phase: "built",
+      fit: sheet.fit,
+      method: isPack ? "hand and dial" : (chain.read.with[0] ?? "dial"),
+      ...(isPack ? { state: spec.state } : {}),
+      reading: { kind: "single", value: lengthOf(value) },
+      resolution: nm(5_000),
+      unit: "mm",
+    })),
+  ];
+}

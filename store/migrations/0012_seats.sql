@@ -1,0 +1,23 @@
+-- Up Migration
+
+-- A chain had one seat, called after it; now a seat may stand in several chains. What is stored says either.
+drop index fact_fitting_once;
+create unique index fact_fitting_once
+  on fact (job, (coalesce(body ->> 'seat', body ->> 'chain')), ((body ->> 'fit')::integer))
+  where kind = 'fitting' and replaces is null;
+
+-- A piece that lies on the shelf and is meant for one job's seat: others do not count on it. It ends when it is fitted or given up.
+create table reservation (
+  id uuid primary key,
+  job uuid not null references job (id),
+  seat text not null,
+  part text not null references shelf_part (part),
+  piece uuid references piece (id),
+  by_name text not null,
+  at timestamptz not null default clock_timestamp(),
+  ended timestamptz,
+  ended_why text constraint reservation_end_known check (ended_why in ('fitted', 'given up')),
+  constraint reservation_ends_for_a_reason check ((ended is null) = (ended_why is null))
+);
+create unique index reservation_once on reservation (job, seat) where ended is null;
+create index reservation_of_part on reservation (part) where ended is null;
