@@ -65,6 +65,7 @@ export default [
     route("drafts/:draft", "draft/draft.tsx"),
     route("shelf", "shelf/shelf.tsx"),
     route("shelf/prices", "prices/prices.tsx"),
+    route("shelf/part/:part", "shelf/part.tsx"),
     route("house", "house/house.tsx"),
     route("account", "house/account.tsx"),
     route("gauge/stream", "gauge/stream.ts"),

@@ -73,7 +73,7 @@ describe("the demo shop", () => {
   it("has thirty jobs in every stage, and each closed one is proven throughout", async () => {
     const [open, closed] = [await all("open"), await all("closed")];
     expect([open.length, closed.length]).toEqual([8, 22]);
-    const waits = open.map(({ waitsFor }) => waitsFor.replace(/^\w\d: |, \d packs to go/g, ""));
+    const waits = open.map(({ waitsFor }) => waitsFor.replace(/^\w\d: |, \d to go/g, ""));
     for (const stage of [
       "Input end play: before the unit is opened",
       "Lift the D3 drum out: step 20 of 31",
@@ -97,7 +97,7 @@ describe("the demo shop", () => {
   });
 
   it("has a shelf with bins nearly empty, every part of it in a book", async () => {
-    const shelf = await listShelf(db.pool, "", 1000);
+    const shelf = await listShelf(db.pool, { limit: 1000 });
     const parts = books.flatMap((file) => {
       const read = readBook(JSON.parse(readFileSync(`demo/books/${file}`, "utf8")));
       return read.ok ? read.book.series.flatMap(({ sizes }) => sizes.map(({ part }) => part)) : [];

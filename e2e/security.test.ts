@@ -151,6 +151,7 @@ describe("every action", () => {
     const settings = {
       rule: "plain",
       target: "middle",
+      chooseFirst: "ready",
       steels: "always new",
       bushings: "on measurement",
       hourCents: "90.00",

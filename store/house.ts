@@ -1,10 +1,13 @@
 import { randomBytes } from "node:crypto";
 import { USUAL_SCHOOLS, type Schools } from "~core/inspect";
 import type { House } from "~core/measure";
+import type { ChooseFirst } from "~core/select";
 import type { Queryable } from "./database";
 
 /** Everything a house can set, with what holds until it does. */
 export interface HouseSettings extends House, Schools {
+  /** What comes first in choosing pieces once all that can be is inside and as sure as can be. */
+  chooseFirst: ChooseFirst;
   shopName: string;
   /** Whose clock moments are shown by: `Europe/Oslo`. */
   timeZone: string;
@@ -30,6 +33,7 @@ export interface HouseSettings extends House, Schools {
 const DEFAULTS: HouseSettings = {
   rule: "proven",
   target: "middle",
+  chooseFirst: "ready",
   ...USUAL_SCHOOLS,
   hourCents: 9_000,
   comebackCents: 120_000,

@@ -143,7 +143,7 @@ it("books in once per movement and lists the shelf with its odd pieces", async (
   const id = newId();
   await Promise.all([1, 2, 3].map(() => receive(db.pool, { id, part: name, quantity: 4, by: "Ines R." })));
   await addOddPiece(db.pool, name, nm(1_900_000), "Ines R.");
-  const row = (await listShelf(db.pool, "", 1000)).find((one) => one.part === name);
+  const row = (await listShelf(db.pool, { limit: 1000 })).find((one) => one.part === name);
   expect(row).toMatchObject({ onHand: 4, bin: "R1", oddPieces: [{ measured: 1_900_000 }] });
 });
 

@@ -1,7 +1,7 @@
 import { v7 as newId } from "uuid";
 import type { Fact } from "~core/fact";
 import { nm, type Nm } from "~core/quantity";
-import type { Stock } from "~core/select";
+import { USED_OVER_DAYS, type Stock } from "~core/select";
 import {
   CHECK_VIOLATION,
   constraintOf,
@@ -50,21 +50,26 @@ export async function stockOf(
     price_cents: number | null;
     order_days: number | null;
     reserved: number;
+    used: number | null;
   }>({
     name: "stock-of-parts",
     text: `select p.part, coalesce(s.on_hand, 0) as on_hand, s.piece, o.measured_nm, p.price_cents, p.order_days,
                   (select count(*)::int from reservation r
                     where r.part = p.part and r.piece is not distinct from s.piece and r.ended is null
-                      and r.job is distinct from $2) as reserved
+                      and r.job is distinct from $2) as reserved,
+                  case when s.piece is null then
+                    (select count(*)::int from movement m where m.part = p.part and m.why = 'fitted'
+                        and m.at > now() - make_interval(days => $3)) end as used
              from shelf_part p left join stock s on s.part = p.part and (s.piece is null or s.on_hand > 0)
              left join piece o on o.id = s.piece
             where p.part = any ($1::text[])`,
-    values: [parts, job],
+    values: [parts, job, USED_OVER_DAYS],
   });
   return rows.map((row) => ({
     part: row.part,
     onHand: Math.max(0, row.on_hand - row.reserved),
     ...(row.reserved > 0 ? { reserved: row.reserved } : {}),
+    ...(row.used ? { used: row.used } : {}),
     ...(row.piece && row.measured_nm !== null
       ? { piece: { id: row.piece, measured: nm(row.measured_nm) } }
       : {}),
@@ -75,22 +80,117 @@ export async function stockOf(
 
 export interface ShelfRow extends ShelfPart {
   onHand: number;
+  /** Of what lies there, put aside for jobs. */
+  reserved: number;
   oddPieces: { id: string; measured: number }[];
 }
 
-/** A page of the shelf by bin, keyset by part number. */
-export async function listShelf(db: Queryable, after = "", limit = 100): Promise<ShelfRow[]> {
+/** What of the shelf is asked for. */
+export interface ShelfAsked {
+  /** Only these parts; all of them where it is left out. */
+  parts?: readonly string[];
+  /** What a part’s number, name or bin contains. */
+  text?: string;
+  /** Only bins that begin so. */
+  bin?: string;
+  /** The emptiest first, else by part. */
+  lowFirst?: boolean;
+  /** The last row of the page before. */
+  after?: { part: string; onHand: number };
+  limit?: number;
+}
+
+/** A page of the shelf, keyset by part number, or by what lies there and part number. */
+export async function listShelf(
+  db: Queryable,
+  { parts, text = "", bin = "", lowFirst = false, after, limit = 100 }: ShelfAsked = {},
+): Promise<ShelfRow[]> {
   const { rows } = await db.query<ShelfRow>({
-    name: "shelf-list",
-    text: `select p.part, p.name, p.bin, p.price_cents as "priceCents", p.order_days as "orderDays",
-                  coalesce(sum(s.on_hand) filter (where s.piece is null), 0)::int as "onHand",
-                  coalesce(jsonb_agg(jsonb_build_object('id', o.id, 'measured', o.measured_nm) order by o.measured_nm)
-                           filter (where o.id is not null and s.on_hand > 0), '[]') as "oddPieces"
-             from shelf_part p left join stock s on s.part = p.part left join piece o on o.id = s.piece
-            where p.part > $1 group by p.part order by p.part limit $2`,
-    values: [after, limit],
+    name: `shelf-list-${lowFirst ? "low" : "part"}`,
+    text: `with page as (
+             select p.part, p.name, p.bin, p.price_cents, p.order_days, s.on_hand
+               from stock s join shelf_part p on p.part = s.part
+              where s.piece is null
+                and ($1::text[] is null or p.part = any ($1))
+                and ($2 = '' or position(lower($2) in lower(p.part || ' ' || p.name || ' ' || p.bin)) > 0)
+                and ($3 = '' or p.bin like $3 || '%')
+                and ${lowFirst ? "(s.on_hand, s.part) > ($5, $4)" : "p.part > $4 and ($5::int is not null)"}
+              order by ${lowFirst ? "s.on_hand, s.part" : "p.part"} limit $6)
+           select p.part, p.name, p.bin, p.price_cents as "priceCents", p.order_days as "orderDays", p.on_hand as "onHand",
+                  (select count(*)::int from reservation r where r.part = p.part and r.ended is null) as reserved,
+                  (select coalesce(jsonb_agg(jsonb_build_object('id', o.id, 'measured', o.measured_nm) order by o.measured_nm), '[]')
+                     from stock i join piece o on o.id = i.piece where i.part = p.part and i.on_hand > 0) as "oddPieces"
+             from page p order by ${lowFirst ? "p.on_hand, p.part" : "p.part"}`,
+    values: [
+      parts ?? null,
+      text,
+      bin.replace(/[\\%_]/g, "\\$&"),
+      after?.part ?? "",
+      after?.onHand ?? -1,
+      limit,
+    ],
   });
   return rows;
+}
+
+/** One movement of a part, with the job it was for. */
+export interface Movement {
+  id: string;
+  quantity: number;
+  why: string;
+  job: number | null;
+  by: string;
+  at: string;
+  measured: number | null;
+}
+
+/** The last movements of a part, newest first. */
+export async function movementsOf(db: Queryable, part: string, limit = 60): Promise<Movement[]> {
+  const { rows } = await db.query<Omit<Movement, "at"> & { at: Date }>({
+    name: "movements-of-part",
+    text: `select m.id, m.quantity, m.why, j.number as job, m.by_name as by, m.at, o.measured_nm as measured
+             from movement m left join job j on j.id = m.job left join piece o on o.id = m.piece
+            where m.part = $1 order by m.at desc limit $2`,
+    values: [part, limit],
+  });
+  return rows.map((row) => ({ ...row, at: row.at.toISOString() }));
+}
+
+/** Jobs that have put one of a part aside. */
+export async function reservedOf(
+  db: Queryable,
+  part: string,
+): Promise<{ job: number; seat: string; by: string }[]> {
+  const { rows } = await db.query<{ job: number; seat: string; by: string }>({
+    name: "reserved-of-part",
+    text: `select j.number as job, r.seat, r.by_name as by from reservation r join job j on j.id = r.job
+            where r.part = $1 and r.ended is null order by r.at`,
+    values: [part],
+  });
+  return rows;
+}
+
+/**
+ * Sets a count right: what was counted less what the ledger says becomes a movement with its reason. Sent twice it counts once; where nothing
+ * differs nothing moves.
+ */
+export async function countShelf(
+  db: Queryable,
+  {
+    id,
+    part,
+    counted,
+    reason,
+    by,
+  }: { id: string; part: string; counted: number; reason: string; by: string },
+): Promise<void> {
+  await db.query(
+    `insert into movement (id, part, quantity, why, by_name)
+     select $1, s.part, $3 - s.on_hand, $4, $5 from stock s
+      where s.part = $2 and s.piece is null and s.on_hand <> $3
+     on conflict (id) do nothing`,
+    [id, part, counted, `counted: ${reason}`, by],
+  );
 }
 
 /** Puts new parts on the shelf. The movement's id is made by the form: sent twice, it counts once. */

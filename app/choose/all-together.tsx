@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { data, Form, Link, useRevalidator, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
 import { live } from "~/live/shared";
@@ -11,6 +11,7 @@ import { readForm, typedIn } from "~/server/form";
 import { jobRecord } from "~/server/job-context";
 import { useJobView } from "~/view/view";
 import {
+  nextReading,
   outsides,
   swapsOf,
   titleOf,
@@ -19,7 +20,7 @@ import {
   type WayOut,
   type Worksheet,
 } from "~core/measure";
-import { capital } from "~core/book";
+import { capital, selectiveWord } from "~core/book";
 import { predict } from "~core/chain";
 import { lengthText, moneyText, roundedText, type LengthUnit } from "~core/quantity";
 import { chanceInside, judge } from "~core/reading";
@@ -169,6 +170,7 @@ export default function AllTogether({ loaderData: { stock, reserved }, actionDat
       )}
       {plan ? (
         <>
+          <Changed key={wanted} asked={asked} plan={plan} unit={unit} />
           <Summary plan={plan} asked={asked} />
           <Seats asked={asked} plan={plan} others={others} unit={unit} number={number} held={held} />
         </>
@@ -181,6 +183,7 @@ export default function AllTogether({ loaderData: { stock, reserved }, actionDat
               : "Nothing to choose for just now. A place stands here as soon as its trial readings are enough, and what was found in it is known."}
         </p>
       )}
+      {plan && <OrderList asked={asked} plan={plan} unit={unit} />}
       {!closed && <PullList reserved={reserved} asked={asked} />}
       {!closed && <Waiting sheets={asked.waiting} number={number} />}
     </div>
@@ -224,6 +227,88 @@ function AcceptAll({
         Accept {seats.length === 1 ? "it" : `all ${seats.length}`}: put aside
       </button>
     </Form>
+  );
+}
+
+/** What the plan waits for, to be ordered. */
+function OrderList({ asked, plan, unit }: { asked: Together; plan: JointPlan; unit: LengthUnit }) {
+  const lines = plan.seats.flatMap(({ seat, offer, kept }) => {
+    const open = asked.seats.get(seat);
+    const offered = offer && !kept ? asked.offers.get(offer.id) : undefined;
+    return open && offered?.source.kind === "order"
+      ? [{ open, piece: offered.piece, source: offered.source }]
+      : [];
+  });
+  if (lines.length === 0) return null;
+  return (
+    <section className="plate mt-3 px-4 py-2" aria-label="Order list">
+      <h2 className="text-lg font-bold">To order</h2>
+      <ul>
+        {lines.map(({ open, piece, source }) => (
+          <li
+            key={open.link.id}
+            className="border-base-300 flex gap-4 border-t py-1"
+            data-order-part={piece.part}
+          >
+            <b className="w-32">{piece.part}</b>
+            <span className="grow">
+              {pieceText(piece, unit)}, for {seatName(open)}
+            </span>
+            <span>{source.days === undefined ? "" : `${source.days} d`}</span>
+            <b>{source.price === undefined ? "" : moneyText(source.price)}</b>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What is put where by a plan, as one says it. */
+const putIn = (asked: Together, plan: JointPlan, unit: LengthUnit): Map<string, string> =>
+  new Map(
+    plan.seats.flatMap(({ seat, offer, kept }) => {
+      const offered = offer && !kept ? asked.offers.get(offer.id) : undefined;
+      return asked.seats.has(seat)
+        ? [[seat, kept ? "keep it" : offered ? pieceText(offered.piece, unit) : "nothing"]]
+        : [];
+    }),
+  );
+
+/** What is proposed otherwise than when somebody last looked: said until they have seen it. */
+function Changed({ asked, plan, unit }: { asked: Together; plan: JointPlan; unit: LengthUnit }) {
+  const now = putIn(asked, plan, unit);
+  const [seen, setSeen] = useState(now);
+  const changes = [...now].flatMap(([seat, words]) => {
+    const open = asked.seats.get(seat);
+    const was = seen.get(seat);
+    return open && was !== undefined && was !== words
+      ? [`${seatName(open)}: ${words} instead of ${was}`]
+      : [];
+  });
+  const added = [...now.keys()].filter((seat) => !seen.has(seat));
+  if (changes.length === 0 && added.length === 0) return null;
+  return (
+    <div
+      role="status"
+      className="border-accent plate mb-2 flex items-center gap-4 border-l-4 px-4 py-1"
+      data-changed={changes.length}
+    >
+      <span className="grow">
+        {changes.length > 0 ? (
+          <>
+            <b>The plan has changed.</b> {changes.join("; ")}.
+          </>
+        ) : (
+          `New here: ${added
+            .flatMap((seat) => asked.seats.get(seat) ?? [])
+            .map(seatName)
+            .join(", ")}.`
+        )}
+      </span>
+      <button type="button" className="btn touch" onClick={() => setSeen(now)}>
+        Seen
+      </button>
+    </div>
   );
 }
 
@@ -314,6 +399,7 @@ function Seats({
       </table>
       <Orders asked={asked} plan={plan} unit={unit} />
       <WaysOut asked={asked} plan={plan} unit={unit} />
+      <Measure asked={asked} plan={plan} number={number} />
     </div>
   );
 }
@@ -349,6 +435,8 @@ function Row({
   const at = `/jobs/${number}/choose/${sheets[0]?.applied.chain.id ?? ""}?show=choose`;
   const to = `${at}&seat=${encodeURIComponent(link.id)}${key ? `&piece=${encodeURIComponent(key)}` : ""}`;
   const mine = held.get(link.id);
+  const mayPutAside =
+    offered?.piece.part !== undefined && offered.source.kind !== "order" && mine?.part !== offered.piece.part;
   const isHeld = mine !== undefined && mine.part === offered?.piece.part;
   return (
     <tr className="border-base-300 border-t align-middle" data-seat={link.id}>
@@ -403,7 +491,17 @@ function Row({
       <td className="max-w-64 pl-4 text-sm leading-tight">
         {instead && insteadText(instead, plan, asked, unit)}
       </td>
-      <td className="pl-3 text-right">
+      <td className="py-1 pl-3 text-right whitespace-nowrap">
+        {mayPutAside && (
+          <Form method="post" preventScrollReset className="mr-2 inline">
+            <input type="hidden" name="intent" value="accept" />
+            <input type="hidden" name="seat" value={link.id} />
+            <input type="hidden" name="plan" value={`${link.id}=${offered?.key ?? ""}`} />
+            <button className="btn touch btn-ghost" aria-label={`Put aside for ${name}`}>
+              Put aside
+            </button>
+          </Form>
+        )}
         <Link to={to} className="btn touch btn-primary whitespace-nowrap" aria-label={`Choose for ${name}`}>
           Choose
         </Link>
@@ -488,6 +586,31 @@ function Orders({ asked, plan, unit }: { asked: Together; plan: JointPlan; unit:
         );
       })}
     </ul>
+  );
+}
+
+/** The one measurement that would make the choice surer by most. */
+function Measure({ asked, plan, number }: { asked: Together; plan: JointPlan; number: number }) {
+  const next = nextReading(asked, plan);
+  if (!next) return null;
+  const sheet = asked.sheets.get(next.chain)?.sheet;
+  const seat = next.seat === null ? undefined : asked.seats.get(next.seat);
+  if (!sheet) return null;
+  const what = selectiveWord(seat?.link);
+  const words =
+    next.what === "read again"
+      ? `read ${titleOf(sheet)} once more`
+      : `put a micrometer on the ${what} that ${next.what === "piece out" ? "comes out of" : "goes into"} ${seat ? seatName(seat) : titleOf(sheet)}`;
+  return (
+    <p className="border-base-300 border-t pt-2 pb-1" data-measure={next.what}>
+      Surer by most: <b>{words}</b>{" "}
+      <Link
+        className="underline underline-offset-4"
+        to={`/jobs/${number}/choose/${next.chain}?show=${next.what === "read again" ? "trial" : "choose"}`}
+      >
+        there
+      </Link>
+    </p>
   );
 }
 

@@ -13,7 +13,7 @@ import {
   type Worksheet,
 } from "~core/measure";
 import { type Nm } from "~core/quantity";
-import { agrees, sizeNear } from "~core/select";
+import { agrees, sizeNear, type ChooseFirst } from "~core/select";
 import { lastSeen } from "~/server/job-context";
 import type { Pool } from "~store/database";
 import { addFacts, type Author } from "~store/facts";
@@ -52,8 +52,16 @@ export function sheetsOf({ book, facts, houseValues }: JobRecord, house: House):
 export const worksheetOf = (record: JobRecord, chain: string, house: House): Worksheet | null =>
   sheetsOf(record, house).find(({ applied }) => applied.chain.id === chain) ?? null;
 
+/** The house as far as choosing asks. */
+export type ChoosingHouse = House & { chooseFirst?: ChooseFirst };
+
 /** What can be chosen on a job now, with the shelf as it is for it; for one figure’s sake where it is not open. */
-export async function askedOf(pool: Pool, record: JobRecord, house: House, seat?: string): Promise<Together> {
+export async function askedOf(
+  pool: Pool,
+  record: JobRecord,
+  house: ChoosingHouse,
+  seat?: string,
+): Promise<Together> {
   const job = fold(record.facts);
   const applied = appliedTo(record.book, job, record.houseValues);
   const unit = {
@@ -61,6 +69,7 @@ export async function askedOf(pool: Pool, record: JobRecord, house: House, seat?
     sheets: chosenSheets(job, applied, houseOf(job, house)),
     orders: applied.present.orders ?? [],
     stock: await stockOfUnit(pool, record),
+    ...(house.chooseFirst ? { first: house.chooseFirst } : {}),
   };
   const whole = together(unit);
   if (seat === undefined || whole.seats.has(seat)) return whole;
@@ -75,7 +84,7 @@ export async function askedOf(pool: Pool, record: JobRecord, house: House, seat?
 export async function decide(
   pool: Pool,
   record: JobRecord,
-  house: House,
+  house: ChoosingHouse,
   decision: Decision,
   author: Author,
 ): Promise<Decided> {

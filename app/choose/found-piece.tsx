@@ -4,7 +4,7 @@ import { seatFacts } from "~core/fact";
 import type { SeatState } from "~core/measure";
 import { type LengthUnit } from "~core/quantity";
 import { parseReading } from "~core/reading";
-import { capital, isFromShelf, selectiveWord } from "~core/book";
+import { capital, isFromShelf, selectiveWord, type SeatSize } from "~core/book";
 import { sizeNear } from "~core/select";
 import type { Piece } from "~core/chain";
 import { useJobView } from "~/view/view";
@@ -13,6 +13,10 @@ import { useSay } from "~/say/use-say";
 
 /** The value of a mark in its list. */
 const keyOf = ({ part, mark }: { part?: string; mark?: string }): string => part ?? mark ?? "";
+
+/** A size as one tells it in the hand: by its mark, its size, its colour. */
+const toldBy = (size: SeatSize, unit: LengthUnit): string =>
+  [pieceText(size, unit), size.colour].filter(Boolean).join(", ");
 
 /** What came with the unit in one seat: by its mark, by micrometer, or both; or that nobody saw it. */
 export function FoundPiece({ seat, unit }: { seat: SeatState; unit: LengthUnit }) {
@@ -92,7 +96,7 @@ export function FoundPiece({ seat, unit }: { seat: SeatState; unit: LengthUnit }
             <option value="">–</option>
             {link.sizes.map((size) => (
               <option key={keyOf(size)} value={keyOf(size)}>
-                {pieceText(size, unit)}
+                {toldBy(size, unit)}
               </option>
             ))}
           </select>
@@ -103,7 +107,7 @@ export function FoundPiece({ seat, unit }: { seat: SeatState; unit: LengthUnit }
           name={`found-${link.id}`}
           value={key}
           onChange={setKey}
-          options={link.sizes.map((size) => ({ value: keyOf(size), words: pieceText(size, unit) }))}
+          options={link.sizes.map((size) => ({ value: keyOf(size), words: toldBy(size, unit) }))}
           size="text-base"
         />
       )}

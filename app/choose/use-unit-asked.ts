@@ -10,7 +10,7 @@ export function useUnitAsked(stock: readonly Stock[]): { unit: Unit; whole: Toge
   const { house } = useInside();
   return useMemo(() => {
     const sheets = chosenSheets(job, applied, houseOf(job, house));
-    const unit = { job, sheets, orders: applied.present.orders ?? [], stock };
+    const unit = { job, sheets, orders: applied.present.orders ?? [], stock, first: house.chooseFirst };
     return { unit, whole: together(unit) };
   }, [job, applied, house, stock]);
 }

@@ -21,11 +21,13 @@ import { TakeReading } from "~/reading/take-reading";
 import { Candidates } from "./candidates";
 import { ChainDrawing } from "./chain-drawing";
 import { Conditions } from "./conditions";
+import { EarlierReadings } from "./earlier-readings";
 import { FoundPiece } from "./found-piece";
 import { HowItLies } from "./how-it-lies";
 import { NoFigure } from "./no-figure";
 import { NotAsPredicted } from "./not-as-predicted";
 import { Outcome } from "./outcome";
+import { SinceFound } from "./since-found";
 import { TrialPiece } from "./trial-piece";
 import { useUnitAsked } from "./use-unit-asked";
 import { VerdictPanel } from "./verdict-panel";
@@ -169,7 +171,9 @@ function ReadTab({
         <VerdictPanel sheet={sheet} set={set} unit={unit} rule={rule} tab={tab} />
         <Rule spec={applied.spec} target={sheet.target} assessment={set.assessment} unit={unit} />
         <Readings readings={set.readings} marks={set.assessment.marks} unit={unit} closed={closed} />
+        {tab !== "found" && <EarlierReadings sheet={sheet} set={set} unit={unit} />}
         {tab === "built" && sheet.choice && <Outcome sheet={sheet} unit={unit} />}
+        {tab === (sheet.choice ? "built" : "trial") && <SinceFound sheet={sheet} unit={unit} />}
         <Working applied={applied} assessment={set.assessment} rule={rule} unit={unit} />
       </section>
       <div className="grid content-start gap-3">

@@ -1,3 +1,4 @@
+import { FIRST } from "~core/select";
 import { data, Form, useLoaderData } from "react-router";
 import { useInside } from "~/door/inside";
 import { useWhen } from "~/door/when";
@@ -38,6 +39,7 @@ const money = written(moneyOf, "90.00");
 const settings = {
   rule: field(oneOf("proven", "plain")),
   target: field(oneOf("middle", "low end")),
+  chooseFirst: field(oneOf(...FIRST)),
   steels: field(oneOf("reuse if flat", "always new")),
   bushings: field(oneOf("on measurement", "always new")),
   hourCents: field(money, "Write what an hour costs: 90 or 90.00."),
@@ -153,6 +155,18 @@ function Settings({ zones, typed, problems, kept }: Answered & { zones: readonly
           options={[
             { value: "middle", words: <Words title="Middle" text="of the book’s range" /> },
             { value: "low end", words: <Words title="Low end" text="a quarter up, for crisp apply" /> },
+          ]}
+        />
+        <Choice
+          label="Choosing pieces: after surety, first"
+          name="chooseFirst"
+          value={(typed.chooseFirst as HouseSettings["chooseFirst"] | undefined) ?? house.chooseFirst}
+          options={[
+            { value: "ready", words: <Words title="Soonest" text="nothing waits that need not" /> },
+            { value: "money", words: <Words title="Cheapest" text="even where it waits" /> },
+            { value: "changed", words: <Words title="Keep what is in" text="change as little as can be" /> },
+            { value: "scarce", words: <Words title="Spare the scarce" text="for the work to come" /> },
+            { value: "target", words: <Words title="Nearest" text="the middle, whatever it takes" /> },
           ]}
         />
         <Choice

@@ -39,6 +39,8 @@ export {
   type Stage,
   type Worksheet,
 } from "./worksheet";
+export { movedSinceFound, type Moved } from "./moved";
+export { nextReading, type NextReading } from "./next-reading";
 export { outsides, type Outside, type WayOut } from "./ways-out";
 export { jointChain, together, togetherAll, type OpenSeat, type Together, type Unit } from "./together";
 export {

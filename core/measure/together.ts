@@ -7,6 +7,8 @@ import {
   chooseJointly,
   FITTED,
   Offers,
+  termsWith,
+  type ChooseFirst,
   thickness,
   type JointChain,
   type JointQuestion,
@@ -45,6 +47,8 @@ export interface Unit {
   orders: readonly (readonly [string, string, string])[];
   /** Of all their series. */
   stock: readonly Stock[];
+  /** What the house puts first; the soonest unless it says otherwise. */
+  first?: ChooseFirst;
 }
 
 /**
@@ -73,7 +77,7 @@ const isLastResort = ({ kind }: SeatLink): boolean => kind === "cut" || kind ===
  * @param of begins with these figures alone, open or not; with all that are open where it is left out.
  */
 function within(
-  { job, sheets, orders, stock }: Unit,
+  { job, sheets, orders, stock, first = "ready" }: Unit,
   of: readonly string[] | undefined,
   all: boolean,
 ): Together {
@@ -106,6 +110,7 @@ function within(
     }),
     relations: relationsOf(orders, new Set(known.map(({ sheet }) => sheet.applied.chain.id))),
     lots: shelf.lots,
+    terms: termsWith(first),
   };
   const inQuestion = new Set([...seats.values()].flatMap((seat) => seat.sheets));
   return {

@@ -188,7 +188,11 @@ export const fitOf = (job: Job, { seats }: Pick<AppliedChain, "seats">): number 
   }, 0);
 
 /** Nothing is taken off a part until somebody says so. */
-const pieceAt = (fittings: SeatFacts["fittings"], { kind, sizes }: SeatLink, fit: number): Piece | null =>
+export const pieceAt = (
+  fittings: SeatFacts["fittings"],
+  { kind, sizes }: SeatLink,
+  fit: number,
+): Piece | null =>
   fittings.filter(({ body }) => body.fit === fit).at(-1)?.body.piece ??
   (kind === "cut" && fit === 0 ? (sizes[0] ?? null) : null);
 

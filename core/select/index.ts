@@ -1,13 +1,18 @@
 export { astray, type Astray, type Filled } from "./astray";
 export { FITTED, Offers, type Offered } from "./offers";
+export { scarcityOf, USED_OVER_DAYS } from "./scarcity";
 export { type Source, type Stock } from "./stock";
 export {
   chooseJointly,
   insteads,
   proposals,
   ranked,
+  FIRST,
   TERMS,
+  termsWith,
+  unlikeliness,
   type Aim,
+  type ChooseFirst,
   type ChainPlan,
   type Instead,
   type JointChain,

@@ -3,6 +3,7 @@ import type { Piece } from "../chain";
 import { nm, type Nm } from "../quantity";
 import type { Lot, Offer, Seat } from "./joint";
 import { MICROMETER_U, thickness } from "./piece";
+import { scarcityOf } from "./scarcity";
 import type { Source, Stock } from "./stock";
 
 /** What an offer of the question is, to whoever fits it. */
@@ -14,9 +15,6 @@ export interface Offered {
 }
 /** What is in now, among the offers of its seat. */
 export const FITTED = "fitted";
-/** How much a size is spared by what is left of it: the last one, the one before. */
-const SCARCE: readonly number[] = [0, 2, 1];
-
 /** What can be had for the seats of a unit: seats that take the same pieces share their offers. */
 export class Offers {
   readonly lots: Lot[] = [];
@@ -60,7 +58,7 @@ export class Offers {
   private ofPart(part: string, piece: Piece, adds: { adds: Nm; variance: number }): Offer[] {
     return this.stock
       .filter((one) => one.part === part)
-      .flatMap(({ piece: odd, onHand, price, days }): Offer[] => {
+      .flatMap(({ piece: odd, onHand, price, days, used }): Offer[] => {
         if (odd) {
           if (onHand < 1) return [];
           this.lot(odd.id, onHand);
@@ -72,7 +70,7 @@ export class Offers {
         if (onHand > 0) {
           this.lot(part, onHand);
           this.offered.set(part, { piece, source: { kind: "shelf", onHand }, key: part });
-          list.push({ id: part, lot: part, ...adds, scarce: SCARCE[onHand] ?? 0 });
+          list.push({ id: part, lot: part, ...adds, scarce: scarcityOf({ onHand, used, days }) });
         }
         if (days !== undefined) {
           const id = orderedKey(part);

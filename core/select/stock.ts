@@ -7,6 +7,8 @@ export interface Stock {
   onHand: number;
   /** Of what lies there, reserved by other jobs. */
   reserved?: number;
+  /** How many of it were fitted in the last `USED_OVER_DAYS`. */
+  used?: number;
   /** Present for an odd piece: which one, and what it measures. */
   piece?: { id: string; measured: Nm };
   /** In cents of the shop's currency. */

@@ -21,3 +21,14 @@ create table reservation (
 );
 create unique index reservation_once on reservation (job, seat) where ended is null;
 create index reservation_of_part on reservation (part) where ended is null;
+
+-- Every part the shelf knows has a count, be it none: so the lowest are found by an index.
+insert into stock (part, piece, on_hand) select part, null, 0 from shelf_part on conflict on constraint stock_once do nothing;
+create function shelf_part_is_counted() returns trigger language plpgsql security definer set search_path = public, pg_temp as $$
+begin
+  insert into stock (part, piece, on_hand) values (new.part, null, 0) on conflict on constraint stock_once do nothing;
+  return new;
+end $$;
+create trigger shelf_part_is_counted after insert on shelf_part for each row execute function shelf_part_is_counted();
+create index stock_lowest on stock (on_hand, part) where piece is null;
+create index shelf_part_by_bin on shelf_part (bin, part);

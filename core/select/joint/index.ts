@@ -1,9 +1,12 @@
 export { insteads, proposals, type Aim, type Instead } from "./beside";
 export { ranked, type Ranked } from "./ranked";
 export { chooseJointly, type ChainPlan, type JointPlan, type SeatPlan } from "./joint";
-export { type Values } from "./options";
+export { unlikeliness, type Values } from "./options";
 export {
+  FIRST,
+  termsWith,
   TERMS,
+  type ChooseFirst,
   type JointChain,
   type JointQuestion,
   type Lot,

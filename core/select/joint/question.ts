@@ -70,6 +70,17 @@ export const TERMS: readonly Term[] = [
   ...(["outside", "order", "chance", "ready", "money", "changed", "scarce", "target"] as const),
 ];
 
+/** What a shop may put first once nothing is outside, no order is wrong and nothing is surer. */
+export const FIRST = ["ready", "money", "changed", "scarce", "target"] as const satisfies readonly Term[];
+/** One of them. */
+export type ChooseFirst = (typeof FIRST)[number];
+/** The order of terms of a shop that puts one of them first. */
+export const termsWith = (first: ChooseFirst): Term[] => [
+  ...TERMS.filter((term) => !FIRST.some((one) => one === term)),
+  first,
+  ...FIRST.filter((one) => one !== first),
+];
+
 /** What is to be chosen together: the seats of a unit, or of several open jobs that take from one shelf. */
 export interface JointQuestion {
   seats: readonly Seat[];
