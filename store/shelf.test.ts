@@ -9,9 +9,11 @@ import { openJob } from "./jobs";
 import {
   addOddPiece,
   addShelfPart,
+  countShelf,
   fitFromShelf,
   giveUp,
   listShelf,
+  movementsOf,
   receive,
   reserve,
   reservedFor,
@@ -197,5 +199,60 @@ describe("reserved pieces", () => {
     ];
     expect(await reserve(db.pool, job!, "Mira K.", both)).toEqual(["d2"]);
     expect(await reservedFor(db.pool, job!)).toEqual([]);
+  });
+});
+
+describe("what is asked of the shelf", () => {
+  it("is what a slow look through all of it finds, page by page", async () => {
+    for (const [i, onHand] of [0, 3, 1, 0, 7, 2].entries()) {
+      const name = `ASK-${i}`;
+      await addShelfPart(db.pool, {
+        part: name,
+        name: i % 2 ? "Ring, even" : "Washer 100%",
+        bin: i < 3 ? "Q_1" : "Q12",
+        priceCents: 10,
+        orderDays: null,
+      });
+      if (onHand > 0) await receive(db.pool, { id: newId(), part: name, quantity: onHand, by: "Ines R." });
+    }
+    const all = await listShelf(db.pool, { limit: 1000 });
+    const pages = async (asked: Parameters<typeof listShelf>[1]): Promise<string[]> => {
+      const rows: typeof all = [];
+      for (;;) {
+        const last = rows.at(-1);
+        const page = await listShelf(db.pool, { ...asked, limit: 2, ...(last ? { after: last } : {}) });
+        rows.push(...page);
+        if (page.length < 2) return rows.map(({ part: one }) => one);
+      }
+    };
+    const byPart = (a: string, b: string): number => (a < b ? -1 : 1);
+    const parts = all.map(({ part: one }) => one);
+    expect(await pages({})).toEqual([...parts].sort(byPart));
+    expect(await pages({ lowFirst: true })).toEqual(
+      [...all].sort((a, b) => a.onHand - b.onHand || byPart(a.part, b.part)).map((row) => row.part),
+    );
+    expect(await pages({ text: "washer 100%" })).toEqual(["ASK-0", "ASK-2", "ASK-4"]);
+    // What stands for anything elsewhere is a letter here.
+    expect(await pages({ bin: "Q_" })).toEqual(["ASK-0", "ASK-1", "ASK-2"]);
+    expect(await pages({ parts: ["ASK-4", "ASK-1", "none"], lowFirst: true })).toEqual(["ASK-1", "ASK-4"]);
+  });
+
+  it("is counted and set right with a reason, once however often it is sent, and told by movement", async () => {
+    const name = await part(5);
+    const one = { id: newId(), part: name, counted: 3, reason: "two were bent", by: "Ines R." };
+    await Promise.all([1, 2, 3].map(() => countShelf(db.pool, one)));
+    await countShelf(db.pool, { ...one, id: newId(), reason: "counted again" });
+    expect([await onHand(name), await ledger(name)]).toEqual([3, 3]);
+    expect((await movementsOf(db.pool, name)).map(({ quantity, why, by }) => [quantity, why, by])).toEqual([
+      [-2, "counted: two were bent", "Ines R."],
+      [5, "received", "Ines R."],
+    ]);
+    const fitted = await fitting({ part: name });
+    await fitFromShelf(db.pool, fitted);
+    const [last] = await movementsOf(db.pool, name);
+    expect(last).toMatchObject({ quantity: -1, why: "fitted", by: "Mira K." });
+    expect(last?.job).toEqual(expect.any(Number));
+    // What the shop used of it is what says how scarce it is.
+    expect((await stockOf(db.pool, [name]))[0]?.used).toBe(1);
   });
 });

@@ -1,9 +1,18 @@
 import { useWhen } from "~/door/when";
 import { useState } from "react";
 import { useAnchor } from "~/look/use-scripted";
-import { shownIn, specWords, type AppliedChain, type Book, type SeatLink } from "~core/book";
+import {
+  capital,
+  selectiveWord,
+  shownIn,
+  specWords,
+  takenBy,
+  type AppliedChain,
+  type Book,
+  type SeatLink,
+} from "~core/book";
 import { thicknessOf } from "~core/pack";
-import { lengthText, nearestNm, plusMinusText, rangeText, signedText } from "~core/quantity";
+import { lengthText, nearestNm, plusMinusText, rangeText, signedText, measureText, nm } from "~core/quantity";
 import { HouseForm } from "./house-form";
 import { Loop, type DrawnLink } from "~/look/loop";
 import { useBookView } from "./book";
@@ -178,11 +187,41 @@ function linksOf(unit: Book, { chain, seats, spec }: AppliedChain): DrawnLink[] 
 
 const middleOf = ({ sizes }: Pick<SeatLink, "sizes">) => sizes[Math.floor(sizes.length / 2)]?.size ?? null;
 
+/** Where pieces are chosen that move several figures, or that are made on the spot. */
+function SeatList() {
+  const { applied, unit } = useBookView();
+  const { seats = [], chains, series } = applied.present;
+  if (seats.length === 0) return null;
+  return (
+    <ul className="mb-4 grid grid-cols-2 gap-x-6" aria-label="Seats">
+      {seats.map((seat) => {
+        const moves = chains.filter(({ links }) =>
+          links.some(([, kind, ref]) => kind === "seat" && ref === seat.id),
+        );
+        const taken = takenBy({ series }, seat);
+        return (
+          <li key={seat.id} id={`seat-${seat.id}`} className="border-base-300 border-t py-1 leading-tight">
+            <b>{capital(seat.name)}</b> <span className="quiet">{taken ? selectiveWord(taken) : ""}</span>
+            <span className="block text-sm">
+              moves {moves.map(({ name }) => name).join(" and ")}
+              {seat.screw &&
+                `; a turn is ${lengthText(nm(Math.round(seat.screw.pitch * seat.screw.lever)), unit)} of travel, snug ${measureText(seat.screw.snug)}`}
+              {seat.cut && `; ${lengthText(seat.cut.most, unit)} may come off`}
+              {seat.beside && `; not ${seat.beside}`}
+            </span>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
 function SeriesTables() {
   const { applied, unit } = useBookView();
   return (
     <section className="plate p-5">
       <h2 className="mb-2 text-xl font-bold">Selective series</h2>
+      <SeatList />
       <div className="grid grid-cols-4 gap-x-6 gap-y-4">
         {applied.present.series.map(({ id, name, kind, tolerance, sizes }) => (
           <table key={id} id={`series-${id}`} className="self-start target:outline-3">
@@ -193,10 +232,12 @@ function SeriesTables() {
               </span>
             </caption>
             <tbody>
-              {sizes.map(({ mark, size, part }) => (
+              {sizes.map(({ mark, size, part, colour, tabs }) => (
                 <tr key={part} className="border-base-300 border-t">
                   <th scope="row" className="text-left font-normal">
-                    {mark}
+                    {[mark, colour, tabs ? `${tabs} ${tabs === 1 ? "tab" : "tabs"}` : ""]
+                      .filter(Boolean)
+                      .join(", ")}
                   </th>
                   <td className="figure text-right">{lengthText(size, unit)}</td>
                   <td className="quiet pl-3 text-right text-sm">{part}</td>

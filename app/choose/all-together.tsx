@@ -1,7 +1,6 @@
-import { useEffect, useMemo, useState } from "react";
-import { data, Form, Link, useRevalidator, useSearchParams } from "react-router";
+import { useMemo, useState } from "react";
+import { data, Form, Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
-import { live } from "~/live/shared";
 import { Mark, markOf } from "~/look/mark";
 import { skipTabChanges } from "~/look/revalidate";
 import { KEPT } from "~/offline/keys";
@@ -43,6 +42,7 @@ import { askedOf } from "./decide";
 import { pieceText } from "./piece-text";
 import { percent, sourceText } from "./candidate-words";
 import { PullList } from "./pull-list";
+import { useShelfAnew } from "./use-shelf-anew";
 import { useUnitAsked } from "./use-unit-asked";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) =>
@@ -115,27 +115,11 @@ const AIMS: readonly { aim: Wanted; words: string }[] = [
   { aim: "sparing", words: "Spare the scarce" },
 ];
 
-/** What another job takes off the shelf changes what can be had here: looked at again a moment after anything happened anywhere. */
-function useShelfAnew(): void {
-  const { revalidate } = useRevalidator();
-  useEffect(() => {
-    let soon: ReturnType<typeof setTimeout> | undefined;
-    const stop = live.watch(() => {
-      clearTimeout(soon);
-      soon = setTimeout(() => void revalidate(), 400);
-    });
-    return () => {
-      clearTimeout(soon);
-      stop();
-    };
-  }, [revalidate]);
-}
-
 /** Everything that can be chosen for now, together: what the shelf does best for the whole unit. */
-export default function AllTogether({ loaderData: { stock, reserved }, actionData }: Route.ComponentProps) {
+export default function AllTogether({ loaderData, actionData }: Route.ComponentProps) {
   const { job, number, unit } = useJobView();
   const [search] = useSearchParams();
-  useShelfAnew();
+  const { stock, reserved } = useShelfAnew(`/jobs/${number}/choose`, loaderData);
   const wanted = AIMS.find(({ aim }) => aim === search.get("for"))?.aim ?? "best";
   const { whole: asked } = useUnitAsked(stock);
   const closed = job.closed !== null;

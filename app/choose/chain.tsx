@@ -19,6 +19,7 @@ import { jobRecord, lastSeen } from "~/server/job-context";
 import { record } from "~/server/record";
 import { readSignature } from "~/server/signature";
 import { readTyped } from "~/reading/typed";
+import { useShelfAnew } from "./use-shelf-anew";
 import { ChainSheet } from "./worksheet";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
@@ -197,9 +198,13 @@ async function readWithoutScript(context: Context, typed: Fields, at: JobRecord,
 }
 
 export default function ChainPage({ loaderData, actionData, params }: Route.ComponentProps) {
-  const { sheets } = useJobView();
+  const { sheets, number } = useJobView();
+  // Its own ids stay those it was loaded with: a form that is sent twice is carried out once.
+  const { stock } = useShelfAnew(`/jobs/${number}/choose/${params.chain}`, loaderData);
   const sheet = sheets.find(({ applied }) => applied.chain.id === params.chain);
   if (!sheet)
     return <p className="plate mt-3 p-6 text-xl">This does not belong to this unit’s configuration.</p>;
-  return <ChainSheet key={params.chain} sheet={sheet} actionData={actionData} {...loaderData} />;
+  return (
+    <ChainSheet key={params.chain} sheet={sheet} actionData={actionData} {...loaderData} stock={stock} />
+  );
 }

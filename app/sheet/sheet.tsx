@@ -196,7 +196,7 @@ function Packs() {
     <table className="w-full">
       <thead>
         <tr className="stamp border-base-content border-b-2 text-left">
-          {["Pack", "Spec", "As found", "Chosen", "As built", "Verdict", "Who and when"].map((word) => (
+          {["Figure", "Spec", "As found", "Chosen", "As built", "Verdict", "Who and when"].map((word) => (
             <th key={word} className="py-1 pr-3 font-semibold">
               {word}
             </th>

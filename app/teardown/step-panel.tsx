@@ -177,10 +177,10 @@ function PacksFirst({ step }: { step: string }) {
 
 /** Figures of the step that have pages of their own. */
 function Elsewhere({ state: { step }, shown }: { state: StepState; shown: readonly string[] }) {
-  const { applied, number } = useJobView();
+  const { applied, number, sheets } = useJobView();
   const others = [...(step.chains ?? []), ...(step.measurements ?? [])].filter((id) => !shown.includes(id));
   const named = others.flatMap((id) => {
-    const pack = applied.packs.find(({ chain }) => chain.id === id);
+    const chosen = sheets.some(({ applied: { chain } }) => chain.id === id);
     const one =
       applied.scoped.chains.find((chain) => chain.id === id) ??
       applied.scoped.measurements?.find((each) => each.id === id);
@@ -189,7 +189,7 @@ function Elsewhere({ state: { step }, shown }: { state: StepState; shown: readon
           {
             id,
             name: one.name,
-            to: pack ? `/jobs/${number}/choose/${id}` : `/jobs/${number}/measure#row-${id}`,
+            to: chosen ? `/jobs/${number}/choose/${id}` : `/jobs/${number}/measure#row-${id}`,
           },
         ]
       : [];

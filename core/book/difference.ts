@@ -53,6 +53,8 @@ const SINGULAR: Readonly<Record<string, string>> = {
   depths: "depth",
   members: "member",
   orders: "relation",
+  seats: "seat",
+  grooves: "groove",
   airChecks: "air check",
   fasteners: "fasteners",
   relearns: "relearn",

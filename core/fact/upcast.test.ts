@@ -114,3 +114,49 @@ describe("what was stored before", () => {
     expect(fold([said({ kind: "scope", depth: "full" })]).depths).toEqual(["full"]);
   });
 });
+
+describe("a piece of a chain that had one seat", () => {
+  const old = (body: object): Fact => ({
+    id: "a",
+    at: "2026-05-04T08:00:00.000Z",
+    by: "Mira K.",
+    body: body as never,
+  });
+
+  it("is said of the seat that is called after it", () => {
+    const fitting = {
+      kind: "fitting",
+      chain: "d1-clearance",
+      fit: 1,
+      origin: "shelf",
+      piece: { size: 1_750_000 },
+    };
+    expect(upcast(old(fitting)).body).toEqual({
+      kind: "fitting",
+      seat: "d1-clearance",
+      fit: 1,
+      origin: "shelf",
+      piece: { size: 1_750_000 },
+    });
+  });
+
+  it("keeps what was expected of the one figure it moved", () => {
+    const prediction = { mean: 1_225_000, expanded: 20_000, chance: 1 };
+    const choice = {
+      kind: "choice",
+      chain: "d1-clearance",
+      fit: 1,
+      kept: false,
+      reason: "middle",
+      prediction,
+    };
+    expect(upcast(old(choice)).body).toEqual({
+      kind: "choice",
+      seat: "d1-clearance",
+      fit: 1,
+      kept: false,
+      reason: "middle",
+      predictions: [{ chain: "d1-clearance", ...prediction }],
+    });
+  });
+});

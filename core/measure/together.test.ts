@@ -1,4 +1,5 @@
 import { describe, expect, it } from "@jest/globals";
+import fc from "fast-check";
 import { bookOf } from "../../demo/units";
 import { resolve } from "../book";
 import { appliedTo, fold, type Fact, type FactBody } from "../fact";
@@ -147,5 +148,87 @@ describe("packs chosen together", () => {
       expect(all.sheets.size).toBe(0);
       expect(all.waiting.map(({ applied }) => applied.chain.id)).toContain("d1-clearance");
     }
+  });
+});
+
+describe("three plays of a unit, one washer in two of them", () => {
+  const whimbrel = bookOf("marram-whimbrel");
+  const version = { body: "a", drive: "one", band: "pin" };
+  const applied = resolve(whimbrel, version, whimbrel.depths);
+  const CHAINS = ["output-end-play", "centre-end-play", "input-end-play"];
+  const sheetsFor = (found: readonly number[], readings: readonly number[]) => {
+    const links = [...new Map(CHAINS.flatMap((id) => seatsIn(id)).map((link) => [link.id, link])).values()];
+    const facts = [
+      said({ kind: "scope", depths: [...whimbrel.depths] }),
+      said({ kind: "configuration", traits: version }),
+      ...links.map(({ id, sizes }, i) => {
+        const { part, mark, size } = sizes[(found[i] ?? 0) % sizes.length]!;
+        const piece = { ...(part ? { part } : {}), mark, size };
+        return said({ kind: "fitting", seat: id, fit: 0, origin: "found", piece });
+      }),
+      ...CHAINS.flatMap((chain, c) => [
+        said({ kind: "conditions", chain, phase: "built", fit: 0, met: conditionsOf(chain) }),
+        ...[-1, 0, 1].map((off) =>
+          said({
+            kind: "reading",
+            chain,
+            phase: "built",
+            fit: 0,
+            method: "dial",
+            reading: { kind: "single", value: nm(((readings[c] ?? 20) + off / 4) * 25_400) },
+            resolution: nm(2_540),
+            unit: "in",
+          }),
+        ),
+      ]),
+    ];
+    const job = fold(facts);
+    return { job, links, sheets: chosenSheets(job, appliedTo(whimbrel, job, []), HOUSE) };
+  };
+  const seatsIn = (id: string) => applied.chains.find(({ chain }) => chain.id === id)?.seats ?? [];
+  const conditionsOf = (id: string) => applied.chains.find(({ chain }) => chain.id === id)?.conditions ?? [];
+
+  it("are met as plain enumeration of every washer in every seat meets them", () => {
+    const stock: Stock[] = whimbrel.series.flatMap(({ sizes }) =>
+      sizes.map(({ part }) => ({ part, onHand: 5 })),
+    );
+    fc.assert(
+      fc.property(
+        fc.array(fc.nat(4), { minLength: 3, maxLength: 3 }),
+        fc.array(fc.integer({ min: 2, max: 40 }), { minLength: 3, maxLength: 3 }),
+        (found, readings) => {
+          const { job, links, sheets } = sheetsFor(found, readings);
+          const asked = together({ job, sheets, orders: whimbrel.orders ?? [], stock }, CHAINS);
+          const plan = chooseJointly(asked.question);
+          const sizeIn = new Map(
+            sheets.flatMap(({ seats }) => seats.map(({ link, fitted }) => [link.id, fitted?.size ?? 0])),
+          );
+          // All the ways there are, one by one, with the arithmetic of the bench.
+          let least = Infinity;
+          const tried = (at: number, put: Map<string, number>): void => {
+            const link = links[at];
+            if (link)
+              return link.sizes.forEach(({ size }) => tried(at + 1, new Map([...put, [link.id, size]])));
+            const results = CHAINS.map((id, c) => {
+              const moved = seatsIn(id).reduce(
+                (sum, { id: seat, sign }) => sum + sign * ((put.get(seat) ?? 0) - (sizeIn.get(seat) ?? 0)),
+                0,
+              );
+              return (readings[c] ?? 20) * 25_400 + moved;
+            });
+            const outside = results.filter((result, c) => {
+              const { spec } = applied.chains.find(({ chain }) => chain.id === CHAINS[c])!;
+              return result < spec.min || result > spec.max;
+            }).length;
+            const [rear = 0, centre = 0, front = 0] = results;
+            least = Math.min(least, outside * 10 + Number(rear > centre) + Number(front > centre));
+          };
+          tried(0, new Map());
+          expect(plan.values.outside * 10 + plan.values.order).toBe(least);
+          expect(plan.proven).toBe(true);
+        },
+      ),
+      { seed: 15, numRuns: 40 },
+    );
   });
 });
