@@ -17,6 +17,8 @@ import { readBook } from "../core/check";
 import { solveRanges } from "../core/gears";
 import { bookOf, documentOf, UNITS } from "../demo/units";
 import { choose, referee } from "./bench-choose";
+import { testDatabase } from "../store/testing";
+import { shelf } from "./bench-shelf";
 import { startCluster } from "./cluster";
 import { build } from "./serve";
 
@@ -449,13 +451,22 @@ async function everything(cookie: string): Promise<void> {
   );
 }
 
-// `npm run bench -- choose`, `-- long` or `-- browser` for one part alone; `-- referee` for small choices held against another solver.
+// `npm run bench -- choose`, `-- long`, `-- shelf` or `-- browser` for one part alone; `-- referee` for small choices held against another solver.
 const only = process.argv[2];
 if (!only || only === "choose") await choose(say);
 if (only === "referee") await referee(say);
 if (only === "choose" || only === "referee") process.exit(0);
 const cluster = await startCluster("bench", { fresh: true });
 process.env.TEST_DATABASE_URL = cluster.url;
+if (!only || only === "shelf") {
+  const filled = await testDatabase();
+  await shelf(filled.url, say);
+  await filled.drop();
+}
+if (only === "shelf") {
+  await cluster.stop();
+  process.exit(0);
+}
 build();
 const shop = await openShop();
 try {

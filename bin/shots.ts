@@ -1,5 +1,6 @@
 // Takes the pictures of docs/screenshots anew, at 1280×800, from a freshly loaded demo shop: npm run shots
 import { Key, Person } from "../e2e/browser";
+import { foundIn, jobOf, saidOf, sheetsOf, triedAt } from "../e2e/said";
 import { openShop } from "../e2e/shop";
 import { startCluster } from "./cluster";
 import { build } from "./serve";
@@ -67,10 +68,6 @@ try {
   await shot("measure");
   await open("/jobs/1029/cause");
   await shot("cause");
-  await open("/jobs/1029/measure?work=valve-fall");
-  await mira.press("//button[contains(., 'All of them')]");
-  await mira.press("//button[@aria-label='shift 2: hangs coming out']");
-  await shot("valves");
   await open("/jobs/1029");
   await shot("job");
   await open("/jobs/1030/choose/d1-clearance?show=found");
@@ -86,17 +83,31 @@ try {
     await mira.see("//*[@data-take='rest']");
     await mira.driver.sleep(200);
   }
-  await open("/jobs/1029/choose/h1-clearance?show=trial");
-  await shot("pack-trial");
   await open("/jobs/1029/choose/h1-clearance?show=choose");
   await shot("pack-ring");
   await (await mira.see("//input[@name='removed']")).sendKeys("2.793", Key.ENTER);
   await mira.see("//h2[.='Clearance as built']");
   await typed("1.10", "1.08", "1.09");
   await shot("pack-built");
+  // Three end plays that can only be met together, one washer in two of them.
+  const plays = await jobOf(shop, "marram-whimbrel", { body: "a", drive: "one", band: "screw" });
+  for (const [chain, marks, values] of [
+    ["output-end-play", ["2"], ["0.026 in", "0.0265 in", "0.026 in"]],
+    ["centre-end-play", ["Y"], ["0.012 in", "0.012 in", "0.0125 in"]],
+    ["input-end-play", ["", "W"], ["0.016 in", "0.0165 in", "0.016 in"]],
+  ] as const) {
+    const sheet = (await sheetsOf(shop, plays)).get(chain);
+    if (sheet) await saidOf(shop, plays, [...foundIn(sheet, marks), ...triedAt(sheet, ...values)]);
+  }
+  await open(`/jobs/${plays}/choose?for=nearest`);
+  await mira.press("//button[contains(., 'Accept all 3')]");
+  await mira.see("//section[@aria-label='Pull list']");
+  await shot("together");
+  await open(`/jobs/${plays}/choose/centre-end-play?show=choose`);
+  await shot("washer");
   await open("/jobs/1026/sheet");
   await shot("sheet");
-  await open("/shelf");
+  await open("/shelf?find=1.75");
   await shot("shelf");
   await open("/books/selwyn-turnstone?at=primary");
   await shot("book-axis");

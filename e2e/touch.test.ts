@@ -106,7 +106,7 @@ it(
       await (await runa.see("//details//input[@name='pin']")).clear();
       await (await runa.see("//details//input[@name='pin']")).sendKeys("2580");
       await runa.touch("//button[.='Sign']");
-      await runa.read("A lead has signed for this pack.");
+      await runa.read("A lead has signed for it.");
       await runa.go(`${shop.url}/jobs/1030/sheet`);
       await runa.read("Signed: customer takes it as it is");
       await runa.read("Not ready to leave");

@@ -58,7 +58,7 @@ describe("two at once", () => {
         const [one, two] = [await mira.see(fit), await tomas.see(fit)];
         await Promise.all([one.click(), two.click()]);
         const outcome =
-          "return document.querySelector('h2')?.innerText === undefined ? '' : /taken/.test(document.body.innerText) ? 'told' : /as built/i.test([...document.querySelectorAll('h2')].map((h) => h.innerText).join()) ? 'fitted' : ''";
+          "return document.querySelector('h2')?.innerText === undefined ? '' : /just taken/.test(document.body.innerText) ? 'told' : /as built/i.test([...document.querySelectorAll('h2')].map((h) => h.innerText).join()) ? 'fitted' : ''";
         for (const person of [mira, tomas]) await person.until(outcome, Boolean);
         const outcomes = await Promise.all(
           [mira, tomas].map((person) => person.driver.executeScript<string>(outcome)),

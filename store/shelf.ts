@@ -109,12 +109,11 @@ export async function listShelf(
     name: `shelf-list-${lowFirst ? "low" : "part"}`,
     text: `with page as (
              select p.part, p.name, p.bin, p.price_cents, p.order_days, s.on_hand
-               from stock s join shelf_part p on p.part = s.part
-              where s.piece is null
-                and ($1::text[] is null or p.part = any ($1))
+               from stock s join shelf_part p on p.part = s.part and s.piece is null
+              where ($1::text[] is null or p.part = any ($1))
                 and ($2 = '' or position(lower($2) in lower(p.part || ' ' || p.name || ' ' || p.bin)) > 0)
                 and ($3 = '' or p.bin like $3 || '%')
-                and ${lowFirst ? "(s.on_hand, s.part) > ($5, $4)" : "p.part > $4 and ($5::int is not null)"}
+                and ${lowFirst ? "(s.on_hand, s.part) > ($5, $4)" : "p.part > $4 and s.part > $4 and ($5::int is not null)"}
               order by ${lowFirst ? "s.on_hand, s.part" : "p.part"} limit $6)
            select p.part, p.name, p.bin, p.price_cents as "priceCents", p.order_days as "orderDays", p.on_hand as "onHand",
                   (select count(*)::int from reservation r where r.part = p.part and r.ended is null) as reserved,

@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useDeferredValue, useMemo, useState } from "react";
 import { data, Form, Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
 import { Mark, markOf } from "~/look/mark";
@@ -24,9 +24,9 @@ import { predict } from "~core/chain";
 import { lengthText, moneyText, roundedText, type LengthUnit } from "~core/quantity";
 import { chanceInside, judge } from "~core/reading";
 import {
+  aimed,
   chooseJointly,
   insteads,
-  proposals,
   type Aim,
   type Instead,
   type JointPlan,
@@ -123,9 +123,18 @@ export default function AllTogether({ loaderData, actionData }: Route.ComponentP
   const wanted = AIMS.find(({ aim }) => aim === search.get("for"))?.aim ?? "best";
   const { whole: asked } = useUnitAsked(stock);
   const closed = job.closed !== null;
-  const plans = useMemo(() => (asked.seats.size > 0 && !closed ? plansOf(asked) : null), [asked, closed]);
-  const plan = plans?.[wanted];
-  const others = useMemo(() => (plan ? insteads(asked.question, plan) : []), [asked, plan]);
+  const question = useMemo(
+    () => (wanted === "best" ? asked.question : aimed(asked.question, wanted)),
+    [asked, wanted],
+  );
+  const plan = useMemo(
+    () => (asked.seats.size > 0 && !closed ? chooseJointly(question) : null),
+    [asked, closed, question],
+  );
+  // What would be next best is many choices more: the plan does not wait for it.
+  const told = useDeferredValue(useMemo(() => ({ question, plan }), [question, plan]));
+  const nextBest = useMemo(() => (told.plan ? insteads(told.question, told.plan) : []), [told]);
+  const others = told.plan === plan ? nextBest : [];
   const held = new Map(reserved.map((one) => [one.seat, one]));
   return (
     <div>
@@ -173,11 +182,6 @@ export default function AllTogether({ loaderData, actionData }: Route.ComponentP
     </div>
   );
 }
-
-const plansOf = ({ question }: Together): Record<Wanted, JointPlan> => ({
-  best: chooseJointly(question),
-  ...proposals(question),
-});
 
 /** What a plan puts into the seats that a person chooses for, as it is sent: what stays is not. */
 const planText = (asked: Together, plan: JointPlan): string =>

@@ -25,6 +25,7 @@ import { useOutbox } from "~/outbox/use-outbox";
 import type { FormAnswer } from "~/view/form-answer";
 import { useJobView } from "~/view/view";
 import { ChainDrawing } from "./chain-drawing";
+import { OrderWith } from "./order-with";
 import { pieceText } from "./piece-text";
 import { percent, sourceText } from "./candidate-words";
 import { PackDrawing } from "./worksheet";
@@ -35,6 +36,8 @@ interface Props {
   /** All that can be chosen on the job now, and what that is made of. */
   asked: Together;
   whole: Unit;
+  /** What was put aside for this seat: it is picked already. */
+  aside: string | undefined;
   unit: LengthUnit;
   closed: boolean;
   id: string;
@@ -43,12 +46,12 @@ interface Props {
 
 /** Everything a seat could have, best first for the whole unit; the picked one shown in place. */
 export function Candidates(props: Props) {
-  const { sheet, seat, asked: all, whole, unit } = props;
+  const { sheet, seat, asked: all, whole, aside, unit } = props;
   const { house } = useInside();
   const { job } = useJobView();
   const [search] = useSearchParams();
   // The page that chooses all together leads here with the piece it proposes.
-  const [picked, setPicked] = useState(search.get("piece"));
+  const [picked, setPicked] = useState(search.get("piece") ?? aside);
   const { id } = sheet.applied.chain;
   const asked = useMemo(() => askedFor(whole, id, seat.link.id, all), [whole, id, seat.link.id, all]);
   const candidates = useMemo(
@@ -125,6 +128,12 @@ function Chosen({
           predicted={[
             { label: `predicted ${roundedText(chosen.predicted.mean, unit)}`, estimate: chosen.predicted },
           ]}
+        />
+        <OrderWith
+          sheet={sheet}
+          mean={chosen.predicted.mean}
+          unit={unit}
+          then={(chain) => chosen.plan?.chains.find((one) => one.chain === chain)?.mean ?? null}
         />
         {first.length > 0 && (
           <p className="border-warning mb-1 border-l-4 pl-3" data-first={first.join(" ")}>

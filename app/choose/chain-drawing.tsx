@@ -1,5 +1,5 @@
 import { Loop, type DrawnLink } from "~/look/loop";
-import { selectiveWord, type SeatLink } from "~core/book";
+import { seatWord, type SeatLink } from "~core/book";
 import type { Piece } from "~core/chain";
 import type { Worksheet } from "~core/measure";
 import { lengthText, type LengthUnit, type Nm } from "~core/quantity";
@@ -43,7 +43,7 @@ export function ChainDrawing({
     const link = sheet.seats[seatAt++]?.link;
     const piece = link && pieceOf(link.id);
     const is = piece && thickness(piece, link.tolerance);
-    return { sign, words: link ? nameOf(link) : name, size: is?.value ?? null, selective: true };
+    return { sign, words: link ? seatWord(link) : name, size: is?.value ?? null, selective: true };
   });
   // What was measured closes the loop: what is not a piece is as long as it has to be for that.
   const known = links.reduce((sum, { sign, size }) => sum + (sign === "+" ? 1 : -1) * (size ?? 0), 0);
@@ -84,7 +84,7 @@ export function PiecePicture({
         viewBox="-50 -50 100 100"
         className="w-20 shrink-0"
         role="img"
-        aria-label={`${nameOf(link)}: ${words}`}
+        aria-label={`${seatWord(link)}: ${words}`}
       >
         <Shape link={link} colour={COLOURS[size?.colour ?? ""]} tabs={size?.tabs ?? 0} />
       </svg>
@@ -99,9 +99,6 @@ export function PiecePicture({
     </figure>
   );
 }
-
-/** A chain’s own seat is called after what is in it. */
-const nameOf = (link: SeatLink): string => (link.seat ? link.name : selectiveWord(link));
 
 const tabsText = (tabs: number): string => (tabs === 0 ? "no tab" : tabs === 1 ? "one tab" : `${tabs} tabs`);
 

@@ -38,9 +38,10 @@ export async function chainPage(
   staff: Promise<readonly Staff[]> = listStaff(pool),
 ) {
   if (!chosenChains(record.book).some(({ id }) => id === chain)) return null;
-  const [stock, people] = await Promise.all([stockOfUnit(pool, record), staff]);
+  const [{ stock, reserved }, people] = await Promise.all([unitPage(pool, record), staff]);
   return {
     stock,
+    aside: Object.fromEntries(reserved.map(({ seat, part, piece }) => [seat, piece ?? part])),
     leads: people.filter(({ role }) => LEADS.includes(role)),
     // Ids of what this page may send: the same form sent twice is carried out once.
     ids: { choice: newId(), reading: newId(), waiver: newId() },

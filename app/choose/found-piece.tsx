@@ -4,7 +4,7 @@ import { seatFacts } from "~core/fact";
 import type { SeatState } from "~core/measure";
 import { type LengthUnit } from "~core/quantity";
 import { parseReading } from "~core/reading";
-import { capital, isFromShelf, selectiveWord, type SeatSize } from "~core/book";
+import { capital, isFromShelf, seatWord, selectiveWord, type SeatSize } from "~core/book";
 import { sizeNear } from "~core/select";
 import type { Piece } from "~core/chain";
 import { useJobView } from "~/view/view";
@@ -31,7 +31,7 @@ export function FoundPiece({ seat, unit }: { seat: SeatState; unit: LengthUnit }
   if (link.sizes.length === 0) return null;
   const before = seatFacts(job, link.id).fittings.find(({ body }) => body.fit === 0);
   // A pack has one seat that needs no name; of others it is said which.
-  const name = link.seat ? link.name : what;
+  const name = seatWord(link);
   const correct = (
     <button type="button" className="btn touch" onClick={() => setAgain(true)}>
       Correct

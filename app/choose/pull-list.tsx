@@ -1,6 +1,5 @@
 import { useState } from "react";
 import { Form } from "react-router";
-import { Field } from "~/look/field";
 import type { Together } from "~core/measure";
 import { lengthText } from "~core/quantity";
 import type { Reserved } from "~store/shelf";
@@ -24,27 +23,34 @@ export function PullList({ reserved, asked }: { reserved: readonly Reserved[]; a
   };
   return (
     <section className="plate mt-3 px-4 py-2" aria-label="Pull list">
-      <div className="flex items-end gap-4">
+      <div className="flex items-center gap-4 pb-1">
         <h2 className="grow text-lg font-bold">
           To fetch{" "}
           <span className="quiet text-base font-normal">
             {fetched.size} of {reserved.length}
           </span>
         </h2>
+        {problem && (
+          <p role="alert" id="pull-problem" className="text-error font-semibold">
+            {problem}
+          </p>
+        )}
         <form
-          className="w-72"
           onSubmit={(event) => {
             event.preventDefault();
             if (typed.trim() !== "") scan(typed);
           }}
         >
-          <Field
-            label="Scan or type the part"
-            value={typed}
-            onChange={(event) => setTyped(event.target.value)}
-            autoComplete="off"
-            problem={problem}
-          />
+          <label className="flex items-center gap-2">
+            <span className="stamp">Scan or type the part</span>
+            <input
+              className={`input touch w-44 ${problem ? "input-error" : ""}`}
+              value={typed}
+              onChange={(event) => setTyped(event.target.value)}
+              autoComplete="off"
+              aria-describedby={problem ? "pull-problem" : undefined}
+            />
+          </label>
         </form>
       </div>
       <ul>

@@ -9,7 +9,7 @@ import { isPackSheet, ruleOf, titleOf, type PackSheet, type ReadingSet, type Wor
 import { stageWords } from "~core/stage";
 import { plates } from "~core/pack";
 import type { LengthUnit, Nm } from "~core/quantity";
-import { capital, selectiveWord } from "~core/book";
+import { capital, isDecided, selectiveWord, usualIn } from "~core/book";
 import { type Stock } from "~core/select";
 import { Bench } from "~core/steps";
 import type { FormAnswer } from "~/view/form-answer";
@@ -26,6 +26,7 @@ import { FoundPiece } from "./found-piece";
 import { HowItLies } from "./how-it-lies";
 import { NoFigure } from "./no-figure";
 import { NotAsPredicted } from "./not-as-predicted";
+import { OrderWith } from "./order-with";
 import { Outcome } from "./outcome";
 import { SinceFound } from "./since-found";
 import { TrialPiece } from "./trial-piece";
@@ -63,6 +64,8 @@ function tabOf({ stage, choice, trial }: Worksheet): Tab {
 
 export interface Loaded {
   stock: Stock[];
+  /** What was put aside for the job’s seats, by what it is called among the candidates. */
+  aside: Readonly<Record<string, string>>;
   leads: { id: string; name: string }[];
   ids: { choice: string; reading: string; waiver: string };
 }
@@ -71,6 +74,7 @@ export interface Loaded {
 export function ChainSheet({
   sheet,
   stock,
+  aside,
   leads,
   ids,
   actionData,
@@ -89,7 +93,9 @@ export function ChainSheet({
   return (
     <div>
       <div className="mb-1 flex items-center gap-4">
-        <h1 className="min-w-0 text-2xl leading-tight font-bold">
+        <h1
+          className={`font-bold ${isPackSheet(sheet) ? "text-2xl whitespace-nowrap" : "min-w-0 text-xl leading-tight"}`}
+        >
           {titleOf(sheet)}{" "}
           {isPackSheet(sheet) && (
             <span className="quiet text-lg font-normal whitespace-nowrap">{sheet.applied.pack.name}</span>
@@ -121,7 +127,7 @@ export function ChainSheet({
         )}
       </div>
       {tab === "choose" ? (
-        <ChooseTab {...props} stock={stock} />
+        <ChooseTab {...props} stock={stock} aside={aside} />
       ) : (
         <ReadTab key={`${tab} ${sheet.fit}`} tab={tab} {...props} />
       )}
@@ -132,8 +138,10 @@ export function ChainSheet({
 /** Where nothing is next. */
 const RESTS: ReadonlySet<Worksheet["stage"]["at"]> = new Set(["quiet", "done", "signed"]);
 
-const chooseWord = ({ seats }: Worksheet): string =>
-  seats.length === 1 ? capital(selectiveWord(seats[0]?.link)) : "Pieces";
+function chooseWord({ seats }: Worksheet): string {
+  const [one, ...more] = seats.filter(({ link }) => isDecided(link));
+  return one && more.length === 0 ? capital(selectiveWord(one.link)) : "Pieces";
+}
 
 interface TabProps {
   sheet: Worksheet;
@@ -170,6 +178,7 @@ function ReadTab({
         )}
         <VerdictPanel sheet={sheet} set={set} unit={unit} rule={rule} tab={tab} />
         <Rule spec={applied.spec} target={sheet.target} assessment={set.assessment} unit={unit} />
+        <OrderWith sheet={sheet} mean={set.assessment.estimate?.mean ?? null} unit={unit} />
         <Readings readings={set.readings} marks={set.assessment.marks} unit={unit} closed={closed} />
         {tab !== "found" && <EarlierReadings sheet={sheet} set={set} unit={unit} />}
         {tab === "built" && sheet.choice && <Outcome sheet={sheet} unit={unit} />}
@@ -233,7 +242,7 @@ function ReadTab({
 /** What was found in each of its seats that nobody has changed yet. */
 const FoundPieces = ({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit }) =>
   sheet.seats
-    .filter(({ fit, link }) => fit === 0 && link.kind !== "cut")
+    .filter(({ fit, link }) => fit === 0 && !usualIn(link))
     .map((seat) => <FoundPiece key={seat.link.id} seat={seat} unit={unit} />);
 
 /** A pack drawn to scale with what is in its seats: a plate that is chosen lies among the plates, a ring in its groove. */
@@ -281,13 +290,23 @@ export function PackDrawing({
   );
 }
 
-function ChooseTab({ sheet, unit, closed, ids, actionData, stock }: TabProps & { stock: Stock[] }) {
+function ChooseTab({
+  sheet,
+  unit,
+  closed,
+  ids,
+  actionData,
+  stock,
+  aside,
+}: TabProps & Pick<Loaded, "stock" | "aside">) {
   const [search] = useSearchParams();
   const { unit: whole, whole: asked } = useUnitAsked(stock);
   const unknown = sheet.seats.filter(({ fitted, unseen }) => !fitted && !unseen);
   const open = sheet.seats.filter(({ fitted }) => fitted);
   const [at, setAt] = useState(search.get("seat"));
-  const seat = open.find(({ link }) => link.id === at) ?? open.find(({ choice }) => !choice) ?? open[0];
+  const decided = open.filter(({ link }) => isDecided(link));
+  const seat =
+    open.find(({ link }) => link.id === at) ?? decided.find(({ choice }) => !choice) ?? decided[0] ?? open[0];
   if (sheet.seats.length === 0)
     return (
       <p className="plate p-5 text-lg">
@@ -328,6 +347,7 @@ function ChooseTab({ sheet, unit, closed, ids, actionData, stock }: TabProps & {
         seat={seat}
         asked={asked}
         whole={whole}
+        aside={aside[seat.link.id]}
         unit={unit}
         closed={closed}
         id={ids.choice}
@@ -351,8 +371,8 @@ function Dirty({ sheet }: { sheet: PackSheet }) {
       className="border-warning touch flex min-w-0 flex-col justify-center border-l-4 pl-3 leading-tight"
       data-dirty={dirty.length}
     >
-      <b>{dirty.length} still dirty</b>
-      <span className="truncate text-sm">{dirty.map(({ part }) => part.name).join(", ")}</span>
+      <b className="whitespace-nowrap">{dirty.length} still dirty</b>
+      <span className="truncate text-sm max-[1100px]:sr-only">{dirty.map(({ part }) => part.name).join(", ")}</span>
     </Link>
   );
 }

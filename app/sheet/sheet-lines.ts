@@ -1,6 +1,6 @@
 import type { When } from "~/door/when";
 import { verdictWords } from "~/look/mark";
-import type { Applied, UnitSystem } from "~core/book";
+import { seatWord, type Applied, type UnitSystem } from "~core/book";
 import {
   asFound,
   isPackSheet,
@@ -73,7 +73,9 @@ export function sheetLine(sheet: Worksheet, unit: LengthUnit, { moment }: When):
 /** What is in the seats of a figure: one piece by itself, several with their places. */
 function seatsText(seats: Worksheet["seats"], chosen: boolean, kept: boolean, unit: LengthUnit): string {
   const known = seats.flatMap(({ link, fitted }) =>
-    fitted ? [seats.length > 1 ? `${link.name} ${pieceText(fitted, unit)}` : pieceText(fitted, unit)] : [],
+    fitted
+      ? [seats.length > 1 ? `${seatWord(link)} ${pieceText(fitted, unit)}` : pieceText(fitted, unit)]
+      : [],
   );
   if (known.length === 0) return "none";
   return `${known.join("; ")}${chosen ? (kept ? " (kept)" : "") : " (as found)"}`;

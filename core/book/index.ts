@@ -1,6 +1,15 @@
 export { BOOK_FORMAT, bookSchema, FAMILIES, keptBook, type Book, type Trait } from "./book";
 export type { Chain, ChainLink, Pack, Seat, Series, SeriesSize, StackEntry } from "./format/pack";
-export { EMPTY_MARK, isDecided, isFromShelf, seatsOf, takenBy, UNCUT_MARK } from "./seats";
+export {
+  EMPTY_MARK,
+  isDecided,
+  isFromShelf,
+  isLastResort,
+  seatsOf,
+  takenBy,
+  UNCUT_MARK,
+  usualIn,
+} from "./seats";
 export type { SeatKind, SeatLink, SeatSize } from "./seats";
 export {
   PART_KINDS,
@@ -54,4 +63,4 @@ export {
   type UnitSystem,
 } from "./figures";
 export { statedIn } from "./stated";
-export { capital, isSprung, selectiveWord } from "./selective";
+export { capital, isSprung, seatWord, selectiveWord } from "./selective";

@@ -40,9 +40,18 @@ export const UNCUT_MARK = "nothing off";
 export const isFromShelf = ({ kind }: Pick<SeatLink, "kind">): boolean =>
   kind !== "screw" && kind !== "cut" && kind !== "groove";
 
-/** Whether somebody has to decide on it: a part is cut, a ring moved to its other groove, a second shim put in only where that is wanted. */
-export const isDecided = ({ kind, mayBeEmpty }: Pick<SeatLink, "kind" | "mayBeEmpty">): boolean =>
-  kind !== "cut" && kind !== "groove" && !mayBeEmpty;
+type Sort = Pick<SeatLink, "kind" | "seat" | "mayBeEmpty">;
+
+/** Whether one would rather leave it: metal comes off, a ring goes to its other groove, a plate is not like its fellows. */
+export const isLastResort = ({ kind, seat }: Omit<Sort, "mayBeEmpty">): boolean =>
+  kind === "cut" || kind === "groove" || seat?.usual !== undefined;
+
+/** Whether somebody has to decide on it: not on last resorts, nor on a second shim, which is put in only where that is wanted. */
+export const isDecided = (link: Sort): boolean => !isLastResort(link) && !link.mayBeEmpty;
+
+/** What is in it as long as nobody has said: nothing is taken off a part, and a plate is like its fellows. */
+export const usualIn = ({ kind, seat, sizes }: Pick<SeatLink, "kind" | "seat" | "sizes">): SeatSize | null =>
+  sizes.find(({ mark }) => mark === (kind === "cut" ? UNCUT_MARK : seat?.usual)) ?? null;
 
 /** The seats of a chain, in the order of its links; those whose series the book does not have left out. */
 export function seatsOf(book: Pick<Book, "series" | "seats">, { id, name, links }: Chain): SeatLink[] {

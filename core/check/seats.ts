@@ -1,4 +1,4 @@
-import { seatsOf, type Book, type Chain } from "../book";
+import { seatsOf, takenBy, type Book, type Chain, type Seat } from "../book";
 import { thicknessOf } from "../pack";
 import { nm } from "../quantity";
 import { once, versions, type Check } from "./check";
@@ -20,7 +20,7 @@ export const seats: Check = {
       if (!used.has(id))
         say(`series[${i}]`, `no seat takes a ${name}`, "name it in a chain or a seat, or take it out");
     });
-    all.forEach(({ id, cut, screw, grooves, first = [], empty, series: of }, i) => {
+    all.forEach(({ id, cut, screw, grooves, first = [], empty, usual, series: of }, i) => {
       const path = `seats[${i}]`;
       if (!standing.has(id))
         say(path, "stands in no chain", `add ["-", "seat", "${id}"] to the chain it moves, or take it out`);
@@ -40,6 +40,11 @@ export const seats: Check = {
         );
       if (grooves && new Set(grooves.map(({ farther }) => farther)).size < grooves.length)
         say(`${path}.grooves`, "two grooves in one place", "say how much farther from the piston each is");
+      if (
+        usual !== undefined &&
+        !takenBy({ series }, all[i] as Seat)?.sizes.some(({ mark }) => mark === usual)
+      )
+        say(`${path}.usual`, `it has no size marked "${usual}"`, "write one of its marks");
       if (empty && !of) say(`${path}.empty`, "only what takes a piece can stay empty", "leave it out");
       const round = first.includes(id)
         ? [id, id]

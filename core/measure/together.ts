@@ -1,4 +1,4 @@
-import type { SeatLink } from "../book";
+import { isLastResort } from "../book";
 import type { Piece } from "../chain";
 import type { Job } from "../fact";
 import { nm, type Nm } from "../quantity";
@@ -52,10 +52,11 @@ export interface Unit {
 }
 
 /**
- * What can be chosen together now. Metal is taken off and a ring put into another groove only where nothing else brings all inside: these seats
- * are in the question only then.
+ * What can be chosen together now: from every figure that is open the seats that move it, every other figure these move, and those it stands in
+ * an order with. A seat is in only where all the figures it moves are known with what is in it, so that nothing is chosen for one at the cost of another.
+ * Last resorts – metal taken off, another groove, a plate that is not like its fellows – are in the question only where nothing else brings all inside.
  *
- * @param of as `within` has it.
+ * @param of begins with these figures alone, open or not; with all that are open where it is left out.
  */
 export function together(unit: Unit, of?: readonly string[]): Together {
   const usual = within(unit, of, false);
@@ -67,15 +68,7 @@ export function together(unit: Unit, of?: readonly string[]): Together {
 /** The same with every seat of these figures, whatever it takes: what somebody looks at that seat for. */
 export const togetherAll = (unit: Unit, of: readonly string[]): Together => within(unit, of, true);
 
-/** Whether one would rather not: it cannot be undone, or was not meant so. */
-const isLastResort = ({ kind }: SeatLink): boolean => kind === "cut" || kind === "groove";
-
-/**
- * What can be chosen together now: from every figure that is open the seats that move it, every other figure these move, and those it stands in
- * an order with. A seat is in only where all the figures it moves are known with what is in it, so that nothing is chosen for one at the cost of another.
- *
- * @param of begins with these figures alone, open or not; with all that are open where it is left out.
- */
+/** @param all whether last resorts are in the question as well. */
 function within(
   { job, sheets, orders, stock, first = "ready" }: Unit,
   of: readonly string[] | undefined,

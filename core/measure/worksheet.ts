@@ -1,4 +1,4 @@
-import { isDecided, type Applied, type AppliedChain, type PackChain, type SeatLink } from "../book";
+import { isDecided, usualIn, type Applied, type AppliedChain, type PackChain, type SeatLink } from "../book";
 import { basisOf, isEnough, type DecisionRule, type Estimate } from "../reading";
 import { astray, target, thickness, type Target, type TargetSchool, type Astray } from "../select";
 import { predict, type Piece, type Swap } from "../chain";
@@ -187,14 +187,16 @@ export const fitOf = (job: Job, { seats }: Pick<AppliedChain, "seats">): number 
     return sum + Math.max(0, ...fittings.map(({ body }) => body.fit));
   }, 0);
 
-/** Nothing is taken off a part until somebody says so. */
-export const pieceAt = (
-  fittings: SeatFacts["fittings"],
-  { kind, sizes }: SeatLink,
-  fit: number,
-): Piece | null =>
-  fittings.filter(({ body }) => body.fit === fit).at(-1)?.body.piece ??
-  (kind === "cut" && fit === 0 ? (sizes[0] ?? null) : null);
+/** What was in a seat at one of its fittings. */
+export const pieceAt = (fittings: SeatFacts["fittings"], link: SeatLink, fit: number): Piece | null =>
+  fittings.filter(({ body }) => body.fit === fit).at(-1)?.body.piece ?? (fit === 0 ? usualPiece(link) : null);
+
+function usualPiece(link: SeatLink): Piece | null {
+  const usual = usualIn(link);
+  if (!usual) return null;
+  const { part, mark, size } = usual;
+  return { ...(part === undefined ? {} : { part }), mark, size };
+}
 
 function worksheetOf<A extends AppliedChain>(
   job: Job,

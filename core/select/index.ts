@@ -3,6 +3,7 @@ export { FITTED, Offers, type Offered } from "./offers";
 export { scarcityOf, USED_OVER_DAYS } from "./scarcity";
 export { type Source, type Stock } from "./stock";
 export {
+  aimed,
   chooseJointly,
   insteads,
   proposals,

@@ -142,6 +142,10 @@ const seatShape = object({
     "A piece of known size that it is read with and that does not stay in.",
     optional(object({ mark: text, size: width })),
   ),
+  usual: about(
+    "The mark of what is in it unless somebody says otherwise: a steel like the others. Another is put in only where nothing else will do.",
+    optional(text),
+  ),
   empty: about("It may stay empty: the second of two shims.", optional(flag)),
   beside: about(
     "What lies near it and is not it: a fixed washer or race, with what tells them apart.",

@@ -15,18 +15,22 @@ const AFTER_CHANCE: Readonly<Record<Exclude<Aim, "at hand">, Term>> = {
  *
  * @throws as `chooseJointly`.
  */
-export function proposals(question: JointQuestion): Record<Aim, JointPlan> {
+export const proposals = (question: JointQuestion): Record<Aim, JointPlan> => ({
+  nearest: proposal(question, "nearest"),
+  "at hand": proposal(question, "at hand"),
+  sparing: proposal(question, "sparing"),
+});
+
+const proposal = (question: JointQuestion, aim: Aim): JointPlan => chooseJointly(aimed(question, aim));
+
+/** The same question asked for an aim: what its plan is, and what would be next best for that aim. */
+export function aimed(question: JointQuestion, aim: Aim): JointQuestion {
+  if (aim === "at hand") return atHand(question);
   const { terms = TERMS } = question;
-  const towards = (term: Term): JointPlan => {
-    const others = terms.filter((one) => one !== term);
-    const at = others.indexOf("chance") + 1;
-    return chooseJointly({ ...question, terms: [...others.slice(0, at), term, ...others.slice(at)] });
-  };
-  return {
-    nearest: towards(AFTER_CHANCE.nearest),
-    "at hand": chooseJointly(atHand(question)),
-    sparing: towards(AFTER_CHANCE.sparing),
-  };
+  const term = AFTER_CHANCE[aim];
+  const others = terms.filter((one) => one !== term);
+  const at = others.indexOf("chance") + 1;
+  return { ...question, terms: [...others.slice(0, at), term, ...others.slice(at)] };
 }
 
 /** The same with nothing that has to come first. Seats that shared their offers still do. */

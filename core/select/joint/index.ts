@@ -1,4 +1,4 @@
-export { insteads, proposals, type Aim, type Instead } from "./beside";
+export { aimed, insteads, proposals, type Aim, type Instead } from "./beside";
 export { ranked, type Ranked } from "./ranked";
 export { chooseJointly, type ChainPlan, type JointPlan, type SeatPlan } from "./joint";
 export { unlikeliness, type Values } from "./options";
