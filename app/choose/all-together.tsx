@@ -138,8 +138,8 @@ export default function AllTogether({ loaderData, actionData }: Route.ComponentP
   const held = new Map(reserved.map((one) => [one.seat, one]));
   return (
     <div>
-      <div className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
-        <h1 className="text-2xl font-bold whitespace-nowrap">All together</h1>
+      <div className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1">
+        <h1 className="text-2xl font-bold whitespace-nowrap max-[1100px]:sr-only">All together</h1>
         <nav aria-label="What to choose for" className="flex flex-wrap gap-1">
           {AIMS.map(({ aim, words }) => (
             <Link
@@ -212,7 +212,8 @@ function AcceptAll({
       <input type="hidden" name="seat" value="" />
       <input type="hidden" name="plan" value={text} />
       <button className="btn btn-primary touch text-lg">
-        Accept {seats.length === 1 ? "it" : `all ${seats.length}`}: put aside
+        Accept {seats.length === 1 ? "it" : `all ${seats.length}`}
+        <span className="max-[1100px]:sr-only">: put aside</span>
       </button>
     </Form>
   );
@@ -481,7 +482,7 @@ function Row({
       </td>
       <td className="py-1 pl-3 text-right whitespace-nowrap">
         {mayPutAside && (
-          <Form method="post" preventScrollReset className="mr-2 inline">
+          <Form method="post" preventScrollReset className="mr-2 inline max-[1100px]:hidden">
             <input type="hidden" name="intent" value="accept" />
             <input type="hidden" name="seat" value={link.id} />
             <input type="hidden" name="plan" value={`${link.id}=${offered?.key ?? ""}`} />

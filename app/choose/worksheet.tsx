@@ -5,11 +5,19 @@ import { useInside } from "~/door/inside";
 import { Rule } from "~/look/rule";
 import { Stack } from "~/look/stack";
 import { Working } from "~/look/working";
-import { isPackSheet, ruleOf, titleOf, type PackSheet, type ReadingSet, type Worksheet } from "~core/measure";
+import {
+  isPackSheet,
+  ruleOf,
+  titleOf,
+  type PackSheet,
+  type ReadingSet,
+  type SeatState,
+  type Worksheet,
+} from "~core/measure";
 import { stageWords } from "~core/stage";
 import { plates } from "~core/pack";
 import type { LengthUnit, Nm } from "~core/quantity";
-import { capital, isDecided, selectiveWord, usualIn } from "~core/book";
+import { capital, isDecided, seatWord, selectiveWord, usualIn } from "~core/book";
 import { type Stock } from "~core/select";
 import { Bench } from "~core/steps";
 import type { FormAnswer } from "~/view/form-answer";
@@ -87,12 +95,14 @@ export function ChainSheet({
   // Where the work is when the page opens; a stage that ends while one reads does not pull the page away.
   const [landing] = useState(() => tabOf(sheet));
   const tab = TABS.find(({ tab: one }) => one === search.get("show"))?.tab ?? landing;
+  // Which of its seats is chosen for: one that was led to, until another is touched.
+  const [asked, setAsked] = useState(search.get("seat"));
   const due = tabOf(sheet);
   const closed = job.closed !== null;
   const props: TabProps = { sheet, unit, closed, ids, actionData, leads };
   return (
     <div>
-      <div className="mb-1 flex items-center gap-4">
+      <div className="mb-1 flex items-center gap-x-4 gap-y-1">
         <h1
           className={`font-bold ${isPackSheet(sheet) ? "text-2xl whitespace-nowrap" : "min-w-0 text-xl leading-tight"}`}
         >
@@ -114,6 +124,7 @@ export function ChainSheet({
             </Link>
           ))}
         </nav>
+        {tab === "choose" && <Places sheet={sheet} asked={asked} onAsk={setAsked} />}
         <span className="grow" />
         {!closed && tab !== "found" && isPackSheet(sheet) && <Dirty sheet={sheet} />}
         {due !== tab && !RESTS.has(sheet.stage.at) && !closed && (
@@ -127,7 +138,7 @@ export function ChainSheet({
         )}
       </div>
       {tab === "choose" ? (
-        <ChooseTab {...props} stock={stock} aside={aside} />
+        <ChooseTab {...props} stock={stock} aside={aside} place={asked} />
       ) : (
         <ReadTab key={`${tab} ${sheet.fit}`} tab={tab} {...props} />
       )}
@@ -290,6 +301,48 @@ export function PackDrawing({
   );
 }
 
+/** Which of its seats is chosen for: the one that was asked for, else the first that waits for a decision. */
+function seatAt({ seats }: Worksheet, asked: string | null): SeatState | undefined {
+  const known = seats.filter(({ fitted }) => fitted);
+  const decided = known.filter(({ link }) => isDecided(link));
+  return (
+    known.find(({ link }) => link.id === asked) ??
+    decided.find(({ choice }) => !choice) ??
+    decided[0] ??
+    known[0]
+  );
+}
+
+/** The seats of a figure that has several: which of them is chosen for. */
+function Places({
+  sheet,
+  asked,
+  onAsk,
+}: {
+  sheet: Worksheet;
+  asked: string | null;
+  onAsk: (seat: string) => void;
+}) {
+  if (sheet.seats.length < 2) return null;
+  const here = seatAt(sheet, asked);
+  return (
+    <nav aria-label="Places of this figure" className="flex flex-wrap gap-1">
+      {sheet.seats.map(({ link, fitted, choice }) => (
+        <button
+          key={link.id}
+          type="button"
+          aria-pressed={link.id === here?.link.id}
+          className={`btn touch border-base-300 ${link.id === here?.link.id ? "border-primary border-2" : ""}`}
+          disabled={!fitted}
+          onClick={() => onAsk(link.id)}
+        >
+          {capital(seatWord(link))} {choice ? "✓" : fitted ? "" : "?"}
+        </button>
+      ))}
+    </nav>
+  );
+}
+
 function ChooseTab({
   sheet,
   unit,
@@ -298,15 +351,11 @@ function ChooseTab({
   actionData,
   stock,
   aside,
-}: TabProps & Pick<Loaded, "stock" | "aside">) {
-  const [search] = useSearchParams();
+  place,
+}: TabProps & Pick<Loaded, "stock" | "aside"> & { place: string | null }) {
   const { unit: whole, whole: asked } = useUnitAsked(stock);
   const unknown = sheet.seats.filter(({ fitted, unseen }) => !fitted && !unseen);
-  const open = sheet.seats.filter(({ fitted }) => fitted);
-  const [at, setAt] = useState(search.get("seat"));
-  const decided = open.filter(({ link }) => isDecided(link));
-  const seat =
-    open.find(({ link }) => link.id === at) ?? decided.find(({ choice }) => !choice) ?? decided[0] ?? open[0];
+  const seat = seatAt(sheet, place);
   if (sheet.seats.length === 0)
     return (
       <p className="plate p-5 text-lg">
@@ -325,22 +374,6 @@ function ChooseTab({
     );
   return (
     <>
-      {sheet.seats.length > 1 && (
-        <nav aria-label="Places of this figure" className="mb-2 flex flex-wrap gap-2">
-          {sheet.seats.map(({ link, fitted, choice }) => (
-            <button
-              key={link.id}
-              type="button"
-              aria-pressed={link.id === seat.link.id}
-              className={`btn touch ${link.id === seat.link.id ? "btn-secondary" : ""}`}
-              disabled={!fitted}
-              onClick={() => setAt(link.id)}
-            >
-              {capital(link.name)} {choice ? "✓" : fitted ? "" : "?"}
-            </button>
-          ))}
-        </nav>
-      )}
       <Candidates
         key={seat.link.id}
         sheet={sheet}
@@ -372,7 +405,9 @@ function Dirty({ sheet }: { sheet: PackSheet }) {
       data-dirty={dirty.length}
     >
       <b className="whitespace-nowrap">{dirty.length} still dirty</b>
-      <span className="truncate text-sm max-[1100px]:sr-only">{dirty.map(({ part }) => part.name).join(", ")}</span>
+      <span className="truncate text-sm max-[1100px]:sr-only">
+        {dirty.map(({ part }) => part.name).join(", ")}
+      </span>
     </Link>
   );
 }
