@@ -4,7 +4,7 @@ import { v5 as idFrom } from "uuid";
 import { scaled } from "../app/photos/picture";
 import { readPriceList } from "../app/prices/read-list";
 import { type Condition, fold, type Fact, type FactBody } from "../core/fact";
-import { resolve, type Book } from "../core/book";
+import { isDecided, resolve, type Book } from "../core/book";
 import { seatCandidates, together, worksheet } from "../core/measure";
 import { lengthOf, nm } from "../core/quantity";
 import type { PackState } from "../core/reading";
@@ -392,6 +392,14 @@ function jobFacts(
     if (!size) return;
     const piece: Piece = { part: size.part, mark: size.mark, size: size.size };
     say({ kind: "fitting", seat: series.id, fit: 0, origin: "found", piece });
+    // What else is chosen for this pack is as it should be, and stays.
+    const others = chain.seats.filter((seat) => seat !== series && isDecided(seat));
+    for (const seat of others) {
+      const usual = seat.sizes[Math.floor(seat.sizes.length / 2)];
+      if (!usual) continue;
+      const stays: Piece = { part: usual.part, mark: usual.mark, size: usual.size };
+      say({ kind: "fitting", seat: seat.id, fit: 0, origin: "found", piece: stays });
+    }
     read("found", 0, max + 60_000 + random() * 250_000);
     // The job at the bench has its brake pack near the upper limit.
     const trial = i === 1 && c === 2 ? max - 15_000 : (min + max) / 2 + random() * 240_000;
@@ -406,6 +414,8 @@ function jobFacts(
     const kept = best.source.kind === "fitted";
     const { mean, expanded } = best.predicted;
     const predictions = [{ chain: id, mean, expanded, chance: best.chance }];
+    for (const seat of others)
+      say({ kind: "choice", seat: seat.id, fit: 0, kept: true, reason: "stays as it is", predictions });
     say({
       kind: "choice",
       seat: series.id,

@@ -261,8 +261,7 @@ describe("a figure by itself", () => {
           const keep = await mira.driver.findElements({
             xpath: "//button[starts-with(normalize-space(.), 'Keep')]",
           });
-          if (keep[0]) await mira.press("//button[starts-with(normalize-space(.), 'Keep')]");
-          else await fits(mira, "Fit");
+          await (keep[0] ? fits(mira, "Keep") : fits(mira, "Fit"));
           await open(mira, job, "choose?for=at%20hand");
         }
         expect(await stageOf(job, "diff-preload")).toBe("read");

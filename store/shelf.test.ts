@@ -4,7 +4,7 @@ import type { Fact } from "~core/fact";
 import { nm } from "~core/quantity";
 import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook } from "./books";
-import { factsOf } from "./facts";
+import { addFacts, factsOf } from "./facts";
 import { openJob } from "./jobs";
 import {
   addOddPiece,
@@ -188,6 +188,20 @@ describe("reserved pieces", () => {
     expect(await fitFromShelf(db.pool, await fitting({ part: name }))).toEqual({ ok: false, why: "gone" });
     const own = { ...(await fitting({ part: name })), job: winner };
     expect(await fitFromShelf(db.pool, { ...own, seat: "d1" })).toEqual({ ok: true });
+  });
+
+  it("are given up when their job is closed", async () => {
+    const name = await part(1);
+    const [job] = await jobs(1);
+    await reserve(db.pool, job!, "Mira K.", [{ seat: "d1", part: name }]);
+    const closed: Fact = {
+      id: newId(),
+      at: "2026-05-04T08:00:00.000Z",
+      by: "Edda L.",
+      body: { kind: "closed", rule: "proven" },
+    };
+    expect(await addFacts(db.pool, job!, [closed], author)).toMatchObject({ ok: true });
+    expect([await reservedFor(db.pool, job!), await onHand(name)]).toEqual([[], 1]);
   });
 
   it("are all of them or none, two of one part counted twice", async () => {

@@ -73,6 +73,8 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
     await giveUp(pool, record.id, seat);
     return data({ problem: "" });
   }
+  if (record.facts.some(({ body }) => body.kind === "closed"))
+    return data({ problem: "The job is closed." }, { status: 409 });
   const asked = await askedOf(pool, record, await readHouse(pool));
   const picks = plan.split("\n").flatMap((line) => {
     const [of = "", key = ""] = line.split("=");

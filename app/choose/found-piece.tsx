@@ -37,6 +37,15 @@ export function FoundPiece({ seat, unit }: { seat: SeatState; unit: LengthUnit }
       Correct
     </button>
   );
+  if (!before && !unseen && fitted && !again)
+    return (
+      <p className="plate flex items-center gap-3 px-4 py-2" data-found={link.id}>
+        <span className="grow">
+          {capital(name)}: <b>{pieceText(fitted, unit)}</b>, <span className="quiet">as usual</span>
+        </span>
+        {correct}
+      </p>
+    );
   if (before && !again)
     return (
       <p className="plate flex items-center gap-3 px-4 py-2" data-found={link.id}>

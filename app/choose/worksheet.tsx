@@ -17,7 +17,7 @@ import {
 import { stageWords } from "~core/stage";
 import { plates } from "~core/pack";
 import type { LengthUnit, Nm } from "~core/quantity";
-import { capital, isDecided, seatWord, selectiveWord, usualIn } from "~core/book";
+import { capital, isDecided, seatWord, selectiveWord } from "~core/book";
 import { type Stock } from "~core/select";
 import { Bench } from "~core/steps";
 import type { FormAnswer } from "~/view/form-answer";
@@ -253,7 +253,7 @@ function ReadTab({
 /** What was found in each of its seats that nobody has changed yet. */
 const FoundPieces = ({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit }) =>
   sheet.seats
-    .filter(({ fit, link }) => fit === 0 && !usualIn(link))
+    .filter(({ fit, link }) => fit === 0 && link.kind !== "cut")
     .map((seat) => <FoundPiece key={seat.link.id} seat={seat} unit={unit} />);
 
 /** A pack drawn to scale with what is in its seats: a plate that is chosen lies among the plates, a ring in its groove. */

@@ -12,7 +12,7 @@ import { factsOfPage, jobOfPage, jobPage } from "~/view/job-page";
 import { Bar, TOOL } from "~/frame/bar";
 import { BESIDE, NextThing, Pages } from "~/frame/pages";
 import { Rail } from "~/frame/rail";
-import { SlimAxis } from "~/frame/slim-axis";
+import { SlimAxis, type OtherFigure } from "~/frame/slim-axis";
 import { pagesOf, stageOf } from "~/frame/stages";
 import { stationWays } from "~/frame/stations";
 import { TakePhoto } from "~/photos/take";
@@ -100,6 +100,11 @@ export default function JobPage({
       ),
     [framed, number, chain, book],
   );
+  const others = useMemo(
+    () =>
+      framed.sheets.filter((sheet) => !isPackSheet(sheet)).map((sheet) => otherFigure(sheet, number, chain)),
+    [framed, number, chain],
+  );
   useJobKeys(number, packs, changeUnit);
   return (
     <>
@@ -129,7 +134,7 @@ export default function JobPage({
       <div className="flex">
         <StageRail view={framed} place={place} packs={packs} />
         <main className="relative mx-auto max-w-[1320px] min-w-0 grow px-3 pt-1 pb-3">
-          {place !== "" && <StageHead view={framed} place={place} packs={packs} />}
+          {place !== "" && <StageHead view={framed} place={place} packs={packs} others={others} />}
           {newer && !view.job.closed && <NewerRevision view={view} newer={newer} />}
           <Disagreements job={view.job} book={book} number={number} />
           {place === "" && <UnitMap view={framed} packs={packs} />}
@@ -234,7 +239,12 @@ const StageRail = memo(function StageRail({ view, place, packs }: Framed) {
 });
 
 /** The pages of the stage one is in, and what is next on the job. */
-const StageHead = memo(function StageHead({ view, place, packs }: Framed) {
+const StageHead = memo(function StageHead({
+  view,
+  place,
+  packs,
+  others,
+}: Framed & { others: readonly OtherFigure[] }) {
   const { standing, number } = view;
   const stage = stageOf(place);
   const pages = pagesOf(stage);
@@ -244,7 +254,7 @@ const StageHead = memo(function StageHead({ view, place, packs }: Framed) {
     return <div className={`no-print absolute top-1 right-3 ${BESIDE.wide}`}>{next}</div>;
   return (
     <div className="no-print mb-1 flex min-h-[48px] items-center gap-4">
-      {stage === "choose" && <SlimAxis packs={packs} />}
+      {stage === "choose" && <SlimAxis packs={packs} others={others} />}
       <Pages
         number={number}
         pages={pages}
@@ -287,6 +297,30 @@ function axisPack(sheet: PackSheet, number: number, current: string | undefined)
     station: applied.pack.station,
     name: applied.pack.element.toUpperCase(),
     aka: applied.pack.name,
+    mark,
+    words: stageWords(stage),
+    quiet: stage.at === "quiet",
+    current: current === applied.chain.id,
+    to: `/jobs/${number}/choose/${applied.chain.id}`,
+  };
+}
+
+/** A figure that is no pack’s as the head of the stage shows it. */
+function otherFigure(sheet: Worksheet, number: number, current: string | undefined): OtherFigure {
+  const { applied, stage, trial, built, choice } = sheet;
+  const set = choice ? built : trial;
+  const read = set.readings.length > 0 ? markOf(set.assessment.verdict) : "none";
+  const mark =
+    stage.at === "quiet" || stage.at === "signed"
+      ? stage.at
+      : stage.at === "done"
+        ? "inside"
+        : stage.at === "astray" || (stage.at === "trial" && stage.begun)
+          ? "begun"
+          : read;
+  return {
+    id: applied.chain.id,
+    name: applied.chain.name,
     mark,
     words: stageWords(stage),
     quiet: stage.at === "quiet",

@@ -1,4 +1,3 @@
-import type { Book } from "~core/book";
 import { parseReading } from "~core/reading";
 import type { LengthUnit, Nm } from "~core/quantity";
 import { bookById, listBooks } from "~store/books";
@@ -14,21 +13,31 @@ export interface KnownSize {
   units: string[];
 }
 
-/** Every size of every series in the books the shop works by, by part number. */
-export async function knownSizes(pool: Pool): Promise<Map<string, KnownSize>> {
-  const books = await Promise.all((await listBooks(pool)).map(({ id }) => bookById(pool, id)));
-  const known = new Map<string, KnownSize>();
-  for (const { book } of books)
-    for (const { name, sizes } of book.series)
-      for (const { part, mark, size } of sizes) {
-        const before = known.get(part);
-        if (before) before.units.push(unitName(book));
-        else known.set(part, { part, mark, size, series: name, units: [unitName(book)] });
-      }
-  return known;
+// A book that is kept never changes, so what was read of it once stays so; small beside the book itself.
+const ofBook = new Map<string, Omit<KnownSize, "units">[]>();
+
+async function sizesOfBook(pool: Pool, id: string): Promise<Omit<KnownSize, "units">[]> {
+  const known = ofBook.get(id);
+  if (known) return known;
+  const { book } = await bookById(pool, id);
+  const sizes = book.series.flatMap(({ name, sizes: all }) =>
+    all.map(({ part, mark, size }) => ({ part, mark, size, series: name })),
+  );
+  ofBook.set(id, sizes);
+  return sizes;
 }
 
-const unitName = ({ unit }: Book): string => `${unit.maker} ${unit.name}`;
+/** Every size of every series in the books the shop works by, by part number. */
+export async function knownSizes(pool: Pool): Promise<Map<string, KnownSize>> {
+  const known = new Map<string, KnownSize>();
+  for (const { id, maker, name } of await listBooks(pool))
+    for (const size of await sizesOfBook(pool, id)) {
+      const before = known.get(size.part);
+      if (before) before.units.push(`${maker} ${name}`);
+      else known.set(size.part, { ...size, units: [`${maker} ${name}`] });
+    }
+  return known;
+}
 
 /** Within reach of a thickness lies what is no farther from it than this. */
 const REACH = 150_000;

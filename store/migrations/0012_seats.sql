@@ -22,6 +22,15 @@ create table reservation (
 create unique index reservation_once on reservation (job, seat) where ended is null;
 create index reservation_of_part on reservation (part) where ended is null;
 
+-- A job that is closed needs nothing put aside any more.
+create function closed_job_gives_up() returns trigger language plpgsql security definer set search_path = public, pg_temp as $$
+begin
+  update reservation set ended = clock_timestamp(), ended_why = 'given up' where job = new.job and ended is null;
+  return new;
+end $$;
+create trigger closed_job_gives_up after insert on fact for each row when (new.kind = 'closed')
+  execute function closed_job_gives_up();
+
 -- Every part the shelf knows has a count, be it none: so the lowest are found by an index.
 insert into stock (part, piece, on_hand) select part, null, 0 from shelf_part on conflict on constraint stock_once do nothing;
 create function shelf_part_is_counted() returns trigger language plpgsql security definer set search_path = public, pg_temp as $$
