@@ -215,7 +215,6 @@ function AcceptAll({
       <input type="hidden" name="plan" value={text} />
       <button className="btn btn-primary touch text-lg">
         Accept {seats.length === 1 ? "it" : `all ${seats.length}`}
-        <span className="max-[1100px]:sr-only">: put aside</span>
       </button>
     </Form>
   );

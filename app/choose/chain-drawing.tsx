@@ -111,12 +111,11 @@ function Shape({
   colour: string | undefined;
   tabs: number;
 }) {
-  const paint = colour ? { fill: colour } : {};
   const fill = colour ? "stroke-ink" : "fill-brass stroke-ink";
   switch (kind) {
     case "pin":
       return (
-        <g className={fill} strokeWidth="2" style={paint}>
+        <g className={fill} strokeWidth="2" fill={colour}>
           <rect x="-8" y="-42" width="16" height="84" rx="6" />
           <path className="stroke-ink fill-none" d="M-8 26H8M-8 32H8" />
         </g>
@@ -131,7 +130,7 @@ function Shape({
       );
     case "gear":
       return (
-        <g className={fill} strokeWidth="2" style={paint}>
+        <g className={fill} strokeWidth="2" fill={colour}>
           {Array.from({ length: 12 }, (_, i) => (
             <rect key={i} x="-5" y="-46" width="10" height="14" transform={`rotate(${i * 30})`} />
           ))}
@@ -157,7 +156,7 @@ function Shape({
       );
     default:
       return (
-        <g className={fill} strokeWidth="2" style={paint}>
+        <g className={fill} strokeWidth="2" fill={colour}>
           {Array.from({ length: tabs }, (_, i) => (
             <rect key={i} x="-7" y="-48" width="14" height="18" transform={`rotate(${(i * 360) / tabs})`} />
           ))}

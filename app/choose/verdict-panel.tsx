@@ -31,7 +31,10 @@ export function VerdictPanel({
   const unmet = tab !== "found" && readings.length > 0 && conditions.missing.length > 0;
   const { estimate, verdict, drift } = assessment;
   return (
-    <div className="flex items-start justify-between gap-6" data-verdict={verdict.kind}>
+    <div
+      className="flex items-start justify-between gap-x-6 max-[1100px]:flex-wrap"
+      data-verdict={verdict.kind}
+    >
       <div>
         <h2 className="stamp quiet">{titleFor(sheet, tab)}</h2>
         {estimate ? (
@@ -55,7 +58,7 @@ export function VerdictPanel({
           </>
         )}
       </div>
-      <div className="max-w-100 text-right" role="status" aria-live="polite">
+      <div className="ml-auto max-w-100 text-right" role="status" aria-live="polite">
         <div className="flex justify-end">
           {unmet ? (
             <b className="text-warning text-[1.4rem]">Conditions not said</b>
