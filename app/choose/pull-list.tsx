@@ -4,7 +4,7 @@ import type { Together } from "~core/measure";
 import { lengthText } from "~core/quantity";
 import type { Reserved } from "~store/shelf";
 import { useJobView } from "~/view/view";
-import { seatName } from "./all-together";
+import { seatName } from "./seat-name";
 
 /** What was put aside for this job, by bin in the order one walks: scanned off as it is fetched. */
 export function PullList({ reserved, asked }: { reserved: readonly Reserved[]; asked: Together }) {
