@@ -1,9 +1,6 @@
 import { afterAll, beforeAll, expect, it } from "@jest/globals";
-import { v7 as newId } from "uuid";
-import { appliedTo, fold, type FactBody } from "../core/fact";
-import { nm } from "../core/quantity";
-import { jobByNumber } from "../store/jobs";
 import { journey, Person } from "./browser";
+import { foundIn, saidOf, sheetsOf, triedAt } from "./said";
 import { openShop, type Shop } from "./shop";
 import { factsOf, openPack } from "./steps";
 
@@ -20,48 +17,16 @@ afterAll(async () => {
   await shop.close();
 });
 
-/** Says at the bench which ring was in, and three trial readings that would be on the target with another one. */
+/** Says at another bench which ring was in, and three trial readings that would be on the target with another one. */
 async function trial(chain: string, found: string, wanted: string): Promise<void> {
-  const record = await jobByNumber(shop.pool, JOB);
-  if (!record) throw new Error("there is no such job");
-  const job = fold(record.facts);
-  const pack = appliedTo(record.book, job, record.houseValues).packs.find((one) => one.chain.id === chain);
-  const ring = (mark: string) => pack?.seats[0]?.sizes.find((one) => one.mark === mark);
+  const sheet = (await sheetsOf(shop, JOB)).get(chain);
+  const ring = (mark: string) => sheet?.seats[0]?.link.sizes.find((one) => one.mark === mark);
   const [piece, other] = [ring(found), ring(wanted)];
-  if (!pack || !piece || !other) throw new Error(`${chain} has no such ring`);
-  const value = Math.round((pack.spec.min + pack.spec.max) / 2) + other.size - piece.size;
-  const bodies: FactBody[] = [
-    {
-      kind: "fitting",
-      seat: chain,
-      fit: 0,
-      piece: { part: piece.part, mark: piece.mark, size: piece.size },
-      origin: "found",
-    },
-    ...[-10_000, 0, 10_000].map((off): FactBody => ({
-      kind: "reading",
-      chain,
-      phase: "built",
-      fit: 0,
-      method: "hand and dial",
-      state: pack.spec.state,
-      reading: { kind: "single", value: nm(value + off) },
-      resolution: nm(10_000),
-      unit: "mm",
-    })),
-  ];
-  const answer = await fetch(`${shop.url}/jobs/${JOB}/facts`, {
-    method: "POST",
-    headers: {
-      cookie: await shop.cookieOf("Tomas B."),
-      origin: shop.url,
-      "content-type": "application/json",
-    },
-    body: JSON.stringify(
-      bodies.map((body) => ({ id: newId(), at: new Date().toISOString(), by: "Tomas B.", body })),
-    ),
-  });
-  expect([answer.status, answer.ok ? "" : await answer.text()]).toEqual([200, ""]);
+  if (!sheet || !piece || !other) throw new Error(`${chain} has no such ring`);
+  const { min, max } = sheet.applied.spec;
+  const value = Math.round((min + max) / 2) + other.size - piece.size;
+  const values = [-10_000, 0, 10_000].map((off) => `${(value + off) / 1_000_000} mm`);
+  await saidOf(shop, JOB, [...foundIn(sheet, [found]), ...triedAt(sheet, ...values)]);
 }
 const row = (chain: string): string => `//tr[@data-seat='${chain}']`;
 const ringOf = async (chain: string): Promise<string> =>

@@ -1,6 +1,6 @@
 import { v7 as newId } from "uuid";
 import { appliedTo, fold, type Fact, type FactBody } from "../core/fact";
-import { chosenSheets, type Worksheet } from "../core/measure";
+import { chosenSheets, isPackSheet, type Worksheet } from "../core/measure";
 import { lengthOf, nm } from "../core/quantity";
 import { openJob, jobByNumber } from "../store/jobs";
 import type { Shop } from "./shop";
@@ -63,7 +63,7 @@ export const foundIn = (sheet: Worksheet, marks: readonly string[]): FactBody[] 
 /** Readings of a figure on trial with what is in now, its conditions kept. */
 export function triedAt(sheet: Worksheet, ...values: string[]): FactBody[] {
   const { chain, conditions, spec } = sheet.applied;
-  const isPack = "pack" in sheet.applied;
+  const isPack = isPackSheet(sheet);
   return [
     ...(conditions.length > 0
       ? [{ kind: "conditions", chain: chain.id, phase: "built", fit: sheet.fit, met: conditions } as const]

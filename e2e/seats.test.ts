@@ -142,6 +142,11 @@ describe("two people’s plans", () => {
           "1.90 mm",
           "1.90 mm",
         ]);
+        // While the server cannot be reached nothing is put aside, and the page stays and says so.
+        await mira.network(false);
+        await mira.press("//button[contains(., 'Accept it')]");
+        await mira.see("//*[@role='alert'][contains(., 'server is away')]");
+        await mira.network(true);
         await mira.press("//button[contains(., 'Accept it')]");
         await mira.see("//li[@data-pull='d3-clearance']");
         await tomas.see("//tr[@data-seat='d3-clearance'][not(contains(., 'last on shelf'))]");

@@ -9,7 +9,7 @@ import { services, signedIn } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { jobRecord } from "~/server/job-context";
 import { useJobView } from "~/view/view";
-import { swapsOf, titleOf, type OpenSeat, type Together, type Worksheet } from "~core/measure";
+import { isPackSheet, swapsOf, titleOf, type OpenSeat, type Together, type Worksheet } from "~core/measure";
 import { predict } from "~core/chain";
 import { lengthText, moneyText, roundedText, type LengthUnit } from "~core/quantity";
 import { chanceInside, judge } from "~core/reading";
@@ -28,6 +28,7 @@ import { readHouse } from "~store/house";
 import { giveUp, reserve, type Reserve } from "~store/shelf";
 import type { Route } from "./+types/all-together";
 import { unitPage } from "./chain-page";
+import { AWAY, unlessAway } from "./away";
 import { askedOf } from "./decide";
 import { pieceText } from "./piece-text";
 import { percent, sourceText } from "./candidate-words";
@@ -44,6 +45,10 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
   loadOrKept(KEPT.page(params.number, "choose"), serverLoader);
 
 export const shouldRevalidate = skipTabChanges;
+
+/** What could not be sent is said, and the page stays. */
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) =>
+  unlessAway(serverAction, () => ({ problem: AWAY }));
 
 const accepted = {
   intent: field(oneOf("accept", "give up")),
@@ -69,7 +74,8 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
     return data({ problem: "The job is closed." }, { status: 409 });
   const asked = await askedOf(pool, record, await readHouse(pool));
   const picks = plan.split("\n").flatMap((line) => {
-    const [of = "", key = ""] = line.split("=");
+    const at = line.indexOf("=");
+    const [of, key] = [line.slice(0, Math.max(0, at)), line.slice(at + 1)];
     return of && key && (seat === "" || of === seat) ? [{ of, key }] : [];
   });
   const wanted: Reserve[] = [];
@@ -409,8 +415,9 @@ function Row({
 }) {
   const { link, fitted, sheets } = open;
   const name = seatName(open);
+  const [first] = sheets;
   const key = kept ? "fitted" : offered?.key;
-  const at = `/jobs/${number}/choose/${sheets[0]?.applied.chain.id ?? ""}?show=choose`;
+  const at = `/jobs/${number}/choose/${first?.applied.chain.id ?? ""}?show=choose`;
   const to = `${at}&seat=${encodeURIComponent(link.id)}${key ? `&piece=${encodeURIComponent(key)}` : ""}`;
   const mine = held.get(link.id);
   const mayPutAside =
@@ -421,8 +428,8 @@ function Row({
       <td className="py-2 pr-3 leading-tight">
         <b className="text-lg">{name}</b>
         <span className="quiet block text-sm">
-          {sheets[0] && !link.seat && "pack" in sheets[0].applied
-            ? (sheets[0].applied as { pack: { name: string } }).pack.name
+          {first && !link.seat && isPackSheet(first)
+            ? first.applied.pack.name
             : link.seat
               ? sheets.map(titleOf).join(", ")
               : ""}

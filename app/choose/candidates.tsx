@@ -27,6 +27,7 @@ import { useJobView } from "~/view/view";
 import { ChainDrawing } from "./chain-drawing";
 import { OrderWith } from "./order-with";
 import { pieceText } from "./piece-text";
+import { WaysOut } from "./plan-notes";
 import { percent, sourceText } from "./candidate-words";
 import { PackDrawing } from "./worksheet";
 
@@ -135,6 +136,7 @@ function Chosen({
           unit={unit}
           then={(chain) => chosen.plan?.chains.find((one) => one.chain === chain)?.mean ?? null}
         />
+        {candidates[0]?.plan && <WaysOut asked={asked} plan={candidates[0].plan} unit={unit} of={sheet} />}
         {first.length > 0 && (
           <p className="border-warning mb-1 border-l-4 pl-3" data-first={first.join(" ")}>
             Set {first.join(" and ")} first.

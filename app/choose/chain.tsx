@@ -1,5 +1,5 @@
 import { KEPT } from "~/offline/keys";
-import { data, isRouteErrorResponse, redirect } from "react-router";
+import { data, redirect } from "react-router";
 import { skipTabChanges } from "~/look/revalidate";
 import { services, signedIn } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
@@ -12,6 +12,7 @@ import { readHouse } from "~store/house";
 import type { JobRecord } from "~store/jobs";
 import type { Route } from "./+types/chain";
 import { loadOrKept } from "~/offline/kept";
+import { AWAY, unlessAway } from "./away";
 import { decide, putTrialIn, worksheetOf } from "./decide";
 import { useJobView } from "~/view/view";
 import { chainPage } from "./chain-page";
@@ -70,16 +71,12 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
 /** What could not be sent keeps what was typed: the page stays and says that the server is away. */
 export const clientAction = async ({ request, serverAction }: Route.ClientActionArgs) => {
   const form = await request.clone().formData();
-  try {
-    return await serverAction();
-  } catch (error) {
-    if (error instanceof Response || isRouteErrorResponse(error)) throw error;
+  return unlessAway(serverAction, () => {
     const typed = Object.fromEntries(
       [...form].filter((entry): entry is [string, string] => typeof entry[1] === "string"),
     );
-    const away = "The shop’s server is away; nothing was changed. Try again in a moment.";
-    return { intent: typed.intent ?? "", problems: { key: away, reason: away }, typed };
-  }
+    return { intent: typed.intent ?? "", problems: { key: AWAY, reason: AWAY }, typed };
+  });
 };
 
 type Context = Route.ActionArgs["context"];

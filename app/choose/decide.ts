@@ -194,7 +194,7 @@ async function keep(settled: Settled): Promise<Decided> {
 }
 
 const REFUSED = {
-  gone: "Someone else has just taken the last one. Choose another.",
+  gone: "Someone else has just taken the last one, or it is put aside. Choose another.",
   "other fitted": "Somebody else has just fitted another one here. Look again.",
   closed: "The job is closed.",
   "no job": "There is no such job.",

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import { Mark } from "~/look/mark";
 import { selectiveWord } from "~core/book";
-import { nextReading, outsides, titleOf, type Together, type WayOut } from "~core/measure";
+import { nextReading, outsides, titleOf, type Together, type WayOut, type Worksheet } from "~core/measure";
 import { roundedText, type LengthUnit } from "~core/quantity";
 import type { JointPlan } from "~core/select";
 import { seatName } from "./seat-name";
@@ -71,8 +71,21 @@ const AGAINST: Readonly<Record<WayOut["against"], string>> = {
 };
 
 /** What nothing here brings inside: which limit, and what would. */
-export function WaysOut({ asked, plan, unit }: { asked: Together; plan: JointPlan; unit: LengthUnit }) {
-  const all = outsides(asked, plan);
+export function WaysOut({
+  asked,
+  plan,
+  unit,
+  of,
+}: {
+  asked: Together;
+  plan: JointPlan;
+  unit: LengthUnit;
+  /** Of this figure alone; of all where it is left out. */
+  of?: Worksheet;
+}) {
+  const all = outsides(asked, plan).filter(
+    ({ sheet }) => !of || sheet.applied.chain.id === of.applied.chain.id,
+  );
   if (all.length === 0) return null;
   return (
     <ul className="border-error my-2 border-l-4 pl-4" aria-label="What cannot be met">

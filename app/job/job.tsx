@@ -28,7 +28,14 @@ import { useFacts } from "~/outbox/use-outbox";
 import { type Applied, type Book, type UnitSystem } from "~core/book";
 import { appliedTo, depthsOf } from "~core/fact";
 import { stageWords, standingOf, type Standing } from "~core/stage";
-import { chosenSheets, houseOf, isPackSheet, type PackSheet, type Worksheet } from "~core/measure";
+import {
+  chosenSheets,
+  houseOf,
+  isPackSheet,
+  leavesWith,
+  type PackSheet,
+  type Worksheet,
+} from "~core/measure";
 import { jobRecord } from "~/server/job-context";
 import { bookAt, bookPage, type JobView } from "~/view/view";
 import type { Route } from "./+types/job";
@@ -285,11 +292,11 @@ function NewerRevision({ view, newer }: { view: JobView; newer: { revision: numb
 
 /** How a pack shows on the axis: a mark, and what it waits for. */
 function axisPack(sheet: PackSheet, number: number, current: string | undefined): AxisPack {
-  const { applied, stage, found, trial, built, choice } = sheet;
+  const { applied, stage, found, trial, built, choice, conditions } = sheet;
   // Only an as-built verdict is drawn as one: what a trial says is not yet what the unit leaves with.
   const begun = found.readings.length + trial.readings.length > 0;
-  const verdict =
-    choice && built.readings.length > 0 ? markOf(built.assessment.verdict) : begun ? "begun" : "none";
+  const counts = choice && built.readings.length > 0 && conditions.missing.length === 0;
+  const verdict = counts ? markOf(built.assessment.verdict) : begun ? "begun" : "none";
   const mark =
     stage.at === "quiet" || stage.at === "signed" ? stage.at : stage.at === "astray" ? "begun" : verdict;
   return {
@@ -307,9 +314,10 @@ function axisPack(sheet: PackSheet, number: number, current: string | undefined)
 
 /** A figure that is no pack’s as the head of the stage shows it. */
 function otherFigure(sheet: Worksheet, number: number, current: string | undefined): OtherFigure {
-  const { applied, stage, trial, built, choice } = sheet;
-  const set = choice ? built : trial;
-  const read = set.readings.length > 0 ? markOf(set.assessment.verdict) : "none";
+  const { applied, stage, conditions } = sheet;
+  const { readings, assessment } = leavesWith(sheet);
+  const read =
+    readings.length === 0 ? "none" : conditions.missing.length > 0 ? "begun" : markOf(assessment.verdict);
   const mark =
     stage.at === "quiet" || stage.at === "signed"
       ? stage.at

@@ -5,6 +5,7 @@ const MARKS: Readonly<Partial<Record<Standing, MarkName>>> = {
   "too close": "too close",
   creeping: "creeping",
   "too few": "too few",
+  "conditions not said": "too few",
   inside: "inside",
   said: "signed",
 };
@@ -13,6 +14,7 @@ const WORDS: Readonly<Record<Standing, string>> = {
   "too close": "too close to call",
   creeping: "still creeping",
   "too few": "read again",
+  "conditions not said": "conditions not said",
   said: "said",
   inside: "inside",
   "not stated": "no limit",

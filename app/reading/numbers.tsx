@@ -4,6 +4,7 @@ import { pieceText } from "~/choose/piece-text";
 import { isPackSheet, type Worksheet } from "~core/measure";
 import type { LengthUnit } from "~core/quantity";
 import type { Reading } from "~core/reading";
+import { capital, seatWord } from "~core/book";
 import { linkGroups, readLinks, valuesOf, type LinkGroup } from "./links";
 
 /** Depth to the ring groove, every plate, and the ring, measured one by one. */
@@ -73,7 +74,7 @@ export function Numbers({
       {!isPackSheet(sheet) &&
         sheet.seats.map(({ link, fitted }) => (
           <p key={link.id} className="col-span-2">
-            <span className="quiet">{link.name} in:</span>{" "}
+            <span className="quiet">{capital(seatWord(link))} in:</span>{" "}
             <b>{fitted ? pieceText(fitted, unit) : "not said yet"}</b>
           </p>
         ))}

@@ -6,10 +6,13 @@ import type { Meaning, Single } from "~core/reading";
 export function Question({
   length,
   unit,
+  what,
   meanings,
   onAnswer,
 }: {
   length: Nm;
+  /** What it was typed for. */
+  what: string;
   unit: LengthUnit;
   meanings: Meaning[];
   onAnswer: (meant: Nm, unit: LengthUnit) => void;
@@ -19,7 +22,7 @@ export function Question({
   return (
     <div className="border-warning mt-2 rounded border-2 p-3" role="alert">
       <p className="mb-2 text-lg font-semibold">
-        {lengthText(length, unit)} cannot be this pack’s clearance.
+        {lengthText(length, unit)} cannot be {what}.
         {meanings.length > 0 ? " Did you mean" : " Check the unit and the decimal point."}
       </p>
       <div className="flex flex-wrap gap-2">

@@ -9,7 +9,7 @@ import { lengthText, type LengthUnit, type Nm } from "~core/quantity";
 import type { Meaning } from "~core/reading";
 import type { FormAnswer } from "~/view/form-answer";
 import { Question } from "./question";
-import { readTyped, type Conditions } from "./typed";
+import { readTyped, whatIsRead, type Conditions } from "./typed";
 
 interface Props {
   sheet: Worksheet;
@@ -121,6 +121,7 @@ export function TypedEntry({ sheet, phase, unit, conditions, readingId, actionDa
       )}
       {asked && (
         <Question
+          what={whatIsRead(sheet)}
           length={asked.length}
           unit={unit}
           meanings={asked.meanings}

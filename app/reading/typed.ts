@@ -41,6 +41,10 @@ export function usualConditions({ applied }: Worksheet, phase: Phase, set: Readi
   };
 }
 
+/** What a reading on this page is of, as one says it. */
+export const whatIsRead = ({ applied }: Worksheet): string =>
+  isPackChain(applied) ? "this pack’s clearance" : `this ${applied.chain.kind}`;
+
 export type TypedReading =
   | { ok: true; body: ReadingBody }
   | {
@@ -66,7 +70,7 @@ export function readTyped(
     if (meanings)
       return {
         ok: false,
-        problem: `That cannot be this ${isPackChain(sheet.applied) ? "pack’s clearance" : sheet.applied.chain.kind}.`,
+        problem: `That cannot be ${whatIsRead(sheet)}.`,
         asked: { length, meanings },
       };
   }

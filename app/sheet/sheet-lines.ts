@@ -5,6 +5,7 @@ import {
   asFound,
   isPackSheet,
   lastAt,
+  leavesWith,
   readers,
   titleOf,
   type ReadingSet,
@@ -42,7 +43,7 @@ const figure = ({ assessment: { estimate } }: ReadingSet, unit: LengthUnit): str
 
 /** @param when how moments are written in the shop. */
 export function sheetLine(sheet: Worksheet, unit: LengthUnit, { moment }: When): SheetLine {
-  const { applied, found, trial, built, waiver, seats, choice, kept } = sheet;
+  const { applied, found, waiver, seats, choice, kept } = sheet;
   const { min, max, state } = applied.spec;
   const common = {
     pack: titleOf(sheet),
@@ -51,8 +52,7 @@ export function sheetLine(sheet: Worksheet, unit: LengthUnit, { moment }: When):
     found: figure(found, unit),
     chosen: seatsText(seats, choice !== null, kept, unit),
   };
-  // Where nothing was chosen it leaves with what was read on trial.
-  const last = choice || isPackSheet(sheet) ? built : trial;
+  const last = leavesWith(sheet);
   const at = lastAt(last);
   if (waiver) {
     return {
@@ -65,9 +65,14 @@ export function sheetLine(sheet: Worksheet, unit: LengthUnit, { moment }: When):
   return {
     ...common,
     built: figure(last, unit),
-    verdict: last.readings.length > 0 ? verdictWords(last.assessment.verdict, unit) : "not read",
+    verdict: verdictOf(sheet, last, unit),
     who: `${readers(last).join(", ")} ${at ? moment(at) : ""}`.trim(),
   };
+}
+
+function verdictOf({ conditions }: Worksheet, last: ReadingSet, unit: LengthUnit): string {
+  if (last.readings.length === 0) return "not read";
+  return conditions.missing.length > 0 ? "conditions not said" : verdictWords(last.assessment.verdict, unit);
 }
 
 /** What is in the seats of a figure: one piece by itself, several with their places. */

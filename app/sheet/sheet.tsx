@@ -6,10 +6,10 @@ import { Download, Printer } from "lucide-react";
 import { data } from "react-router";
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
-import { Mark, markOf } from "~/look/mark";
+import { Mark, markOf, type MarkName } from "~/look/mark";
 import { LEADS } from "~core/fact";
 import { hinders, openOf } from "~core/stage";
-import { houseOf, ruleOf } from "~core/measure";
+import { houseOf, leavesWith, ruleOf, type Worksheet } from "~core/measure";
 import type { Route } from "./+types/sheet";
 import { services } from "~/server/context";
 import { jobContext, lastSeen } from "~/server/job-context";
@@ -187,7 +187,14 @@ function Top({ open, closing, problem }: { open: number; closing: string; proble
   );
 }
 
-/** Every pack in scope, from what was found to what it leaves with. */
+/** What a figure leaves with, as a mark; none where that counts for nothing yet. */
+function markOfLeft(sheet: Worksheet): MarkName {
+  const { readings, assessment } = leavesWith(sheet);
+  const counts = readings.length > 0 && sheet.conditions.missing.length === 0;
+  return counts ? markOf(assessment.verdict) : "none";
+}
+
+/** Every figure in scope that a piece is chosen for, from what was found to what it leaves with. */
 function Packs() {
   const { sheets, unit } = useJobView();
   const when = useWhen();
@@ -206,11 +213,7 @@ function Packs() {
       <tbody>
         {inScope.map((sheet) => {
           const line = sheetLine(sheet, unit, when);
-          const mark = sheet.waiver
-            ? "signed"
-            : sheet.built.readings.length > 0
-              ? markOf(sheet.built.assessment.verdict)
-              : "none";
+          const mark = sheet.waiver ? "signed" : markOfLeft(sheet);
           return (
             <tr
               key={sheet.applied.chain.id}

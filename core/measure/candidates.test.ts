@@ -1,11 +1,12 @@
 import { describe, expect, it } from "@jest/globals";
 import fc from "fast-check";
 import { resolve } from "../book";
-import { fold, type Fact, type FactBody } from "../fact";
+import { fold, type Fact } from "../fact";
 import { nm, type Nm } from "../quantity";
 import type { Stock } from "../select";
 import { dunlin } from "../testing/dunlin";
 import { askedFor, chosenSheets, seatCandidates, standsNow, type House } from "./index";
+import { said } from "../testing/said";
 
 const HOUSE: House = { rule: "proven", target: "middle" };
 const CHAIN = "d1-clearance";
@@ -14,13 +15,6 @@ const SIZES = BOOK.series[0]!.sizes;
 const FITTED = { part: "P175", mark: "two notches", size: nm(1_750_000) };
 const COMMON: Stock[] = ["P160", "P175", "P190", "P205"].map((part) => ({ part, onHand: 3 }));
 
-let count = 0;
-const said = (body: FactBody): Fact => ({
-  id: `00000000-0000-4000-8000-${String(++count).padStart(12, "0")}`,
-  by: "Mira K.",
-  at: "2026-05-04T08:00:00Z",
-  body,
-});
 const reading = (um: number): Fact =>
   said({
     kind: "reading",

@@ -26,6 +26,7 @@ export {
   houseOf,
   isPackSheet,
   lastAt,
+  leavesWith,
   readers,
   ruleOf,
   standsNow,

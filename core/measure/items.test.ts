@@ -1,16 +1,10 @@
 import { describe, expect, it, test } from "@jest/globals";
 import { bookOf, UNITS, type UnitId } from "../../demo/units";
 import { lengthOf, nm } from "../quantity";
-import { appliedTo, fold, type EarlierFigure, type Fact, type FactBody, type ReadingBody } from "../fact";
+import { appliedTo, fold, type EarlierFigure, type Fact, type ReadingBody } from "../fact";
 import { figures, itemsOf, judgement, leftWith, specLines } from "./index";
+import { said } from "../testing/said";
 
-let count = 0;
-const said = (body: FactBody): Fact => ({
-  id: `00000000-0000-4000-8000-${String(++count).padStart(12, "0")}`,
-  by: "Mira K.",
-  at: "2026-05-04T08:00:00Z",
-  body,
-});
 const reading = (chain: string, item: string | undefined, value: string): Fact =>
   said({
     kind: "reading",

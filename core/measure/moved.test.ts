@@ -1,21 +1,15 @@
 import { expect, test } from "@jest/globals";
 import { bookOf } from "../../demo/units";
-import { appliedTo, fold, type Fact, type FactBody } from "../fact";
+import { appliedTo, fold, type Fact } from "../fact";
 import { nm } from "../quantity";
 import { chosenSheets, movedSinceFound, nextReading, outsides, together, type House } from "./index";
 import { chooseJointly, type Stock } from "../select";
+import { said } from "../testing/said";
 
 const HOUSE: House = { rule: "proven", target: "middle" };
 const book = bookOf("marram-dunlin");
 const version = { body: "late", plate: "two" };
 const CHAIN = "output-end-play";
-let count = 0;
-const said = (body: FactBody): Fact => ({
-  id: `00000000-0000-4000-8000-${String(++count).padStart(12, "0")}`,
-  by: "Mira K.",
-  at: "2026-05-04T08:00:00Z",
-  body,
-});
 const reads = (phase: "found" | "built", fit: number, ...um: number[]): Fact[] =>
   um.map((value) =>
     said({

@@ -2,7 +2,7 @@ import { thickness } from "../select";
 import { seatFacts, type Job } from "../fact";
 import { basisOf } from "../reading";
 import { nm, type Nm } from "../quantity";
-import { pieceAt, type Worksheet } from "./worksheet";
+import { leavesWith, pieceAt, type Worksheet } from "./worksheet";
 
 /** A figure as it leaves against as it came. */
 export interface Moved {
@@ -23,8 +23,7 @@ export interface Moved {
  * @returns null before it was read both times.
  */
 export function movedSinceFound(job: Job, sheet: Worksheet): Moved | null {
-  const set = sheet.choice ? sheet.built : sheet.trial;
-  const [found, left] = [basisOf(sheet.found.assessment), basisOf(set.assessment)];
+  const [found, left] = [basisOf(sheet.found.assessment), basisOf(leavesWith(sheet).assessment)];
   if (!found || !left) return null;
   const by = nm(left.mean - found.mean);
   const pieces = sheet.seats.map(({ link, fit }) => {

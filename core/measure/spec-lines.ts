@@ -13,7 +13,7 @@ import { isSpread, type Assessment, type Mark, type Verdict } from "../reading";
 import { figures, type Figure } from "./figures";
 import { DEPTH, type Item, type Judgement } from "./items";
 import { readingsAsked, type ReadingSet } from "./reading-set";
-import { ruleOf, worksheet, worksheets, type House, type Worksheet } from "./worksheet";
+import { ruleOf, worksheet, worksheets, type House, type PackSheet, type Worksheet } from "./worksheet";
 
 /** How a figure stands; from the gravest to the quietest. */
 export const STANDINGS = [
@@ -21,6 +21,7 @@ export const STANDINGS = [
   "too close",
   "creeping",
   "too few",
+  "conditions not said",
   "said",
   "inside",
   "not stated",
@@ -110,21 +111,25 @@ export function specLines(job: Job, applied: Applied, house: House, unit: UnitSy
         how: methods.join(", "),
         wanted: readingsAsked(sheet.applied),
         found: ofSet(sheet.found, sheet.found.said, unit),
-        built: builtOf(sheet.choice ? sheet.built : sheet.trial, unit),
+        built: ofSheet(sheet, unit),
       };
     });
   // The same figures in the same order, whatever the phase.
-  const built = figures(job, applied, rule, "built");
+  const asBuilt = figures(job, applied, rule, "built");
   const partStation = new Map(applied.present.parts.map((part) => [part.id, part.station]));
   const others = figures(job, applied, rule, "found").map((one, i): SpecLine => {
-    const after = built[i] ?? one;
+    const after = asBuilt[i] ?? one;
     const [now, then] = [itemFigures(one, unit), itemFigures(after, unit)];
     const items = now.map(({ item, figure }, n): SpecLineItem => ({
       item,
       found: figure,
       built: then[n]?.figure ?? NOTHING,
     }));
-    const both = { found: ofFigure(one, now, unit), built: ofFigure(after, then, unit), items };
+    const sheet =
+      one.kind === "chain" && one.applied.seats.length > 0 ? worksheet(job, one.applied, house) : null;
+    const as = ofFigure(after, then, unit);
+    const built = sheet ? conditioned(as, sheet) : as;
+    const both = { found: ofFigure(one, now, unit), built, items };
     if (one.kind === "chain") {
       const { chain } = one.applied;
       return {
@@ -132,7 +137,7 @@ export function specLines(job: Job, applied: Applied, house: House, unit: UnitSy
         subject: "chain",
         name: chain.name,
         kind: chain.kind,
-        sheet: one.applied.seats.length > 0 ? worksheet(job, one.applied, house) : null,
+        sheet,
         earlier: null,
         ...both,
         station: stationOf(chain.station),
@@ -159,7 +164,17 @@ export function specLines(job: Job, applied: Applied, house: House, unit: UnitSy
   return [...packs, ...others].map((row) => ({ ...row, earlier: earlierOf(job, row, unit) }));
 }
 
-const builtOf = (set: ReadingSet, unit: UnitSystem): PhaseFigure => ofSet(set, set.said, unit);
+/** A pack as it was built, or tried as long as nothing is decided. */
+function ofSheet(sheet: PackSheet, unit: UnitSystem): PhaseFigure {
+  const set = sheet.choice ? sheet.built : sheet.trial;
+  return conditioned(ofSet(set, set.said, unit), sheet);
+}
+
+/** What was read without the book’s conditions counts for nothing yet, and says so wherever it is shown. */
+const conditioned = (figure: PhaseFigure, { conditions }: Worksheet): PhaseFigure =>
+  figure.readings.length > 0 && conditions.missing.length > 0
+    ? { ...figure, standing: "conditions not said" }
+    : figure;
 
 /** What the unit left with, for another visit of it: every figure as built, else as found. */
 export function leftWith(job: Job, applied: Applied, house: House): EarlierFigure[] {

@@ -2,20 +2,14 @@ import { describe, expect, it } from "@jest/globals";
 import fc from "fast-check";
 import { bookOf } from "../../demo/units";
 import { resolve } from "../book";
-import { appliedTo, fold, type Fact, type FactBody } from "../fact";
+import { appliedTo, fold, type Fact } from "../fact";
 import { nm } from "../quantity";
 import { chooseJointly, type Stock } from "../select";
 import { chosenSheets, seatCandidates, together, type House } from "./index";
+import { said } from "../testing/said";
 
 const HOUSE: House = { rule: "proven", target: "middle" };
 const book = bookOf("marram-dunlin");
-let count = 0;
-const said = (body: FactBody): Fact => ({
-  id: `00000000-0000-4000-8000-${String(++count).padStart(12, "0")}`,
-  by: "Mira K.",
-  at: "2026-05-04T08:00:00Z",
-  body,
-});
 /** The first of each trait: no limits are undecided. */
 const traits = Object.fromEntries(book.traits.map(({ id, values }) => [id, Object.keys(values)[0] ?? ""]));
 const packs = resolve(book, traits, book.depths).packs;

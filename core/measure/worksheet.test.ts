@@ -2,19 +2,15 @@ import { describe, expect, it } from "@jest/globals";
 import fc from "fast-check";
 import { bookOf, UNITS } from "../../demo/units";
 import { resolve, type AppliedChain } from "../book";
-import { fold, type Fact, type FactBody, type Phase } from "../fact";
+import { appliedTo, fold, type Fact, type Phase } from "../fact";
 import { nm } from "../quantity";
 import { isPackChain } from "./reading-set";
-import { figures, worksheet, type House } from "./index";
+import { USUAL_SCHOOLS } from "../inspect";
+import { openOf } from "../stage";
+import { figures, specLines, worksheet, type House } from "./index";
+import { said } from "../testing/said";
 
 const HOUSE: House = { rule: "proven", target: "middle" };
-let count = 0;
-const said = (body: FactBody): Fact => ({
-  id: `00000000-0000-4000-8000-${String(++count).padStart(12, "0")}`,
-  by: "Mira K.",
-  at: "2026-05-04T08:00:00Z",
-  body,
-});
 const reading = (
   { chain, spec }: AppliedChain,
   phase: Phase,
@@ -150,6 +146,47 @@ describe("an end play", () => {
     ]);
     expect(before.found.said).toBeNull();
     expect(worksheet(job, play, HOUSE).found.said?.body.cannot).toBe("felt-only-in-order");
+  });
+});
+
+describe("what is read without the book's conditions", () => {
+  const book = bookOf("marram-dunlin");
+  const version = { body: "late", plate: "two" };
+  const read = (close: boolean, ...met: string[][]) => {
+    const play = resolve(book, version, ["full"]).chains.find(({ chain }) => chain.id === "input-end-play")!;
+    const middle = (play.spec.min + play.spec.max) / 2;
+    const job = fold([
+      said({ kind: "configuration", traits: version }),
+      said({ kind: "scope", depths: ["full"] }),
+      ...[0, 1, 0].map((off) => reading(play, "built", 0, middle + off * 10_000)),
+      ...met.map((one) =>
+        said({ kind: "conditions", chain: play.chain.id, phase: "built", fit: 0, met: one }),
+      ),
+      ...(close ? [said({ kind: "closed", rule: "proven" })] : []),
+    ]);
+    const applied = appliedTo(book, job, []);
+    const row = specLines(job, applied, HOUSE, "mm").find(({ id }) => id === "input-end-play");
+    const open = openOf(job, applied, { ...HOUSE, ...USUAL_SCHOOLS }).find(
+      ({ key }) => key === "figure input-end-play",
+    );
+    return [row?.built.standing, row?.sheet?.stage.at, open?.words ?? ""];
+  };
+  const all = ["gasket in", "4 Pump bolts at 10 N·m"];
+
+  it("does not count, says so in the sheet, and hinders closing until they are said to be kept", () => {
+    expect(read(false)).toEqual([
+      "conditions not said",
+      "trial",
+      "its conditions are not said: gasket in, 4 Pump bolts at 10 N·m",
+    ]);
+    expect(read(false, all.slice(0, 1))[2]).toBe("its conditions are not said: 4 Pump bolts at 10 N·m");
+    expect(read(false, all)).toEqual(["inside", "done", ""]);
+    // The last word holds.
+    expect(read(false, all, [])[0]).toBe("conditions not said");
+  });
+
+  it("stands in a closed job as it stood", () => {
+    expect(read(true)[0]).toBe("inside");
   });
 });
 

@@ -90,6 +90,13 @@ export const isPackSheet = (sheet: Worksheet): sheet is PackSheet => isPackChain
 export const titleOf = ({ applied }: Worksheet): string =>
   isPackChain(applied) ? applied.pack.element.toUpperCase() : applied.chain.name;
 
+/**
+ * The readings a figure leaves with: as built, and where nothing was chosen those of the trial, as nothing was put in after them. A pack is proven
+ * by what was read once its piece was decided on.
+ */
+export const leavesWith = (sheet: Worksheet): ReadingSet =>
+  sheet.choice || isPackSheet(sheet) ? sheet.built : sheet.trial;
+
 /** The house's choices a job is looked at with: those of the day, and for a closed job those it was closed with. */
 export const houseOf = <H extends House>(job: Job, house: H): H => ({
   ...house,
@@ -240,7 +247,8 @@ function worksheetOf<A extends AppliedChain>(
   const read = isChosen && !kept ? fit : trialFit;
   const said =
     facts.conditions.filter(({ body }) => body.phase === "built" && body.fit === read).at(-1) ?? null;
-  const missing = applied.conditions.filter((one) => !said?.body.met.includes(one));
+  // A closed job says what it said.
+  const missing = job.closed ? [] : applied.conditions.filter((one) => !said?.body.met.includes(one));
   return {
     applied,
     seats,
@@ -272,10 +280,9 @@ function worksheetOf<A extends AppliedChain>(
       stale: trialFit < fit,
       seats: seats.length,
       signed: facts.waiver !== null,
-      // A closed job says what it said.
       isAstray: off !== null && explained === null && job.closed === null,
       apart: isApart(job, applied),
-      conditioned: missing.length === 0 || job.closed !== null,
+      conditioned: missing.length === 0,
     }),
   };
 }

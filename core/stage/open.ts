@@ -170,14 +170,15 @@ function figureWords(row: SpecLine): string {
   const { sheet, built } = row;
   if (row.subject === "pack")
     return sheet?.stage.at === "done" || sheet?.stage.at === "signed" ? "" : "not proven as built";
-  if (sheet?.stage.at === "trial" && sheet.stage.begun && sheet.conditions.missing.length > 0)
-    return `its conditions are not said: ${sheet.conditions.missing.join(", ")}`;
+  if (built.standing === "conditions not said")
+    return `its conditions are not said: ${sheet?.conditions.missing.join(", ") ?? ""}`;
   const chosen = sheet && CHOSEN[sheet.stage.at];
   if (chosen) return chosen;
   switch (leftAt(row).standing) {
     case "inside":
     case "said":
     case "not stated":
+    case "conditions not said":
       return "";
     case "outside":
       return built.standing === "not yet" ? "outside as found, not read as built" : "outside as built";
