@@ -17,6 +17,7 @@ import { readBook } from "../core/check";
 import { solveRanges } from "../core/gears";
 import { bookOf, documentOf, UNITS } from "../demo/units";
 import { choose, referee } from "./bench-choose";
+import { kits } from "./bench-kits";
 import { testDatabase } from "../store/testing";
 import { shelf } from "./bench-shelf";
 import { startCluster } from "./cluster";
@@ -451,11 +452,12 @@ async function everything(cookie: string): Promise<void> {
   );
 }
 
-// `npm run bench -- choose`, `-- long`, `-- shelf` or `-- browser` for one part alone; `-- referee` for small choices held against another solver.
+// `npm run bench -- choose`, `-- kits`, `-- long`, `-- shelf` or `-- browser` for one part alone; `-- referee` for small choices held against another solver.
 const only = process.argv[2];
 if (!only || only === "choose") await choose(say);
+if (!only || only === "kits") await kits(say);
 if (only === "referee") await referee(say);
-if (only === "choose" || only === "referee") process.exit(0);
+if (only === "choose" || only === "referee" || only === "kits") process.exit(0);
 const cluster = await startCluster("bench", { fresh: true });
 process.env.TEST_DATABASE_URL = cluster.url;
 if (!only || only === "shelf") {

@@ -4,12 +4,15 @@ import { ratioText, solveRanges, teethDoubt } from "../core/gears";
 import { toDecimal, type Rational } from "../core/quantity";
 import { diagnose } from "./diagnose-verb";
 import { select } from "./select-verb";
+import { kits, needs } from "./supply-verbs";
 import type { Answer } from "./verbs";
 
 /** The verbs whose input is a document: a whole book, or one with a book in it, or what is to be chosen. */
 export const BOOK_VERBS: Readonly<Record<string, (document: unknown) => Answer>> = {
   diagnose,
   select,
+  needs,
+  kits,
   "check-book": (document) => {
     const read = readBook(document);
     return read.ok

@@ -25,7 +25,17 @@ const examples: Example[] = [
 describe("the documented examples", () => {
   it("are all there", () => {
     expect(new Set(examples.map(({ verb }) => verb))).toEqual(
-      new Set(["length", "verdict", "candidates", "select", "check-book", "gears", "diagnose"]),
+      new Set([
+        "length",
+        "verdict",
+        "candidates",
+        "select",
+        "needs",
+        "kits",
+        "check-book",
+        "gears",
+        "diagnose",
+      ]),
     );
   });
   test.each(examples.map((example, i) => [`${i + 1} ${example.verb}`, example] as const))(

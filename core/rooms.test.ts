@@ -5,7 +5,7 @@ import { expect, it } from "@jest/globals";
 
 const ROOMS = [
   ...(["quantity", "shape", "reading", "torque", "chain", "book", "pack", "find", "gears", "check"] as const),
-  ...(["select", "fact", "measure", "steps", "diagnose", "inspect", "stage"] as const),
+  ...(["select", "fact", "measure", "steps", "diagnose", "inspect", "needs", "kit", "stage"] as const),
 ];
 const root = new URL(".", import.meta.url).pathname;
 

@@ -68,9 +68,16 @@ export async function loadShop(
       books.push({ id: added.id, book });
     }
     await fillShelf(pool, shop, books);
-    const prices = readPriceList(await readFile(new URL("prices.csv", import.meta.url), "utf8"));
-    if (!prices.ok) throw new Error(`the demo's price list is wrong: ${prices.problems.join(" ")}`);
-    await addPrices(pool, prices.prices, { supplier: "Tidewater Parts", by: "Ines R." });
+    // The shop's usual supplier last: the last word on a part is its price.
+    for (const [file, supplier] of [
+      ["prices-far.csv", "Causeway Supply"],
+      ["prices-near.csv", "Mudflat Gears"],
+      ["prices.csv", "Tidewater Parts"],
+    ] as const) {
+      const prices = readPriceList(await readFile(new URL(file, import.meta.url), "utf8"));
+      if (!prices.ok) throw new Error(`the demo's list ${file} is wrong: ${prices.problems.join(" ")}`);
+      await addPrices(pool, prices.prices, { supplier, by: "Ines R." });
+    }
     for (const { book } of books)
       for (const [i, tool] of (book.tools ?? []).entries())
         // Each fifth tool is still missing, so that there is something to look for before a job.

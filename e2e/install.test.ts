@@ -71,10 +71,13 @@ afterAll(async () => {
 /** What a script says in a page, once it says something true. */
 async function said(session: string, expression: string): Promise<unknown> {
   for (let left = 60; ; left--) {
-    const { result } = (await browser.ask("Runtime.evaluate", { expression }, session)) as {
-      result: { value?: unknown };
-    };
-    if (result.value || left === 0) return result.value;
+    // A page that is just being left has nothing to ask for a moment.
+    const told = await browser.ask("Runtime.evaluate", { expression }, session).catch((error: unknown) => {
+      if (left === 0 || !String(error).includes("execution context")) throw error;
+      return null;
+    });
+    const value = (told as { result: { value?: unknown } } | null)?.result.value;
+    if (value || left === 0) return value;
     await new Promise((resolve) => setTimeout(resolve, 250));
   }
 }

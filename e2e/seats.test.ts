@@ -158,6 +158,42 @@ describe("two people’s plans", () => {
   );
 });
 
+describe("several jobs at one shelf", () => {
+  it(
+    "share it out: the last one goes where nothing else will do, in one touch, and somebody quicker is told of",
+    () =>
+      journey("share out", [mira, tomas], async () => {
+        const traits = { body: "late", plate: "two" };
+        const one = await jobOf(shop, "marram-dunlin", traits);
+        const other = await jobOf(shop, "marram-dunlin", traits);
+        for (const job of [one, other])
+          await tried(job, "d3-clearance", ["two notches"], "1.10 mm", "1.11 mm", "1.09 mm");
+        await mira.go(`${shop.url}/shelf/share`);
+        await mira.see(`//section[@data-job='${one}']//b[.='1.90 mm']`);
+        await mira.see(`//section[@data-job='${other}']//b[.='1.90 mm']`);
+        // One of them has it, the other is told who.
+        const text = await (await mira.see("//main")).getText();
+        const [winner, loser] = text.includes(`which goes to ${one}`) ? [one, other] : [other, one];
+        await mira.see(`//section[@data-job='${loser}']//*[@data-alone][contains(., '${winner}')]`);
+        // Somebody takes it meanwhile: nothing is put aside, and what is proposed now stands there.
+        await open(tomas, loser);
+        await tomas.press("//button[contains(., 'Accept it')]");
+        await tomas.see("//li[@data-pull='d3-clearance']");
+        await mira.press(`//section[@data-job='${winner}']//button[contains(., 'Put aside')]`);
+        await mira.see(`//section[@data-job='${winner}']//*[@data-alone][contains(., '${loser}')]`);
+        await mira.see(`//section[@data-job='${loser}'][contains(., 'put aside')]`);
+        await tomas.press("//li[@data-pull='d3-clearance']//button[contains(., 'Give up')]");
+        await tomas.see("//button[contains(., 'Accept it')]");
+        // Without the other a job has it for itself.
+        await mira.go(`${shop.url}/shelf/share?without=${winner}`);
+        await mira.see(`//section[@data-job='${loser}'][not(.//*[@data-alone])]`);
+        await mira.press(`//section[@data-job='${loser}']//button[contains(., 'Put aside')]`);
+        await mira.see(`//section[@data-job='${loser}'][contains(., 'put aside')]`);
+      }),
+    90_000,
+  );
+});
+
 describe("what the shelf cannot do", () => {
   it(
     "says which limit, what would do, and takes metal off where that is the way out",

@@ -196,6 +196,7 @@ describe("jobs", () => {
     depth: "",
     holder: null,
     waitsFor,
+    wants: [],
     done: 0,
     packs: 0,
   });

@@ -88,7 +88,7 @@ describe("a job and the shop's own values", () => {
     let made = 0;
     const make = () => {
       made++;
-      return { vehicle: "", unit: "", depth: "", holder: null, waitsFor: "", done: 0, packs: 0 };
+      return { vehicle: "", unit: "", depth: "", holder: null, waitsFor: "", done: 0, packs: 0, wants: [] };
     };
     await listJobs(db.pool, { which: "open" }, "test", make);
     const first = made;

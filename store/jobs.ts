@@ -140,8 +140,12 @@ export interface Card {
   waitsFor: string;
   done: number;
   packs: number;
+  /** Pieces the unit needs, by part number; what is in already is not. */
+  wants: readonly (readonly [number: string, pieces: number])[];
 }
 export interface CardRow extends Omit<Card, "holder"> {
+  /** Parts on their way to it, and when the last of them should be here; null where none are. */
+  coming: { lines: number; due: string | null; isLate: boolean } | null;
   number: number;
   opened: string;
   open: boolean;
@@ -182,11 +186,17 @@ export async function listJobs(
     seq: number;
     newest: number;
     made: string;
+    coming: number;
+    due: string | null;
+    late: boolean;
   }>({
     name: `job-list-${which}${holder ? "-held" : ""}`,
-    text: `select c.job, c.number, j.opened, c.open, c.holder, j.book, c.card, c.seq, c.made, coalesce(n.seq, 0) as newest
+    text: `select c.job, c.number, j.opened, c.open, c.holder, j.book, c.card, c.seq, c.made, coalesce(n.seq, 0) as newest,
+                  w.coming, w.due, w.late
              from job_card c join job j on j.id = c.job
              left join lateral (select seq from fact f where f.job = c.job order by seq desc limit 1) n on true
+             left join lateral (select count(*)::int as coming, to_char(max(l.due), 'YYYY-MM-DD') as due, coalesce(bool_or(l.due < current_date), false) as late
+                                  from purchase_line l join purchase_open o on o.line = l.id where l.job = c.job and o.pieces > 0) w on true
             where ${which === "open" ? "c.open" : "not c.open"} and c.number < $1 ${holder ? "and c.holder = $3" : ""}
             order by c.number desc limit $2`,
     values: [before ?? Number.MAX_SAFE_INTEGER, PAGE + 1, ...(holder ? [holder] : [])],
@@ -220,8 +230,9 @@ export async function listJobs(
     );
   }
   return {
-    rows: page.map(({ number, opened, open, holder: heldBy, card }) => ({
+    rows: page.map(({ number, opened, open, holder: heldBy, card, coming, due, late }) => ({
       ...card,
+      coming: coming > 0 ? { lines: coming, due, isLate: late } : null,
       number,
       opened: opened.toISOString(),
       open,

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, it } from "@jest/globals";
-import { addPrices, listPrices, pricesOf } from "./prices";
+import { addPrices, listPrices, offersOf, pricesOf } from "./prices";
 import { addShelfPart } from "./shelf";
 import { testDatabase } from "./testing";
 
@@ -65,4 +65,19 @@ it("refuses a price below nought, and every change", async () => {
   await expect(addPrices(db.pool, [{ part: "F-1", cents: -1, days: null }], said)).rejects.toThrow();
   await expect(db.pool.query("update price set cents = 1")).rejects.toThrow("never changed");
   await expect(db.pool.query("delete from price")).rejects.toThrow("never changed");
+});
+
+it("knows what each supplier asks now, and takes one’s list in again without a word whatever another said since", async () => {
+  const near = { supplier: "Mudflat Gears", by: "Ines R." };
+  await addPrices(db.pool, [{ part: "F-1", cents: 700, days: 3 }], said);
+  await addPrices(db.pool, [{ part: "F-1", cents: 2500, days: 1, pack: 5 }], near);
+  expect(await addPrices(db.pool, [{ part: "F-1", cents: 700, days: 3 }], said)).toBe(0);
+  await addPrices(db.pool, [{ part: "F-1", cents: 750, days: 2 }], said);
+  expect(await offersOf(db.pool, ["F-1", "F-2"])).toEqual([
+    { number: "F-1", supplier: "Mudflat Gears", cents: 2500, days: 1, pack: 5 },
+    { number: "F-1", supplier: "Tidewater Parts", cents: 750, days: 2, pack: 1 },
+  ]);
+  // Of a pack the price of one.
+  await addPrices(db.pool, [{ part: "F-1", cents: 2600, days: 1, pack: 5 }], near);
+  expect(await pricesOf(db.pool, ["F-1"])).toEqual([["F-1", 520]]);
 });

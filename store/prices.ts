@@ -1,3 +1,4 @@
+import type { SupplyOffer } from "~core/kit";
 import type { Queryable } from "./database";
 
 /** What a supplier asks for a part, in whole cents, and in how many days it is here. */
@@ -5,6 +6,8 @@ export interface Price {
   part: string;
   cents: number;
   days: number | null;
+  /** Pieces that are sold together for it; one where it is absent. */
+  pack?: number;
 }
 
 /** A price as it stands: the last that was said of its part. */
@@ -16,7 +19,7 @@ export interface ListedPrice extends Price {
 }
 
 /**
- * Takes in a supplier's prices. What is the same as what stands is not said again, so that a list taken in twice is one.
+ * Takes in a supplier's prices. What is the same as what this supplier said last is not said again, so that a list taken in twice is one.
  *
  * @returns how many were new or other than before.
  */
@@ -26,20 +29,32 @@ export async function addPrices(
   { supplier, by }: { supplier: string; by: string },
 ): Promise<number> {
   const { rowCount } = await db.query(
-    `insert into price (part, cents, days, supplier, by_name)
-     select n.part, n.cents, n.days, $4, $5
-       from unnest($1::text[], $2::int[], $3::int[]) as n (part, cents, days)
-       left join lateral (select cents, days, supplier from price p where p.part = n.part order by id desc limit 1) as last on true
-      where (n.cents, n.days, $4::text) is distinct from (last.cents, last.days, last.supplier)`,
+    `insert into price (part, cents, days, pack, supplier, by_name)
+     select n.part, n.cents, n.days, n.pack, $5, $6
+       from unnest($1::text[], $2::int[], $3::int[], $4::int[]) as n (part, cents, days, pack)
+       left join lateral (select cents, days, pack from price p where p.part = n.part and p.supplier = $5 order by id desc limit 1) as last on true
+      where (n.cents, n.days, n.pack) is distinct from (last.cents, last.days, last.pack)`,
     [
       prices.map(({ part }) => part),
       prices.map(({ cents }) => cents),
       prices.map(({ days }) => days),
+      prices.map(({ pack = 1 }) => pack),
       supplier,
       by,
     ],
   );
   return rowCount ?? 0;
+}
+
+/** What each supplier asks for some parts now: the last word of each. */
+export async function offersOf(db: Queryable, parts: readonly string[]): Promise<SupplyOffer[]> {
+  const { rows } = await db.query<SupplyOffer>({
+    name: "offers-of-parts",
+    text: `select distinct on (part, supplier) part as number, supplier, cents, days, pack
+             from price where part = any ($1::text[]) order by part, supplier, id desc`,
+    values: [parts],
+  });
+  return rows;
 }
 
 /** Prices known of some parts, in cents by part number: a supplier's list first, else what the shelf has noted. */
@@ -51,7 +66,7 @@ export async function pricesOf(
     name: "prices-of-parts",
     text: `select w.part, coalesce(last.cents, s.price_cents) as cents
              from unnest($1::text[]) as w (part)
-             left join lateral (select cents from price p where p.part = w.part order by id desc limit 1) as last on true
+             left join lateral (select round(cents::numeric / pack)::int as cents from price p where p.part = w.part order by id desc limit 1) as last on true
              left join shelf_part s on s.part = w.part
             where coalesce(last.cents, s.price_cents) is not null`,
     values: [parts],

@@ -162,17 +162,17 @@ describe("reserved pieces", () => {
   it("are counted by their own job alone, until they are fitted or given up", async () => {
     const name = await part(2);
     const [mine, other] = await jobs(2);
-    expect(await reserve(db.pool, mine!, "Mira K.", [{ seat: "d1", part: name }])).toEqual([]);
-    const left = async (job: string) => (await stockOf(db.pool, [name], job))[0]?.onHand;
+    expect(await reserve(db.pool, "Mira K.", [{ job: mine!, seat: "d1", part: name }])).toBeNull();
+    const left = async (job: string) => (await stockOf(db.pool, [name], [job]))[0]?.onHand;
     expect([await left(mine!), await left(other!)]).toEqual([2, 1]);
     // Meant for the same seat anew: the first is given up with it.
-    expect(await reserve(db.pool, mine!, "Mira K.", [{ seat: "d1", part: name }])).toEqual([]);
+    expect(await reserve(db.pool, "Mira K.", [{ job: mine!, seat: "d1", part: name }])).toBeNull();
     expect(await left(other!)).toBe(1);
     expect(await reservedFor(db.pool, mine!)).toMatchObject([{ seat: "d1", part: name }]);
     await giveUp(db.pool, mine!, "d1");
     expect([await left(other!), await reservedFor(db.pool, mine!)]).toEqual([2, []]);
     const one = await fitting({ part: name });
-    await reserve(db.pool, one.job, "Mira K.", [{ seat: "d1", part: name }]);
+    await reserve(db.pool, "Mira K.", [{ job: one.job, seat: "d1", part: name }]);
     expect(await fitFromShelf(db.pool, { ...one, seat: "d1" })).toEqual({ ok: true });
     expect([await left(other!), await reservedFor(db.pool, one.job)]).toEqual([1, []]);
   });
@@ -181,10 +181,10 @@ describe("reserved pieces", () => {
     const name = await part(1);
     const all = await jobs(8);
     const said = await Promise.all(
-      all.map((job) => reserve(db.pool, job, "Mira K.", [{ seat: "d1", part: name }])),
+      all.map((job) => reserve(db.pool, "Mira K.", [{ job, seat: "d1", part: name }])),
     );
-    expect(said.filter((seats) => seats.length === 0)).toHaveLength(1);
-    const winner = all[said.findIndex((seats) => seats.length === 0)]!;
+    expect(said.filter((taken) => taken === null)).toHaveLength(1);
+    const winner = all[said.findIndex((taken) => taken === null)]!;
     expect(await fitFromShelf(db.pool, await fitting({ part: name }))).toEqual({ ok: false, why: "gone" });
     const own = { ...(await fitting({ part: name })), job: winner };
     expect(await fitFromShelf(db.pool, { ...own, seat: "d1" })).toEqual({ ok: true });
@@ -193,7 +193,7 @@ describe("reserved pieces", () => {
   it("are given up when their job is closed", async () => {
     const name = await part(1);
     const [job] = await jobs(1);
-    await reserve(db.pool, job!, "Mira K.", [{ seat: "d1", part: name }]);
+    await reserve(db.pool, "Mira K.", [{ job: job!, seat: "d1", part: name }]);
     const closed: Fact = {
       id: newId(),
       at: "2026-05-04T08:00:00.000Z",
@@ -208,11 +208,27 @@ describe("reserved pieces", () => {
     const name = await part(1);
     const [job] = await jobs(1);
     const both = [
-      { seat: "d1", part: name },
-      { seat: "d2", part: name },
+      { job: job!, seat: "d1", part: name },
+      { job: job!, seat: "d2", part: name },
     ];
-    expect(await reserve(db.pool, job!, "Mira K.", both)).toEqual(["d2"]);
+    expect(await reserve(db.pool, "Mira K.", both)).toMatchObject({ seat: "d2" });
     expect(await reservedFor(db.pool, job!)).toEqual([]);
+  });
+
+  it("change hands between two jobs in one go", async () => {
+    const [rare, common] = [await part(1), await part(1)];
+    const [one, other] = await jobs(2);
+    await reserve(db.pool, "Mira K.", [{ job: one!, seat: "d1", part: rare }]);
+    const both = [
+      { job: other!, seat: "d1", part: rare },
+      { job: one!, seat: "d1", part: common },
+    ];
+    // What both keep from each other is free for neither alone, and for both together.
+    const free = async (of: string[]) => (await stockOf(db.pool, [rare], of))[0]?.onHand;
+    expect([await free([other!]), await free([one!, other!])]).toEqual([0, 1]);
+    expect(await reserve(db.pool, "Mira K.", both)).toBeNull();
+    expect(await reservedFor(db.pool, other!)).toMatchObject([{ part: rare }]);
+    expect(await reservedFor(db.pool, one!)).toMatchObject([{ part: common }]);
   });
 });
 

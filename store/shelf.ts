@@ -35,12 +35,12 @@ export async function addShelfPart(
 /**
  * What can be taken from the shelf of some parts, odd measured pieces each for itself.
  *
- * @param job what other jobs have reserved is not counted for this one; without it nothing that is reserved is.
+ * @param jobs what others than these have reserved is not counted; without them nothing that is reserved is.
  */
 export async function stockOf(
   db: Queryable,
   parts: readonly string[],
-  job: string | null = null,
+  jobs: readonly string[] = [],
 ): Promise<Stock[]> {
   const { rows } = await db.query<{
     part: string;
@@ -56,14 +56,14 @@ export async function stockOf(
     text: `select p.part, coalesce(s.on_hand, 0) as on_hand, s.piece, o.measured_nm, p.price_cents, p.order_days,
                   (select count(*)::int from reservation r
                     where r.part = p.part and r.piece is not distinct from s.piece and r.ended is null
-                      and r.job is distinct from $2) as reserved,
+                      and r.job <> all ($2::uuid[])) as reserved,
                   case when s.piece is null then
                     (select count(*)::int from movement m where m.part = p.part and m.why = 'fitted'
                         and m.at > now() - make_interval(days => $3)) end as used
              from shelf_part p left join stock s on s.part = p.part and (s.piece is null or s.on_hand > 0)
              left join piece o on o.id = s.piece
             where p.part = any ($1::text[])`,
-    values: [parts, job, USED_OVER_DAYS],
+    values: [parts, jobs, USED_OVER_DAYS],
   });
   return rows.map((row) => ({
     part: row.part,
@@ -284,7 +284,10 @@ export async function fitFromShelf(
 }
 
 /** Whether what lies there covers all that is reserved of it; whoever else asks of the same waits, so that this is known for sure. */
-async function covers(db: Queryable, { part, piece }: { part: string; piece?: string }): Promise<boolean> {
+export async function covers(
+  db: Queryable,
+  { part, piece }: { part: string; piece?: string },
+): Promise<boolean> {
   const which = [part, piece ?? null];
   // A statement of its own: one that waits counts what there was before it waited.
   await db.query("select pg_advisory_xact_lock(hashtext($1 || ' ' || coalesce($2, '')))", which);
@@ -308,48 +311,49 @@ const endReservation = (
     [job, seat, why],
   );
 
-/** A piece meant for a seat. */
+/** A piece meant for a seat of a job. */
 export interface Reserve {
+  job: string;
   seat: string;
   part: string;
   piece?: string;
 }
 
 /**
- * Reserves pieces for the seats of one job, all of them or none; what was reserved for these seats before is given up.
+ * Reserves pieces for seats, of one job or of several, all of them or none; what was reserved for these seats before is given up.
  *
- * @returns the seats whose piece somebody else has meanwhile; none when all are reserved.
+ * @returns the place whose piece somebody else has meanwhile; null when all are reserved.
  */
-export async function reserve(
-  pool: Pool,
-  job: string,
-  by: string,
-  wanted: readonly Reserve[],
-): Promise<string[]> {
+export async function reserve(pool: Pool, by: string, wanted: readonly Reserve[]): Promise<Reserve | null> {
   const inOrder = [...wanted].sort((a, b) => (a.part < b.part ? -1 : a.part > b.part ? 1 : 0));
   try {
     await inTransaction(pool, async (db) => {
-      for (const { seat } of wanted) await endReservation(db, job, seat, "given up");
+      for (const { job, seat } of [...wanted].sort(byPlace)) await endReservation(db, job, seat, "given up");
       // Parts in one order, so that two who reserve at once do not wait for each other.
-      for (const { seat, part, piece } of inOrder) {
+      for (const one of inOrder) {
+        const { job, seat, part, piece } = one;
         await db.query(
           "insert into reservation (id, job, seat, part, piece, by_name) values ($1, $2, $3, $4, $5, $6)",
           [newId(), job, seat, part, piece ?? null, by],
         );
-        if (!(await covers(db, { part, ...(piece === undefined ? {} : { piece }) }))) throw new Taken(seat);
+        if (!(await covers(db, { part, ...(piece === undefined ? {} : { piece }) }))) throw new Taken(one);
       }
-      await tellOf(db, job);
+      for (const job of new Set(wanted.map((one) => one.job))) await tellOf(db, job);
     });
-    return [];
+    return null;
   } catch (error) {
-    if (error instanceof Taken) return [error.seat];
+    if (error instanceof Taken) return error.wanted;
     throw error;
   }
 }
 
+/** Places in one order: two who give up the same ones do not wait for each other either. */
+const byPlace = (a: Reserve, b: Reserve): number =>
+  a.job === b.job ? (a.seat < b.seat ? -1 : 1) : a.job < b.job ? -1 : 1;
+
 class Taken extends Error {
-  constructor(readonly seat: string) {
-    super(seat);
+  constructor(readonly wanted: Reserve) {
+    super(wanted.seat);
   }
 }
 

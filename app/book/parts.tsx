@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import { wearKind, reasonOf, type Part } from "~core/book";
-import { platesOf } from "~core/pack";
+import { piecesOf } from "~core/pack";
 import { useBookView } from "./book";
 
 /** Assemblies with what belongs to them; what is one-time, always replaced, looks alike, and what another part brings along. */
@@ -68,7 +68,7 @@ export default function PartsPage() {
 
 function PartLine({ part, name }: { part: Part; name: (id: string) => string }) {
   const { applied, book } = useBookView();
-  const count = platesOf(applied.present.packs, part.id) ?? part.count ?? 1;
+  const count = piecesOf(applied.present.packs, part);
   const notes = [
     part.always && `always new: ${reasonOf(book, part.always).words}`,
     part.sold && `sold ${part.sold}`,

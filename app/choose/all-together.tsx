@@ -25,15 +25,16 @@ import {
 import { field, maybeWords, oneOf, words } from "~core/shape";
 import { stageWords } from "~core/stage";
 import { readHouse } from "~store/house";
-import { giveUp, reserve, type Reserve } from "~store/shelf";
+import { giveUp, reserve } from "~store/shelf";
 import type { Route } from "./+types/all-together";
 import { unitPage } from "./chain-page";
-import { AWAY, unlessAway } from "./away";
+import { AWAY, unlessAway } from "~/look/unless-away";
 import { askedOf } from "./decide";
 import { pieceText } from "./piece-text";
 import { percent, sourceText } from "./candidate-words";
 import { MeasureNext, Orders, WaysOut } from "./plan-notes";
 import { PullList } from "./pull-list";
+import { picksIn, planText, QUICKER, wantedBy } from "./put-aside";
 import { seatName } from "./seat-name";
 import { useShelfAnew } from "./use-shelf-anew";
 import { useUnitAsked } from "./use-unit-asked";
@@ -73,38 +74,10 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   if (record.facts.some(({ body }) => body.kind === "closed"))
     return data({ problem: "The job is closed." }, { status: 409 });
   const asked = await askedOf(pool, record, await readHouse(pool));
-  const picks = plan.split("\n").flatMap((line) => {
-    const at = line.indexOf("=");
-    const [of, key] = [line.slice(0, Math.max(0, at)), line.slice(at + 1)];
-    return of && key && (seat === "" || of === seat) ? [{ of, key }] : [];
-  });
-  const wanted: Reserve[] = [];
-  for (const { of, key } of picks) {
-    const offered = offeredAs(asked, of, key);
-    if (!offered)
-      return data(
-        { problem: "Somebody else was quicker, or there are new readings: this is what is proposed now." },
-        { status: 409 },
-      );
-    if (offered.piece.part !== undefined && offered.source.kind !== "order")
-      wanted.push({
-        seat: of,
-        part: offered.piece.part,
-        ...(offered.source.kind === "odd piece" ? { piece: offered.source.pieceId } : {}),
-      });
-  }
-  const gone = await reserve(pool, record.id, staff.name, wanted);
-  return gone.length > 0
-    ? data(
-        { problem: "Somebody else has just taken one of them: this is what is proposed now." },
-        { status: 409 },
-      )
-    : data({ problem: "" });
-};
-
-const offeredAs = (asked: Together, seat: string, key: string): Offered | undefined => {
-  const own = new Set(asked.question.seats.find(({ id }) => id === seat)?.offers.map(({ id }) => id));
-  return [...asked.offers].find(([id, one]) => own.has(id) && one.key === key)?.[1];
+  const picks = picksIn(plan).filter((one) => seat === "" || one.seat === seat);
+  const wanted = wantedBy(asked, record.id, picks);
+  const gone = wanted === null || (await reserve(pool, staff.name, wanted)) !== null;
+  return gone ? data({ problem: QUICKER }, { status: 409 }) : data({ problem: "" });
 };
 
 type Wanted = "best" | Aim;
@@ -154,6 +127,11 @@ export default function AllTogether({ loaderData, actionData }: Route.ComponentP
           ))}
         </nav>
         <span className="grow" />
+        {plan && (
+          <Link to="/shelf/share" className="btn btn-ghost touch">
+            With other jobs
+          </Link>
+        )}
         {plan && <AcceptAll asked={asked} plan={plan} held={held} />}
       </div>
       {actionData?.problem && (
@@ -182,17 +160,6 @@ export default function AllTogether({ loaderData, actionData }: Route.ComponentP
     </div>
   );
 }
-
-/** What a plan puts into the seats that a person chooses for, as it is sent: what stays is not. */
-const planText = (asked: Together, plan: JointPlan): string =>
-  plan.seats
-    .flatMap(({ seat, offer, kept }) => {
-      const offered = offer && !kept && asked.seats.has(seat) ? asked.offers.get(offer.id) : undefined;
-      return offered && offered.piece.part !== undefined && offered.source.kind !== "order"
-        ? [`${seat}=${offered.key}`]
-        : [];
-    })
-    .join("\n");
 
 function AcceptAll({
   asked,

@@ -14,20 +14,27 @@ export const chosenChains = ({ chains }: Book): Chain[] =>
       kind === "pack clearance" || links.some(([, of]) => of === "series" || of === "seat"),
   );
 
+type OfBook = Pick<JobRecord, "id" | "book">;
+
 /** What can be taken from the shelf for all seats of a unit, whichever version it is: the job’s facts need not be read for it. */
-export function stockOfUnit(pool: Pool, { id, book }: Pick<JobRecord, "id" | "book">): Promise<Stock[]> {
+export const stockOfUnit = (pool: Pool, job: OfBook): Promise<Stock[]> => stockOfUnits(pool, [job]);
+
+/** The same for several jobs at once: what they keep from each other is there for all of them. */
+export const stockOfUnits = (pool: Pool, jobs: readonly OfBook[]): Promise<Stock[]> =>
+  stockOf(
+    pool,
+    [...new Set(jobs.flatMap(({ book }) => partsOf(book)))],
+    jobs.map(({ id }) => id),
+  );
+
+function partsOf(book: Book): string[] {
   const links = chosenChains(book).flatMap((chain) => chain.links);
   const seats = new Set(links.flatMap(([, kind, ref]) => (kind === "seat" ? [ref] : [])));
   const series = new Set([
     ...links.flatMap(([, kind, ref]) => (kind === "series" ? [ref] : [])),
     ...(book.seats ?? []).flatMap((seat) => (seats.has(seat.id) && seat.series ? [seat.series] : [])),
   ]);
-  const sizes = book.series.filter((one) => series.has(one.id)).flatMap((one) => one.sizes);
-  return stockOf(
-    pool,
-    sizes.map(({ part }) => part),
-    id,
-  );
+  return book.series.filter((one) => series.has(one.id)).flatMap((one) => one.sizes.map(({ part }) => part));
 }
 
 /** What the page of one figure is made from besides its job; null when its book has no such figure. */

@@ -12,7 +12,7 @@ import { readHouse } from "~store/house";
 import type { JobRecord } from "~store/jobs";
 import type { Route } from "./+types/chain";
 import { loadOrKept } from "~/offline/kept";
-import { AWAY, unlessAway } from "./away";
+import { AWAY, unlessAway } from "~/look/unless-away";
 import { decide, putTrialIn, worksheetOf } from "./decide";
 import { useJobView } from "~/view/view";
 import { chainPage } from "./chain-page";

@@ -10,10 +10,11 @@ import {
   type Decided as Chosen,
   type House,
   type Together,
+  type Unit,
   type Worksheet,
 } from "~core/measure";
 import { type Nm } from "~core/quantity";
-import { agrees, sizeNear, type ChooseFirst } from "~core/select";
+import { agrees, sizeNear, type ChooseFirst, type Stock } from "~core/select";
 import { lastSeen } from "~/server/job-context";
 import type { Pool } from "~store/database";
 import { addFacts, type Author } from "~store/facts";
@@ -55,6 +56,19 @@ export const worksheetOf = (record: JobRecord, chain: string, house: House): Wor
 /** The house as far as choosing asks. */
 export type ChoosingHouse = House & { chooseFirst?: ChooseFirst };
 
+/** What a job’s question is made of. */
+export function unitOf(record: JobRecord, house: ChoosingHouse, stock: readonly Stock[]): Unit {
+  const job = fold(record.facts);
+  const applied = appliedTo(record.book, job, record.houseValues);
+  return {
+    job,
+    sheets: chosenSheets(job, applied, houseOf(job, house)),
+    orders: applied.present.orders ?? [],
+    stock,
+    ...(house.chooseFirst ? { first: house.chooseFirst } : {}),
+  };
+}
+
 /** What can be chosen on a job now, with the shelf as it is for it; for one figure’s sake where it is not open. */
 export async function askedOf(
   pool: Pool,
@@ -62,15 +76,7 @@ export async function askedOf(
   house: ChoosingHouse,
   seat?: string,
 ): Promise<Together> {
-  const job = fold(record.facts);
-  const applied = appliedTo(record.book, job, record.houseValues);
-  const unit = {
-    job,
-    sheets: chosenSheets(job, applied, houseOf(job, house)),
-    orders: applied.present.orders ?? [],
-    stock: await stockOfUnit(pool, record),
-    ...(house.chooseFirst ? { first: house.chooseFirst } : {}),
-  };
+  const unit = unitOf(record, house, await stockOfUnit(pool, record));
   const whole = together(unit);
   if (seat === undefined || whole.seats.has(seat)) return whole;
   const chains = unit.sheets.filter(({ seats }) => seats.some(({ link }) => link.id === seat));

@@ -44,6 +44,7 @@ export function Bar({
           <Place to="/" words="Jobs" />
           <Place to="/books" words="Books" rarely={job !== undefined} />
           <Place to="/shelf" words="Shelf" />
+          <Place to="/orders" words="Orders" rarely={job !== undefined} />
           <Place to="/house" words="House" rarely={job !== undefined} />
         </nav>
         <WaitingSign />

@@ -17,7 +17,7 @@ test.each([
   [next("figure", "choose"), "choose/x"],
   [next("pack", "choose"), "choose/x"],
   [next("part", "inspect"), "inspect?part=x"],
-  [next("renew", "hand over"), "sheet"],
+  [next("renew", "parts"), "parts"],
   [next("step", "take down"), "teardown?step=x"],
   [next("close", "hand over", ""), "sheet"],
 ] as const)("the next thing %o is done at %s", (one, place) => {

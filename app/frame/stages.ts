@@ -13,6 +13,7 @@ export const STAGE_WORDS: Readonly<Record<StageId, string>> = {
   inspect: "Inspect",
   measure: "Measure",
   choose: "Choose",
+  parts: "Parts",
   "hand over": "Hand over",
 };
 const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
@@ -32,6 +33,7 @@ const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
   ],
   measure: [{ path: "measure", words: "Measure" }],
   choose: [{ path: "choose", words: "All together" }],
+  parts: [{ path: "parts", words: "Parts" }],
   "hand over": [{ path: "sheet", words: "Build sheet" }],
 };
 
@@ -71,6 +73,7 @@ export function placeOf({ what, subject, stage }: Pick<Next, "what" | "subject" 
     case "trait":
       return "";
     case "renew":
+      return "parts";
     case "disagreement":
     case "close":
       return "sheet";

@@ -7,6 +7,7 @@ import { useInside } from "~/door/inside";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { useKeys } from "~/look/use-keys";
+import { piecesOf } from "~core/pack";
 import { wearKind, stationOf } from "~core/book";
 import { dispositions, metalEverywhere, unlooked, type PartState } from "~core/inspect";
 import { ruleOf } from "~core/measure";
@@ -135,6 +136,7 @@ function InspectedPart({
   onGood: () => void;
 }) {
   const { applied } = useJobView();
+  const pieces = piecesOf(applied.present.packs, part);
   const worn = findings
     .map(({ body: { wear, severity, sure } }) => {
       const { name } = wearKind(applied.present, wear);
@@ -154,7 +156,7 @@ function InspectedPart({
         onClick={onOpen}
       >
         <b>{part.name}</b>
-        {(part.count ?? 1) > 1 && ` × ${part.count}`}
+        {pieces > 1 && ` × ${pieces}`}
         <Undecided entry={part} />
         <span className="quiet block text-sm">{worn || because[0]?.words || "not looked at yet"}</span>
       </button>

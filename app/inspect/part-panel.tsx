@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { piecesOf } from "~core/pack";
 import { Link } from "react-router";
 import { SayForm } from "~/say/say-form";
 import { useJobView } from "~/view/view";
@@ -47,7 +48,7 @@ export function PartPanel({ state }: { state: PartState }) {
   const { part, findings, good } = state;
   const [sure, setSure] = useState(true);
   const [pieces, setPieces] = useState<readonly number[]>([]);
-  const count = part.count ?? 1;
+  const count = piecesOf(applied.present.packs, part);
   const closed = job.closed !== null;
   const looks = goodOf(part);
   return (

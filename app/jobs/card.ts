@@ -1,11 +1,13 @@
 import { type Book, type HouseValue } from "~core/book";
 import { appliedTo, fold, type Fact } from "~core/fact";
+import { dispositions } from "~core/inspect";
 import { worksheets } from "~core/measure";
+import { needsOf, wanted } from "~core/needs";
 import { standingOf, waitsFor, type Rule } from "~core/stage";
 import type { Card } from "~store/jobs";
 
 /** Counted up whenever a card says something else of the same facts: cards that are kept are made anew then. */
-const CARD_VERSION = 5;
+const CARD_VERSION = 6;
 
 /** What cards are made by: this code and the house's choices that show in them. */
 export const cardsMadeBy = ({ rule, target, steels, bushings }: Rule): string =>
@@ -18,6 +20,7 @@ export const makeCard =
     const job = fold(facts);
     const applied = appliedTo(book, job, values);
     const sheets = worksheets(job, applied, house);
+    const states = dispositions(job, applied, house, house.rule);
     const inScope = sheets.filter(({ stage }) => stage.at !== "quiet");
     return {
       vehicle: job.booking?.body.vehicle ?? "",
@@ -27,5 +30,6 @@ export const makeCard =
       waitsFor: waitsFor(standingOf(job, applied, house)),
       done: inScope.filter(({ stage }) => stage.at === "done" || stage.at === "signed").length,
       packs: inScope.length,
+      wants: job.closed ? [] : [...wanted(needsOf(job, applied, states).lines)],
     };
   };

@@ -7,7 +7,8 @@ import { Link } from "react-router";
 import { useInside } from "~/door/inside";
 import { services } from "~/server/context";
 import { readHouse } from "~store/house";
-import { listJobs, type JobFilter } from "~store/jobs";
+import { listJobs, type CardRow, type JobFilter } from "~store/jobs";
+import { dayText } from "~/parts/day";
 import type { Route } from "./+types/list";
 import { LEADS } from "~core/fact";
 import { cardsMadeBy, makeCard } from "./card";
@@ -24,7 +25,9 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
     before: Number.isInteger(before) && before > 0 ? before : undefined,
   };
   const house = await readHouse(pool);
-  return { ...(await listJobs(pool, filter, cardsMadeBy(house), makeCard(house))), filter };
+  const { rows, more } = await listJobs(pool, filter, cardsMadeBy(house), makeCard(house));
+  // What each wants is the parts person’s, and long.
+  return { rows: rows.map((row) => ({ ...row, wants: [] })), more, filter };
 };
 
 export const clientLoader = ({ request, serverLoader }: Route.ClientLoaderArgs) =>
@@ -91,6 +94,7 @@ export default function Jobs({ loaderData: { rows, more, filter } }: Route.Compo
                   <span className="block truncate text-lg">
                     {row.open ? row.waitsFor : `${row.done} of ${row.packs} packs recorded`}
                   </span>
+                  {row.open && row.coming && <Coming coming={row.coming} />}
                 </span>
                 <span className="text-right">
                   <span className="block font-semibold">{row.holder ?? "nobody yet"}</span>
@@ -109,6 +113,14 @@ export default function Jobs({ loaderData: { rows, more, filter } }: Route.Compo
     </main>
   );
 }
+
+/** Parts on their way to a job. */
+const Coming = ({ coming: { lines, due, isLate } }: { coming: NonNullable<CardRow["coming"]> }) => (
+  <span className={`block text-sm ${isLate ? "text-error font-bold" : ""}`} data-coming={lines}>
+    {lines} {lines === 1 ? "part" : "parts"} on the way
+    {due !== null && `, ${isLate ? "late, was due" : "the last"} ${dayText(due)}`}
+  </span>
+);
 
 const Tab = ({ to, words, current }: { to: string; words: string; current: boolean }) => (
   <Link

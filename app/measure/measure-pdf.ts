@@ -1,8 +1,10 @@
 import { configurationText } from "~/sheet/sheet-lines";
 import { handOver, printed } from "~/server/beside";
 import { fold } from "~core/fact";
+import type { PhaseFigure } from "~core/measure";
 import type { Route } from "./+types/measure-pdf";
 import { sheetOf } from "./sheet-of";
+import { standsAs } from "./stands-as";
 
 const COLUMNS = [
   { words: "Figure", part: 0.28 },
@@ -19,7 +21,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const { record, house, lines } = await sheetOf(context, params.number, request);
   const { book } = record;
   const job = fold(record.facts);
-  const quiet = (standing: string): string => (standing === "not yet" ? "" : standing);
+  const quiet = (figure: PhaseFigure): string => (figure.standing === "not yet" ? "" : standsAs(figure));
   const pdf = await printed({
     what: "sheet",
     sheet: {
@@ -35,7 +37,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       told: [],
       columns: COLUMNS,
       lines: lines.map(({ name, station, spec, found, built }) => [
-        ...[name, station, spec, found.text, quiet(found.standing), built.text, quiet(built.standing)],
+        ...[name, station, spec, found.text, quiet(found), built.text, quiet(built)],
       ]),
       foot:
         `± is the expanded uncertainty (95 %). Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ` +

@@ -26,7 +26,7 @@ const ORDER: Readonly<Partial<Record<Standing, string>>> = { inside: "in order",
 
 /** How a figure stands: its text, a mark and a word, how many readings, and who read it. */
 export function Stands({
-  figure: { text, standing, verdict, readings, by },
+  figure: { text, standing, verdict, readings, wrongOrder, by },
   wanted,
 }: {
   figure: PhaseFigure;
@@ -56,6 +56,11 @@ export function Stands({
             {[readings.length > 1 ? `${readings.length}` : "", by].filter(Boolean).join(" · ")}
           </span>
         </span>
+        {wrongOrder.length > 0 && (
+          <span className="text-error block text-sm font-bold" data-wrong-order>
+            {wrongOrder.join(", ")}: wrong order
+          </span>
+        )}
       </span>
     </span>
   );

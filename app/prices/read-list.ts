@@ -12,10 +12,11 @@ const LINE = {
   part: field(words(1, 80), "no part number of at most 80 letters."),
   price: field(written(moneyOf, "12.50"), "is no price; write 12.50."),
   days: field(orNothing(whole(0, 999)), "is no number of days; write 3, or nothing."),
+  pack: field(orNothing(whole(1, 1000)), "is no number of pieces in a pack; write 5, or nothing."),
 };
 
 /**
- * A supplier's price list: a table with the columns `part`, `price` and, where it is known, `days`; whatever else it has is passed over.
+ * A supplier's price list: a table with the columns `part`, `price` and, where they are known, `days` and `pack` (pieces that are sold together for that price); whatever else it has is passed over.
  * Commas, semicolons or tabs between them, as the spreadsheet wrote it.
  *
  * @returns every price, the last where a part stands twice; or what is wrong, by line. Nothing is taken of a list that has a fault.
@@ -44,8 +45,8 @@ export function readPriceList(text: string): ReadList {
   data.forEach((typed, i) => {
     const read = readFields(LINE, typed);
     if (read.ok) {
-      const { part, price, days } = read.values;
-      prices.set(part, { part, cents: price, days });
+      const { part, price, days, pack } = read.values;
+      prices.set(part, { part, cents: price, days, ...(pack === null ? {} : { pack }) });
       return;
     }
     const [column = "", says] = Object.entries(read.problems)[0] ?? [];

@@ -3,14 +3,24 @@ import { Worker } from "node:worker_threads";
 import type { Label } from "~/labels/labels-pdf";
 import type { Sheet as LabelSheet } from "~/labels/sheets";
 import type { Sheet } from "~/print/paper";
+import type { Cover, CoverQuestion } from "~core/kit";
+import type { JointPlan, JointQuestion } from "~core/select";
 import type { Checked } from "~store/books";
 
 /** What is to be done. */
 export type Asked =
   | { what: "sheet"; sheet: Sheet }
   | { what: "labels"; labels: readonly Label[]; sheet: LabelSheet; used: number }
-  | { what: "book"; document: unknown; as: "written" | "kept" };
-export type Done = Uint8Array | Checked;
+  | { what: "book"; document: unknown; as: "written" | "kept" }
+  | { what: "choose"; question: JointQuestion }
+  | { what: "cover"; question: CoverQuestion };
+export type Done = Uint8Array | Checked | JointPlan | Ways;
+
+/** The ways to cover a list: from the cheapest to the soonest, and beside them what one would buy without thinking. */
+export interface Ways {
+  front: Cover[];
+  plain: Cover;
+}
 export type Answer = { n: number; done: Done } | { n: number; problem: string };
 
 const BUILT = resolve("build/processes/beside.js");
@@ -64,12 +74,20 @@ class Beside {
 const beside = new Beside();
 
 /** @returns a sheet or labels as a PDF. */
-export const printed = async (asked: Exclude<Asked, { what: "book" }>): Promise<Uint8Array> =>
+export const printed = async (asked: Extract<Asked, { what: "sheet" | "labels" }>): Promise<Uint8Array> =>
   (await beside.ask(asked)) as Uint8Array;
 
 /** The check of a book that somebody gives us, for `addBook`: what it holds may take long to see through. */
 export const checkedBeside = async (document: unknown, as: "written" | "kept"): Promise<Checked> =>
   (await beside.ask({ what: "book", document, as })) as Checked;
+
+/** The best for several jobs at once, which may take a second or two. */
+export const chosenBeside = async (question: JointQuestion): Promise<JointPlan> =>
+  (await beside.ask({ what: "choose", question })) as JointPlan;
+
+/** How a list is covered: whole boxes are an integer program, which takes a part of a second. */
+export const coveredBeside = async (question: CoverQuestion): Promise<Ways> =>
+  (await beside.ask({ what: "cover", question })) as Ways;
 
 /** @returns the answer that hands a PDF over under a name. */
 export const handOver = (pdf: Uint8Array, name: string): Response =>

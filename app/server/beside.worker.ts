@@ -2,8 +2,15 @@
 import { parentPort } from "node:worker_threads";
 import { labelsPdf } from "~/labels/labels-pdf";
 import { draw } from "~/print/paper";
+import { frontOf, plainCover, solvedBy, type SolveProgram } from "~core/kit";
+import { chooseJointly } from "~core/select";
 import { outcomeOf } from "~store/books";
 import type { Answer, Asked, Done } from "./beside";
+
+let made: Promise<SolveProgram> | null = null;
+/** Fetched when it is first wanted: it is larger than all the rest. */
+const solver = (): Promise<SolveProgram> =>
+  (made ??= import("highs").then(async ({ default: loadHighs }) => solvedBy(await loadHighs())));
 
 async function done(asked: Asked): Promise<Done> {
   switch (asked.what) {
@@ -13,6 +20,12 @@ async function done(asked: Asked): Promise<Done> {
       return new Uint8Array(await labelsPdf(asked.labels, asked.sheet, asked.used));
     case "book":
       return outcomeOf(asked.document, asked.as);
+    case "cover": {
+      const solve = await solver();
+      return { front: frontOf(asked.question, solve), plain: plainCover(asked.question, solve) };
+    }
+    case "choose":
+      return chooseJointly(asked.question);
   }
 }
 

@@ -1,4 +1,5 @@
 import type { Part } from "~core/book";
+import { piecesOf } from "~core/pack";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { MATCH_MARKS, type MatchMark } from "~core/fact";
@@ -15,12 +16,13 @@ export function PartRow({ part, bench, count }: { part: Part; bench: Bench; coun
   const tell = (way: string, mark: MatchMark): void =>
     say({ kind: "sat", part: part.id, way, mark, note: sat?.note ?? "" });
   const ways = waysOf(part);
+  const pieces = piecesOf(applied.present.packs, part);
   return (
     <li className="border-base-300 border-t py-1.5" data-part={part.id}>
       <div className="flex flex-wrap items-center gap-x-3">
         <span className="grow leading-tight">
           <b className="text-lg">{part.name}</b>
-          {count === undefined && (part.count ?? 1) > 1 && <b> × {part.count}</b>}
+          {count === undefined && pieces > 1 && <b> × {pieces}</b>}
           <span className="quiet block text-sm">
             {part.number}
             {part.apart && <b> · stays whole: {part.apart}</b>}

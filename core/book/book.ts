@@ -1,5 +1,6 @@
 import { chain, order, pack, seat, series } from "./format/pack";
 import { checkBall, fastenerGroup, measurement, ownReason, ownWear, part, weakPoint } from "./format/parts";
+import { consumable, kit } from "./format/supply";
 import { element, gearSet, range, station, train } from "./format/train";
 import {
   airCheck,
@@ -70,6 +71,8 @@ export const book = object({
   parts: list(part),
   wears: optional(list(ownWear)),
   reasons: optional(list(ownReason)),
+  kits: optional(list(kit)),
+  consumables: optional(list(consumable)),
   weakPoints: optional(list(weakPoint)),
   measurements: optional(list(measurement)),
   fasteners: optional(list(fastenerGroup)),

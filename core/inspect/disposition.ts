@@ -312,6 +312,10 @@ export function metalEverywhere(job: Job): string | null {
 const debrisWords = ({ amount, what, where }: FactOf<"debris">["body"]): string =>
   `${amount} ${what} ${where === "magnet" ? "on" : "in"} the ${where}`;
 
+/** Whether a new one is wanted of this part itself: what cannot be had alone comes with its assembly, which is wanted then. */
+export const isWanted = ({ is, part: { sold } }: PartState): boolean =>
+  (is === "replace" || is === "upgrade") && sold !== "with its assembly";
+
 /** Parts nobody has looked at, and on which no rule speaks. */
 export const unlooked = (states: readonly PartState[]): PartState[] =>
   states.filter(({ is, good, findings }) => is === null && !good && findings.length === 0);

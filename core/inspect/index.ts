@@ -3,6 +3,7 @@ export { unanswered, type Unanswered } from "./closing";
 export {
   dispositions,
   isOfPoint,
+  isWanted,
   metalEverywhere,
   unlooked,
   USUAL_SCHOOLS,

@@ -1,6 +1,7 @@
 import type { Applied } from "../book";
 import type { FactOf, Job, Way } from "../fact";
-import type { PartState } from "./disposition";
+import { boughtOf } from "../pack";
+import { isWanted, type PartState } from "./disposition";
 
 /** One way on for a unit, with what it costs; money in whole cents. */
 export interface Option {
@@ -63,15 +64,12 @@ export function worth(
     metal,
   }: { prices: ReadonlyMap<string, number>; rate: number; comeback: number; metal: boolean },
 ): Worth {
-  const needs = states
-    // What cannot be had alone comes with its assembly, which stands in the list itself.
-    .filter(({ is, part }) => (is === "replace" || is === "upgrade") && part.sold !== "with its assembly")
-    .map(({ part }) => ({
-      part: part.name,
-      number: part.number,
-      count: part.count ?? 1,
-      cents: prices.get(part.number) ?? null,
-    }));
+  const needs = states.filter(isWanted).map(({ part }) => ({
+    part: part.name,
+    number: part.number,
+    count: boughtOf(present.packs, part),
+    cents: prices.get(part.number) ?? null,
+  }));
   const known = needs.reduce((sum, { cents, count }) => sum + (cents ?? 0) * count, 0);
   const open = (scoped.teardown ?? []).filter(({ id }) => job.steps.get(id)?.body.did !== "done");
   const minutes = [...open, ...(scoped.build ?? [])].reduce((sum, step) => sum + (step.minutes ?? 0), 0);

@@ -150,7 +150,7 @@ export function seatCandidates(
 }
 
 /** What a plan puts in the seats of a figure, for what is in them. */
-export function swapsOf(asked: Asked, plan: JointPlan, chain: string): Swap[] {
+export function swapsOf(asked: Asked, plan: Pick<JointPlan, "seats">, chain: string): Swap[] {
   const { sheet } = asked.sheets.get(chain) ?? {};
   return (sheet?.seats ?? []).flatMap(({ link }): Swap[] => {
     const open = asked.seats.get(link.id);

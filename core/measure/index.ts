@@ -3,6 +3,7 @@ export {
   leftWith,
   specLines,
   STANDINGS,
+  wrongOrders,
   type SpecLine,
   type PhaseFigure,
   type SpecLineItem,
@@ -43,6 +44,7 @@ export {
 export { movedSinceFound, type Moved } from "./moved";
 export { nextReading, type NextReading } from "./next-reading";
 export { outsides, type Outside, type WayOut } from "./ways-out";
+export { across, shares, type JobAsked, type JobShare, type Share } from "./across";
 export { jointChain, together, togetherAll, type OpenSeat, type Together, type Unit } from "./together";
 export {
   askedFor,

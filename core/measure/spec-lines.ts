@@ -42,6 +42,8 @@ export interface PhaseFigure {
   said: Cannot | null;
   /** The mean of its readings, where it is one figure and they have one. */
   mean?: Nm;
+  /** Where the book wants it in an order with another figure and it is not: in words. */
+  wrongOrder: readonly string[];
   by: string;
 }
 
@@ -81,6 +83,7 @@ const NOTHING: PhaseFigure = {
   marks: [],
   verdict: null,
   said: null,
+  wrongOrder: [],
   by: "",
 };
 
@@ -161,7 +164,32 @@ export function specLines(job: Job, applied: Applied, house: House, unit: UnitSy
       wanted: Math.max(1, one.items.length),
     };
   });
-  return [...packs, ...others].map((row) => ({ ...row, earlier: earlierOf(job, row, unit) }));
+  const lines = [...packs, ...others].map((row) => ({ ...row, earlier: earlierOf(job, row, unit) }));
+  for (const phase of ["found", "built"] as const)
+    for (const [low, high] of wrongOrders(lines, applied, (row) => row[phase].mean)) {
+      low[phase] = { ...low[phase], wrongOrder: [...low[phase].wrongOrder, `more than ${high.name}`] };
+      high[phase] = { ...high[phase], wrongOrder: [...high[phase].wrongOrder, `less than ${low.name}`] };
+    }
+  return lines;
+}
+
+/**
+ * Pairs of figures that the book wants in an order and that are not, the one that should be smaller first: each may be inside and the unit is
+ * still not right.
+ *
+ * @param meanOf what a line is taken at; what is not known is in no order.
+ */
+export function wrongOrders(
+  lines: readonly SpecLine[],
+  { present }: Applied,
+  meanOf: (line: SpecLine) => Nm | undefined,
+): [low: SpecLine, high: SpecLine][] {
+  const byId = new Map(lines.map((line) => [line.id, line]));
+  return (present.orders ?? []).flatMap(([below, , above]): [SpecLine, SpecLine][] => {
+    const [low, high] = [byId.get(below), byId.get(above)];
+    const [less, more] = [low && meanOf(low), high && meanOf(high)];
+    return low && high && less !== undefined && more !== undefined && less > more ? [[low, high]] : [];
+  });
 }
 
 /** A pack as it was built, or tried as long as nothing is decided. */
@@ -270,6 +298,7 @@ function ofSet(
     verdict,
     said: null,
     ...(assessment.estimate ? { mean: assessment.estimate.mean } : {}),
+    wrongOrder: [],
     by,
   };
 }
@@ -299,6 +328,7 @@ function ofSaid(said: FactOf<"figure"> | null, verdict: Judgement | null): Phase
     marks: [],
     verdict: null,
     said: cannot ?? null,
+    wrongOrder: [],
     by: said.by,
   };
 }

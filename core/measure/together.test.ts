@@ -5,7 +5,7 @@ import { resolve } from "../book";
 import { appliedTo, fold, type Fact } from "../fact";
 import { nm } from "../quantity";
 import { chooseJointly, type Stock } from "../select";
-import { chosenSheets, seatCandidates, together, type House } from "./index";
+import { chosenSheets, seatCandidates, specLines, together, type House } from "./index";
 import { said } from "../testing/said";
 
 const HOUSE: House = { rule: "proven", target: "middle" };
@@ -224,5 +224,22 @@ describe("three plays of a unit, one washer in two of them", () => {
       ),
       { seed: 15, numRuns: 40 },
     );
+  });
+
+  it("stand in an order on the spec sheet too: each inside by itself, and the pair still wrong", () => {
+    const wrongOn = (rear: number, centre: number): string[] => {
+      const { job } = sheetsFor([1, 1, 1], [rear, centre, 10]);
+      const lines = specLines(job, appliedTo(whimbrel, job, []), HOUSE, "in");
+      return lines.flatMap(({ id, built }) => built.wrongOrder.map((words) => `${id} ${words}`));
+    };
+    const [rear, centre] = ["output-end-play", "centre-end-play"].map(
+      (id) => applied.chains.find(({ chain }) => chain.id === id)?.chain.name ?? "",
+    );
+    expect(wrongOn(18, 20)).toEqual([]);
+    expect(wrongOn(20, 20)).toEqual([]);
+    expect(wrongOn(21, 20).sort()).toEqual([
+      `centre-end-play less than ${rear}`,
+      `output-end-play more than ${centre}`,
+    ]);
   });
 });

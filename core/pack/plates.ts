@@ -65,6 +65,18 @@ export function platesOf(packs: readonly { stack: readonly StackEntry[] }[], par
   return entries.length === 0 ? null : entries.reduce((sum, entry) => sum + countOf(entry), 0);
 }
 
+/** How many pieces of a part this version takes: of a plate as many as its packs have, of anything else what its entry says. */
+export const piecesOf = (
+  packs: readonly { stack: readonly StackEntry[] }[],
+  { id, count }: { id: string; count?: number },
+): number => platesOf(packs, id) ?? count ?? 1;
+
+/** How many of its number are bought for this version: of what is sold as a set one, whatever lies in it. */
+export const boughtOf = (
+  packs: readonly { stack: readonly StackEntry[] }[],
+  part: { id: string; count?: number; sold?: string },
+): number => (part.sold === "as a set" ? 1 : piecesOf(packs, part));
+
 /** The plates' thickness added up; a piston is what they rest on, not part of the sum, and a plate that is chosen is a link of its own. */
 export function thicknessOf(stack: readonly StackEntry[]): Nm {
   return nm(

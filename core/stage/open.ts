@@ -1,11 +1,11 @@
 import type { Applied } from "../book";
 import type { FactOf, Job } from "../fact";
 import { dispositions, unanswered, type PartState, type Schools } from "../inspect";
-import { asFound, specLines, ruleOf, type House, type SpecLine, type Stage } from "../measure";
+import { asFound, specLines, wrongOrders, ruleOf, type House, type SpecLine, type Stage } from "../measure";
 import { planOf } from "../steps";
 
 /** The stages of the work, in its order. */
-export const STAGES = ["book in", "take down", "inspect", "measure", "choose", "hand over"] as const;
+export const STAGES = ["book in", "take down", "inspect", "measure", "choose", "parts", "hand over"] as const;
 /** A stage of the work. */
 export type StageId = (typeof STAGES)[number];
 
@@ -102,7 +102,7 @@ function parts(job: Job, applied: Applied, house: Rule): Unsigned[] {
       {
         key: `${kind} ${id}`,
         kind,
-        stage: kind === "renew" ? "hand over" : "inspect",
+        stage: kind === "renew" ? "parts" : "inspect",
         subject: id,
         name,
         words,
@@ -135,25 +135,16 @@ function figures(job: Job, applied: Applied, house: Rule): Unsigned[] {
   return [...figuresOf, ...orders(applied, rows)];
 }
 
-/** Results that stand in the wrong order: each may be inside and the unit is still not right. */
-function orders({ present }: Applied, rows: readonly SpecLine[]): Unsigned[] {
-  const byId = new Map(rows.map((row) => [row.id, row]));
-  return (present.orders ?? []).flatMap(([below, , above]): Unsigned[] => {
-    const [low, high] = [byId.get(below), byId.get(above)];
-    const [less, more] = [low && leftAt(low).mean, high && leftAt(high).mean];
-    if (!low || !high || less === undefined || more === undefined || less <= more) return [];
-    return [
-      {
-        key: `order ${below} ${above}`,
-        kind: "figure",
-        stage: "choose",
-        subject: below,
-        name: low.name,
-        words: `in the wrong order: above ${high.name}`,
-      },
-    ];
-  });
-}
+/** Results that stand in the wrong order. */
+const orders = (applied: Applied, rows: readonly SpecLine[]): Unsigned[] =>
+  wrongOrders(rows, applied, (row) => leftAt(row).mean).map(([low, high]) => ({
+    key: `order ${low.id} ${high.id}`,
+    kind: "figure",
+    stage: "choose",
+    subject: low.id,
+    name: low.name,
+    words: `in the wrong order: above ${high.name}`,
+  }));
 
 /** As built, else as found. */
 const leftAt = ({ found, built }: SpecLine): SpecLine["found"] =>

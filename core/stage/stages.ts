@@ -50,6 +50,7 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
       [...job.chains.keys()].some((id) => !packs.some(({ applied: { chain } }) => chain.id === id)),
     choose:
       packs.some(isBegun) || sheets.some(({ choice, stage }) => choice !== null || CHOOSING.has(stage.at)),
+    parts: job.renewed.size > 0,
     "hand over": job.closed !== null,
   };
   const left = (id: StageId): number => open.filter(({ stage }) => stage === id).length;

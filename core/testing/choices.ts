@@ -23,6 +23,7 @@ export function dice(seed: number): (n: number) => number {
 
 const µm = (n: number): Nm => nm(n * 1_000);
 const STEP = 50;
+const PLATES = 5;
 
 export interface Shop {
   seats: number;
@@ -53,7 +54,7 @@ export function shopQuestion({ seats: count, sizes: all, series: kinds, stock, s
       ];
     }).flat();
   const series = Array.from({ length: kinds }, (_, k) => made(`${k}`, sizes, STEP));
-  const plates = made("plate", 5, 4 * STEP);
+  const plates = series.map((_, k) => made(`plate ${k}`, PLATES, 4 * STEP));
   const middleOf = (offers: readonly Offer[]): number =>
     Math.round(((offers[0]?.adds ?? 0) + (offers.at(-1)?.adds ?? 0)) / 2_000);
   const [seats, chains, relations]: [Seat[], JointChain[], Relation[]] = [[], [], []];
@@ -96,7 +97,7 @@ export function shopQuestion({ seats: count, sizes: all, series: kinds, stock, s
       const above = chain([rear, centre], [1, -1], 400, 700);
       const also = chain([front], [-1], 200, 450);
       relations.push({ below, above, by: µm(20) }, { below: also, above, by: µm(20) });
-      chain([seat(job, unit + 1), seat(job, 0, plates)], [-1, -1], 900, 1_200);
+      chain([seat(job, unit + 1), seat(job, unit, plates[unit % kinds])], [-1, -1], 900, 1_200);
     }
     for (let i = Math.min(left(), 7); i > 0; i--) chain([seat(job, unit + i)], [-1], 900, 1_200);
   }

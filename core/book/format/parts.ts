@@ -200,6 +200,7 @@ export const fastenerGroup = object({
   station: optional(refersTo("station")),
   count: whole(1, 80),
   size: text,
+  number: about("Of one of them, where it is bought new.", optional(text)),
   length: optional(width),
   places: list(position),
   torque: optional(measure("torque")),

@@ -119,9 +119,18 @@ export const fluid = object({
   note: optional(text),
   others: about(
     "Other fluids of the unit, each in a room of its own and looked at by itself.",
-    optional(list(object({ id: names("other fluid"), name: text, ...holds }), 1)),
+    optional(list(object({ id: names("other fluid"), name: text, number: optional(text), ...holds }), 1)),
   ),
-  fills: list(object({ what: text, amount: measure("volume"), ...holds }), 1),
+  number: about("As it is bought.", optional(text)),
+  fills: list(
+    object({
+      what: text,
+      amount: measure("volume"),
+      room: about("Which other fluid of the unit; absent for this one.", optional(refersTo("other fluid"))),
+      ...holds,
+    }),
+    1,
+  ),
   level: list(
     object({
       how: text,

@@ -118,6 +118,27 @@ describe("the best piece for every seat at once", () => {
     expect(isNoBetter(value, whole.value)).toBe(true);
     expect(isNoBetter(whole.value, plan.bound)).toBe(true);
   });
+
+  it("gives up nothing of what comes first when the search is stopped over what comes later, with more effort least of all", () => {
+    const first = ["outside", "order", "chance"] as const;
+    for (const seed of [1, 3]) {
+      const question = shopQuestion({ seats: 240, sizes: 200, series: 5, stock: 4, seed });
+      const alone = chooseJointly({ ...question, terms: first });
+      expect(alone.proven).toBe(true);
+      for (const effort of [20_000, 80_000]) {
+        const { proven, values, bound } = chooseJointly({ ...question, effort });
+        expect(proven).toBe(false);
+        for (const [i, term] of first.entries())
+          expect([seed, effort, term, values[term], bound[i]]).toEqual([
+            seed,
+            effort,
+            term,
+            alone.values[term],
+            alone.values[term],
+          ]);
+      }
+    }
+  });
 });
 
 describe("beside the best", () => {

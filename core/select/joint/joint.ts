@@ -78,27 +78,76 @@ class Choice {
   private readonly groups: Group[];
   private readonly markets: number[];
   private readonly counts: number[];
+  private readonly allowed: number;
   private readonly effort: Effort;
   private readonly known = new Map<readonly Term[], Map<string, Option[]>>();
   /** How many results of each group may be outside, in the last round. */
   private most: number[] = [];
+  /** Terms in which every group has the best it could have by itself: ways that are worse in them are not looked at again. */
+  private held: readonly Term[] = [];
 
   constructor(private readonly question: JointQuestion) {
     this.terms = question.terms ?? TERMS;
     this.groups = groupsOf(question);
     this.counts = question.lots.map(({ count }) => count);
     this.markets = marketsOf(this.groups);
-    this.effort = { left: question.effort ?? EFFORT, stopped: false };
+    this.allowed = question.effort ?? EFFORT;
+    this.effort = { left: this.allowed, stopped: false };
   }
 
   plan(): JointPlan {
     const { terms } = this;
     const at = terms.indexOf("ready");
-    const begun = this.round(terms, new Map());
+    const first = this.round(terms, new Map());
+    const begun = first.stopped ? this.better(this.oneByOne(), first) : first;
     if (at < 0 || begun.values[AT.ready] === 0)
       return this.told(begun, begun.stopped ? this.bound(begun, at) : null);
     const { round, proven } = this.soonest(begun, at);
-    return this.told(round, proven && !begun.stopped && !round.stopped ? null : this.bound(begun, at));
+    if (proven && !begun.stopped && !round.stopped) return this.told(round, null);
+    return this.told(this.better(round, begun), this.bound(begun, at));
+  }
+
+  /**
+   * What is too much at once, one term after the other: where all groups can have their best in a term, what is worse in it is left out. Nothing is lost by that, and
+   * what is found when the search stops is at least not worse in those terms.
+   */
+  private oneByOne(): Round {
+    const { terms, effort } = this;
+    effort.left = this.allowed;
+    for (let n = 1; n < terms.length && terms[n - 1] !== "ready"; n++) {
+      const some = terms.slice(0, n);
+      const round = this.round(some, new Map());
+      if (round.stopped || !this.isEachBest(round, some)) break;
+      this.held = some;
+      this.known.clear();
+    }
+    effort.left = this.allowed;
+    return this.round(terms, new Map());
+  }
+
+  /** Whether every group has the best it could have by itself. */
+  private isEachBest({ values }: Round, terms: readonly Term[]): boolean {
+    const compared = by(terms);
+    const best = this.groups.map(
+      (_, i) =>
+        this.options(i, this.most[i] ?? 0, Infinity, terms).reduce((a, b) =>
+          compared(b.values, a.values) < 0 ? b : a,
+        ).values,
+    );
+    return terms.every((term) => best.reduce((sum, of) => sum + (of[AT[term]] ?? 0), 0) === values[AT[term]]);
+  }
+
+  private better(a: Round, b: Round): Round {
+    for (const term of this.terms) {
+      const [one, other] = [this.valueOf(a, term), this.valueOf(b, term)];
+      if (one !== other) return one < other ? a : b;
+    }
+    return a;
+  }
+  /** Of readiness what it comes to for the jobs. */
+  private valueOf(round: Round, term: Term): number {
+    if (term !== "ready") return round.values[AT[term]] ?? 0;
+    return [...this.daysOf(round).values()].reduce((a, b) => a + b, 0);
   }
 
   /** What nothing can be better than in the terms before readiness; of the others nothing is known, as groups' days are not their jobs'. */
@@ -128,16 +177,14 @@ class Choice {
   /** The ways of each group that are best for it in the terms before readiness; null where not all can have one of them, be it in time or not. */
   private apart({ values }: Round, before: readonly Term[]): Waiting[] | null {
     const terms: readonly Term[] = [...before, "ready"];
-    const by = before.map((term) => AT[term]);
-    const compared = (a: TermValues, b: TermValues): number => {
-      for (const at of by) if (a[at] !== b[at]) return (a[at] ?? 0) - (b[at] ?? 0);
-      return 0;
-    };
+    const compared = by(before);
     const all = this.groups.map((_, i) => this.options(i, this.most[i] ?? 0, Infinity, terms));
     const best = all.map(
       (options) => options.reduce((a, b) => (compared(b.values, a.values) < 0 ? b : a)).values,
     );
-    const isApart = by.every((at) => best.reduce((sum, of) => sum + (of[at] ?? 0), 0) === values[at]);
+    const isApart = before.every(
+      (term) => best.reduce((sum, of) => sum + (of[AT[term]] ?? 0), 0) === values[AT[term]],
+    );
     if (!isApart) return null;
     return all.map((options, i) => ({
       job: this.groups[i]?.job ?? "",
@@ -249,8 +296,14 @@ class Choice {
     const known = ofTerms.get(key);
     if (known) return known;
     const made = optionsOf(this.groups[group] as Group, { counts: this.counts, most, latest, terms });
-    ofTerms.set(key, made);
-    return made;
+    const { held } = this;
+    const compared = by(held);
+    const best = made.reduce((a, b) => (compared(b.values, a.values) < 0 ? b : a)).values;
+    // What takes nothing from the shelf stays: there must be a way for everybody.
+    const isKept = ({ values, lots }: Option): boolean => lots.length === 0 || compared(values, best) === 0;
+    const kept = held.length > 0 ? made.filter(isKept) : made;
+    ofTerms.set(key, kept);
+    return kept;
   }
 
   private shared(all: readonly Option[][], terms: readonly Term[]): Round {
@@ -317,6 +370,15 @@ class Choice {
       bound: bound ?? this.terms.map((term) => values[term]),
     };
   }
+}
+
+/** Values compared term by term. */
+function by(terms: readonly Term[]): (a: TermValues, b: TermValues) => number {
+  const places = terms.map((term) => AT[term]);
+  return (a, b) => {
+    for (const at of places) if (a[at] !== b[at]) return (a[at] ?? 0) - (b[at] ?? 0);
+    return 0;
+  };
 }
 
 /** Places by name, each name once. */

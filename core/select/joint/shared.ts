@@ -229,19 +229,30 @@ function branch(
   effort: Effort,
   below: Cost | null,
 ): Found | null {
-  const { bound, picks, reduced } = priced(groups, counts, size);
-  if (below && !less(bound, below)) return null;
+  const first = priced(groups, counts, size);
+  if (below && !less(first.bound, below)) return null;
   let best: Found | null = null;
   let upper = below;
   const take = (ways: Way[]): void => {
     const cost = ways.reduce((sum, way) => plus(sum, way.cost), nothing(size));
     if (upper && !less(cost, upper)) return;
     upper = cost;
-    best = { cost, bound, ways };
+    best = { cost, bound: first.bound, ways };
   };
-  const quick = greedy(groups, counts, size, reduced);
+  const quick = greedy(groups, counts, size, first.reduced);
   if (quick) take(quick);
-  if (upper && !less(bound, upper)) return best;
+  if (upper && !less(first.bound, upper)) return best;
+  // It costs as much as looking at every way some times over: seldom worth it where much is decided already.
+  const isWorth = upper !== null && groups.length >= MANY && effort.left > 0;
+  const again = isWorth && upper ? repriced(groups, counts, size, first, upper) : first;
+  if (isWorth) effort.left -= REPRICED * groups.reduce((sum, ways) => sum + ways.length, 0);
+  const { bound, picks, reduced } = less(first.bound, again.bound) ? again : first;
+  if (again !== first) {
+    const other = greedy(groups, counts, size, again.reduced);
+    if (other) take(other);
+    if (best) best = { ...(best as Found), bound };
+    if (upper && !less(bound, upper)) return best;
+  }
   // How much dearer each way is than its group's cheapest, with all others at theirs.
   const gaps = reduced.map((costs, i) => {
     const least = costs[picks[i] ?? 0] ?? nothing(size);
@@ -391,10 +402,11 @@ function priced(
   groups: readonly (readonly Way[])[],
   counts: readonly number[],
   size: number,
-): { bound: Cost; picks: number[]; reduced: Cost[][] } {
-  const prices = new Map<number, Cost>();
+  from: ReadonlyMap<number, Cost> | null = null,
+): Priced {
+  const prices = new Map<number, Cost>(from ?? []);
   const single = groups.filter((ways) => ways.every(({ lots }) => lots.length < 2));
-  if (single.length > 1)
+  if (single.length > 1 && !from)
     for (const [lot, price] of assigned(single, counts, size)?.prices ?? []) prices.set(lot, price);
   const none = nothing(size);
   const costWith = (way: Way): Cost => {
@@ -466,7 +478,83 @@ function priced(
   let bound: Cost = none;
   for (const [i, costs] of reduced.entries()) bound = plus(bound, costs[picks[i] ?? 0] ?? none);
   for (const [lot, price] of prices) bound = plus(bound, price, -(counts[lot] ?? 0));
-  return { bound, picks, reduced };
+  return { bound, picks, reduced, prices };
+}
+
+interface Priced {
+  bound: Cost;
+  picks: number[];
+  reduced: Cost[][];
+  prices: ReadonlyMap<number, Cost>;
+}
+
+/** From so many groups on it pays to look for better prices before anything is tried. */
+const MANY = 24;
+const STEPS = 120;
+/** What it costs of the effort, for each way. */
+const REPRICED = 8;
+/** After so many steps without a gain they are made half as long. */
+const PATIENCE = 12;
+
+/**
+ * Better prices for many groups at once: raised where too much is asked for and lowered where too little is, all together and by less and less
+ * (subgradients; M. Held, P. Wolfe, H. P. Crowder 1974), in the weightiest part of the cost. The others follow lot by lot.
+ */
+function repriced(
+  groups: readonly (readonly Way[])[],
+  counts: readonly number[],
+  size: number,
+  { prices: before }: Priced,
+  upper: Cost,
+): Priced {
+  const places = new Map<number, number>();
+  for (const ways of groups)
+    for (const { lots } of ways) for (const lot of lots) if (!places.has(lot)) places.set(lot, places.size);
+  const asked = [...places.keys()];
+  const all = groups.map((ways) =>
+    ways.map(({ cost, lots }) => ({ cost: cost[0] ?? 0, at: lots.map((lot) => places.get(lot) ?? 0) })),
+  );
+  const prices = Float64Array.from(asked, (lot) => before.get(lot)?.[0] ?? 0);
+  let best = Float64Array.from(prices);
+  let [highest, factor, idle] = [-Infinity, 1.5, 0];
+  const short = new Float64Array(asked.length);
+  for (let step = 0; step < STEPS; step++) {
+    for (const [at, lot] of asked.entries()) short[at] = -(counts[lot] ?? 0);
+    let value = 0;
+    for (const ways of all) {
+      let [least, taken]: [number, readonly number[]] = [Infinity, []];
+      for (const { cost, at } of ways) {
+        let sum = cost;
+        for (const lot of at) sum += prices[lot] ?? 0;
+        if (sum < least) [least, taken] = [sum, at];
+      }
+      value += least;
+      for (const lot of taken) short[lot] = (short[lot] ?? 0) + 1;
+    }
+    let square = 0;
+    for (const [at, lot] of asked.entries()) {
+      value -= (prices[at] ?? 0) * (counts[lot] ?? 0);
+      // What is not wanted and costs nothing stays so.
+      if ((short[at] ?? 0) < 0 && (prices[at] ?? 0) <= 0) short[at] = 0;
+      square += (short[at] ?? 0) ** 2;
+    }
+    if (value > highest) [highest, best, idle] = [value, Float64Array.from(prices), 0];
+    else if (++idle >= PATIENCE) {
+      [factor, idle] = [factor / 2, 0];
+      prices.set(best);
+      continue;
+    }
+    const gap = (upper[0] ?? 0) - value;
+    if (square === 0 || gap <= 0) break;
+    for (const at of asked.keys())
+      prices[at] = Math.max(0, (prices[at] ?? 0) + (factor * gap * (short[at] ?? 0)) / square);
+  }
+  const from = asked.map((lot, at): [number, Cost] => {
+    const price = nothing(size);
+    price[0] = Math.round(best[at] ?? 0);
+    return [lot, price];
+  });
+  return priced(groups, counts, size, new Map(from));
 }
 
 const timesOf = ({ lots }: Way, lot: number): number => {

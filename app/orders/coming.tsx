@@ -1,0 +1,156 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import { dayText } from "~/parts/day";
+import { services } from "~/server/context";
+import { moneyText } from "~core/quantity";
+import { cardsMadeBy, makeCard } from "~/jobs/card";
+import { readHouse } from "~store/house";
+import { listJobs } from "~store/jobs";
+import { comingIn, gotFor, type ComingLine } from "~store/orders";
+import type { Route } from "./+types/coming";
+
+export const meta: Route.MetaFunction = () => [{ title: "Orders · Yard Key" }];
+const MOST = 300;
+
+export const loader = async ({ context }: Route.LoaderArgs) => {
+  const { pool } = context.get(services);
+  const house = await readHouse(pool);
+  const [lines, { rows }] = await Promise.all([
+    comingIn(pool, MOST),
+    listJobs(pool, { which: "open" }, cardsMadeBy(house), makeCard(house)),
+  ]);
+  const got = await gotFor(
+    pool,
+    rows.map(({ number }) => number),
+  );
+  const toOrder = rows.flatMap(({ number, vehicle, unit, wants }) => {
+    const short = wants.filter(([part, pieces]) => pieces > (got.get(number)?.get(part) ?? 0)).length;
+    return short > 0 ? [{ number, vehicle, unit, short, of: wants.length }] : [];
+  });
+  return { lines, more: lines.length === MOST, toOrder };
+};
+
+/** What is on its way, order by order, the latest first: where a parts person begins the day. */
+export default function Orders({ loaderData: { lines, more, toOrder } }: Route.ComponentProps) {
+  const [find, setFind] = useState("");
+  const text = find.trim().toLowerCase();
+  const shown = lines.filter(
+    ({ part, name, supplier, order, job }) =>
+      text === "" ||
+      [part, name, supplier, `${order}`, `${job ?? ""}`].some((one) => one.toLowerCase().includes(text)),
+  );
+  const orders = [...new Set(shown.map(({ order }) => order))];
+  const late = lines.filter(({ isLate }) => isLate).length;
+  return (
+    <main className="mx-auto max-w-[1320px] p-4">
+      <div className="mb-3 flex items-center gap-4">
+        <h1 className="text-3xl font-bold">Orders</h1>
+        <p role="status" className="text-lg">
+          {lines.length === 0
+            ? "Nothing is on its way."
+            : `${lines.length} ${lines.length === 1 ? "line" : "lines"} on the way`}
+          {late > 0 && <b className="text-error">, {late} late</b>}
+        </p>
+        <span className="grow" />
+        {lines.length > 0 && (
+          <label className="flex items-center gap-2">
+            <span className="stamp">Find or scan</span>
+            <input
+              className="input touch w-64"
+              value={find}
+              onChange={(event) => setFind(event.target.value)}
+              placeholder="part, order, job, supplier"
+              autoComplete="off"
+            />
+          </label>
+        )}
+      </div>
+      {lines.length === 0 && toOrder.length === 0 && (
+        <p className="plate p-8 text-xl">
+          What a job needs is ordered from its list; what is on its way stands here, the latest first, and is
+          booked in here when it comes.
+        </p>
+      )}
+      {text === "" && <ToOrder jobs={toOrder} />}
+      <ul className="grid grid-cols-2 gap-3">
+        {orders.map((order) => (
+          <OrderPlate key={order} order={order} lines={shown.filter((one) => one.order === order)} />
+        ))}
+      </ul>
+      {more && <p className="quiet mt-3">The first {MOST} lines; find one to see others.</p>}
+    </main>
+  );
+}
+
+/** The newest open jobs that still want something, each one touch from its list. */
+function ToOrder({ jobs }: { jobs: Route.ComponentProps["loaderData"]["toOrder"] }) {
+  if (jobs.length === 0) return null;
+  return (
+    <section className="mb-4" aria-label="To order">
+      <h2 className="stamp mb-1">To order</h2>
+      <ul className="grid grid-cols-3 gap-2">
+        {jobs.map(({ number, vehicle, unit, short, of }) => (
+          <li key={number} data-to-order={number}>
+            <Link
+              to={`/jobs/${number}/parts`}
+              className="plate flex items-center gap-3 px-3 py-2 leading-tight"
+            >
+              <b className="text-xl">{number}</b>
+              <span className="min-w-0 grow">
+                <span className="block truncate font-semibold">{vehicle || unit}</span>
+                <span className="quiet block truncate text-sm">{vehicle ? unit : ""}</span>
+              </span>
+              <span className="text-right whitespace-nowrap">
+                <b className="text-lg">{short}</b>
+                <span className="quiet block text-sm">of {of} to get</span>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function OrderPlate({ order, lines }: { order: number; lines: readonly ComingLine[] }) {
+  const [first] = lines;
+  const jobs = [...new Set(lines.flatMap(({ job }) => job ?? []))];
+  const late = lines.some(({ isLate }) => isLate);
+  return (
+    <li className={`plate px-4 py-2 ${late ? "border-error border-l-4" : ""}`} data-order={order}>
+      <div className="flex items-center gap-3">
+        <h2 className="min-w-0 grow leading-tight">
+          <b className="text-xl">{order}</b> <span className="text-lg">{first?.supplier}</span>
+          <span className="quiet block text-sm">
+            {jobs.length === 0
+              ? "for the shelf"
+              : `for ${jobs.length === 1 ? "job" : "jobs"} ${jobs.join(", ")}`}
+            {" · "}
+            {moneyText(
+              lines.reduce(
+                (sum, { cents, pieces, ordered }) => sum + Math.round((cents * pieces) / ordered),
+                0,
+              ),
+            )}
+          </span>
+        </h2>
+        <Link to={`/orders/${order}`} className="btn btn-primary touch">
+          Goods in
+        </Link>
+      </div>
+      <ul>
+        {lines.map(({ line, name, part, pieces, due, isLate }) => (
+          <li key={line} className="border-base-300 flex items-baseline gap-2 border-t py-1 leading-tight">
+            <span className="min-w-0 grow">
+              {pieces > 1 && <b>{pieces} × </b>}
+              {name} <span className="quiet text-sm">{part}</span>
+            </span>
+            <span className={`text-sm whitespace-nowrap ${isLate ? "text-error font-bold" : ""}`}>
+              {due === null ? "no day said" : `${isLate ? "late, " : ""}${dayText(due)}`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </li>
+  );
+}

@@ -1,0 +1,119 @@
+import { Check } from "lucide-react";
+import { heldUpBy, type Need, type Stands } from "~core/needs";
+import { amountText } from "./amount";
+import { dayText } from "./day";
+import { moneyText } from "~core/quantity";
+
+/** How long the list is, how much of it has to be got, and what that costs bought one by one. */
+export function NeedsHead({ lines, stands, prices }: NeedsListProps) {
+  const wanted = lines.filter(({ isIn }) => !isIn);
+  const short = wanted.filter(({ id }) => (stands.get(id)?.short ?? 0) > 0).length;
+  const coming = wanted.filter(({ id }) => (stands.get(id)?.coming ?? 0) > 0).length;
+  const held = heldUpBy(lines, stands);
+  const known = wanted.filter(({ number }) => number !== null && prices.has(number));
+  const cents = known.reduce((sum, { number, count }) => sum + (prices.get(number ?? "") ?? 0) * count, 0);
+  const unpriced = wanted.length - known.length;
+  return (
+    <p className="leading-tight" role="status" data-needs={wanted.length}>
+      <b className="block text-xl">
+        {wanted.length} {wanted.length === 1 ? "line" : "lines"},{" "}
+        {short > 0 ? `${short} to get` : coming > 0 ? `${coming} on the way` : "all of it here"}
+      </b>
+      <span className="quiet">
+        {[
+          held?.waits
+            ? `the build can go on to step ${held.waits.at}, which waits for ${held.name}`
+            : "nothing holds the build up",
+          short > 0 && cents > 0 ? `${moneyText(cents)} bought one by one` : "",
+          unpriced > 0 ? `${unpriced} without a price` : "",
+        ]
+          .filter(Boolean)
+          .join(" · ")}
+      </span>
+    </p>
+  );
+}
+
+interface NeedsListProps {
+  lines: readonly Need[];
+  stands: ReadonlyMap<string, Stands>;
+  prices: ReadonlyMap<string, number>;
+}
+
+/** The list itself, in the order in which the build asks for things. */
+export function NeedsList({ lines, stands }: Omit<NeedsListProps, "prices">) {
+  return (
+    <section className="plate px-4 py-1" aria-label="What it needs">
+      <table className="w-full">
+        <thead>
+          <tr className="stamp text-left">
+            <th className="py-1 font-semibold">Part</th>
+            <th className="py-1 font-semibold">Asked for by</th>
+            <th className="py-1 font-semibold">Waits for it</th>
+            <th className="py-1 text-right font-semibold">Here</th>
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((line) => (
+            <Line key={line.id} line={line} stands={stands.get(line.id)} />
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Line({ line, stands }: { line: Need; stands: Stands | undefined }) {
+  const { id, name, number, because, waits, brings, isIn } = line;
+  const [first, ...more] = because;
+  return (
+    <tr className={`border-base-300 border-t align-top ${isIn ? "quiet" : ""}`} data-need={id}>
+      <td className="py-1.5 pr-3 leading-tight">
+        <b className="block text-lg leading-tight">
+          {amountText(line)} {name}
+        </b>
+        <span className="quiet block text-sm">{number ?? "the book has no number for it"}</span>
+        {brings && <span className="text-warning block text-sm font-semibold">{brings}</span>}
+      </td>
+      <td className="py-1.5 pr-3 text-sm leading-tight">
+        {first}
+        {more.map((words) => (
+          <span key={words} className="quiet block">
+            {words}
+          </span>
+        ))}
+      </td>
+      <td className="py-1.5 pr-3 text-sm leading-tight">
+        {waits ? `${waits.at} · ${waits.name}` : "the end"}
+      </td>
+      <td className="py-1.5 text-right text-sm leading-tight whitespace-nowrap">
+        {isIn ? <Has words="in" /> : stands && <Where stands={stands} />}
+      </td>
+    </tr>
+  );
+}
+
+const Has = ({ words }: { words: string }) => (
+  <span className="flex items-center justify-end gap-1 font-semibold">
+    <Check size={16} strokeWidth={3} aria-hidden="true" /> {words}
+  </span>
+);
+
+/** Where the pieces of a line are: in the box, on the shelf, on their way, or nowhere yet. */
+function Where({ stands: { box, shelf, coming, short, due, isLate } }: { stands: Stands }) {
+  const wanted = box + shelf + coming + short;
+  const of = (n: number): string => (n === wanted ? "" : `${n} `);
+  return (
+    <>
+      {box > 0 && <Has words={`${of(box)}in the box`} />}
+      {shelf > 0 && <span className="block">{of(shelf)}on the shelf</span>}
+      {coming > 0 && (
+        <span className={`block ${isLate ? "text-error font-semibold" : ""}`}>
+          {of(coming)}
+          {due === null ? "ordered" : `${isLate ? "late, was due" : "comes"} ${dayText(due)}`}
+        </span>
+      )}
+      {short > 0 && <b className="block">{of(short)}to get</b>}
+    </>
+  );
+}

@@ -1,0 +1,169 @@
+import { Download } from "lucide-react";
+import { useMemo } from "react";
+import { data } from "react-router";
+import { v7 as newId } from "uuid";
+import { BESIDE } from "~/frame/pages";
+import { useInside } from "~/door/inside";
+import { KEPT } from "~/offline/keys";
+import { loadOrKept } from "~/offline/kept";
+import { skipTabChanges } from "~/look/revalidate";
+import { services } from "~/server/context";
+import { jobRecord } from "~/server/job-context";
+import { useJobView } from "~/view/view";
+import { stockOfUnit } from "~/choose/chain-page";
+import { useUnitAsked } from "~/choose/use-unit-asked";
+import { useShelfAnew } from "~/choose/use-shelf-anew";
+import { AWAY, unlessAway } from "~/look/unless-away";
+import { readForm, typedIn } from "~/server/form";
+import { mustBe } from "~/server/session";
+import type { Book } from "~core/book";
+import { SOME_DAY, type Cover } from "~core/kit";
+import { standing } from "~core/needs";
+import { field, uuid, whole, words } from "~core/shape";
+import { backToShelf, order, supplyOf, type NewOrder } from "~store/orders";
+import { pricesOf } from "~store/prices";
+import type { Route } from "./+types/parts";
+import { CoverPanel } from "./cover";
+import { NeedsHead, NeedsList } from "./list";
+import { BoxOver } from "./box";
+import { namesOf, needsNow, numbersOf } from "./needs";
+import { OpenYet, WhileOpenList } from "./more";
+import { supplyFrom } from "./supply";
+import { kitsOf, onShelf, waysOf } from "./ways-of";
+
+export const meta: Route.MetaFunction = ({ params }) => [{ title: `Parts ${params.number} · Yard Key` }];
+
+export const loader = async ({ context, params }: Route.LoaderArgs) => {
+  const { pool } = context.get(services);
+  const record = await jobRecord(context, params.number);
+  const [stock, onHand, prices, supply] = await Promise.all([
+    stockOfUnit(pool, record),
+    onShelf(pool, record),
+    pricesOf(pool, numbersOf(record.book)),
+    supplyOf(pool, record.id),
+  ]);
+  // Ids of what this page may send: the same form sent twice is carried out once.
+  return { stock, onHand, prices, supply, ids: { order: newId(), back: newId() } };
+};
+
+const ordered = { id: field(uuid), cents: field(whole(0, 1_000_000_000)), days: field(whole(0, 100_000)) };
+const back = { id: field(uuid), part: field(words(1, 80)), pieces: field(whole(1, 1000)) };
+
+/** Orders what is shown, one order to each supplier, and takes what is on the shelf; or puts what is over back there. */
+export const action = async ({ context, request, params }: Route.ActionArgs) => {
+  const { pool } = context.get(services);
+  const staff = mustBe(context, "parts", "lead", "owner");
+  const record = await jobRecord(context, params.number);
+  const typed = await typedIn(request);
+  if (typed.intent === "back") {
+    const form = readForm(back, typed);
+    if ("problems" in form) return data({ problem: "Look again." }, { status: 400 });
+    const done = await backToShelf(pool, { ...form.values, job: record.id, by: staff.name });
+    return done
+      ? data({ problem: "" })
+      : data({ problem: "So many are not in the box any more." }, { status: 409 });
+  }
+  const form = readForm(ordered, typed);
+  if ("problems" in form)
+    return data({ problem: "Nothing was shown to be ordered. Look again." }, { status: 400 });
+  if (record.facts.some(({ body }) => body.kind === "closed"))
+    return data({ problem: "The job is closed." }, { status: 409 });
+  const { id, cents, days } = form.values;
+  const { ways, seats } = await waysOf(context, params.number);
+  const way = ways.front.find((one) => one.cents === cents && one.days === days);
+  if (!way) return data({ problem: CHANGED }, { status: 409 });
+  const gone = await order(pool, { id, job: record.id, by: staff.name, ...linesOf(way, record.book, seats) });
+  return gone === null
+    ? data({ problem: "" })
+    : data({ problem: `${gone} is not on the shelf any more. Look again.` }, { status: 409 });
+};
+
+const CHANGED = "The list, a price or the shelf has changed meanwhile: this is what there is now.";
+
+/** A way to cover a list as what is ordered and what is fetched. */
+function linesOf(
+  { takes }: Cover,
+  book: Book,
+  seats: ReadonlyMap<string, readonly string[]>,
+): Pick<NewOrder, "lines" | "shelf"> {
+  const [names, kits] = [namesOf(book), kitsOf(book)];
+  const name = (of: string): string => names.get(of) ?? of;
+  return {
+    lines: takes.flatMap(({ number, supplier, pieces, cents, days }): NewOrder["lines"] =>
+      supplier === null
+        ? []
+        : [
+            {
+              supplier,
+              part: number,
+              name: name(number),
+              pieces,
+              cents,
+              days: days >= SOME_DAY ? null : days,
+              ...(kits.has(number) ? { contents: kits.get(number) ?? [] } : {}),
+              ...(seats.has(number) ? { seats: seats.get(number) ?? [] } : {}),
+            },
+          ],
+    ),
+    shelf: takes.flatMap(({ number, supplier, pieces }) =>
+      supplier === null ? [{ part: number, name: name(number), pieces }] : [],
+    ),
+  };
+}
+
+export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
+  loadOrKept(KEPT.page(params.number, "parts"), serverLoader, () => NOTHING);
+
+const NOTHING = {
+  stock: [],
+  onHand: [],
+  prices: [],
+  supply: { box: [], coming: [] },
+  ids: { order: "", back: "" },
+};
+
+export const shouldRevalidate = skipTabChanges;
+
+/** What could not be sent is said, and the page stays. */
+export const clientAction = ({ serverAction }: Route.ClientActionArgs) =>
+  unlessAway(serverAction, () => ({ problem: AWAY }));
+
+/** What the unit needs, line by line with who asked for it and which step waits; and how it is best covered. */
+export default function PartsPage({ loaderData }: Route.ComponentProps) {
+  const { job, applied, number } = useJobView();
+  const { house, staff } = useInside();
+  const { stock, onHand, prices, supply, ids } = useShelfAnew(`/jobs/${number}/parts`, loaderData);
+  const { whole: asked } = useUnitAsked(stock);
+  const needs = useMemo(() => needsNow(job, applied, house, asked), [job, applied, house, asked]);
+  const stands = useMemo(() => standing(needs.lines, supplyFrom(supply, onHand)), [needs, supply, onHand]);
+  const cents = useMemo(() => new Map(prices), [prices]);
+  const wanted = needs.lines
+    .flatMap(({ id, number: of }) => {
+      const one = stands.get(id);
+      return of !== null && one && one.short + one.shelf > 0 ? [`${of} ${one.short + one.shelf}`] : [];
+    })
+    .join(",");
+  return (
+    <div>
+      <div className={`mb-1 flex min-h-[50px] items-center gap-3 ${BESIDE.free}`}>
+        <div className="grow">
+          <NeedsHead lines={needs.lines} stands={stands} prices={cents} />
+        </div>
+        <a className="btn touch" href={`/jobs/${number}/quote.pdf`} download>
+          <Download size={20} aria-hidden="true" /> Quote
+        </a>
+      </div>
+      <div className="grid grid-cols-[minmax(0,5fr)_minmax(0,3fr)] items-start gap-3 max-[1100px]:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
+        <div className="grid grid-cols-1 gap-3">
+          <NeedsList lines={needs.lines} stands={stands} />
+          <OpenYet states={needs.open} number={number} />
+        </div>
+        <div className="grid grid-cols-1 gap-3">
+          <CoverPanel wanted={wanted} number={number} closed={job.closed !== null} orderId={ids.order} />
+          {staff.role !== "builder" && <BoxOver box={supply.box} lines={needs.lines} id={ids.back} />}
+          <WhileOpenList list={needs.whileOpen} prices={cents} hourCents={house.hourCents} />
+        </div>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,15 @@
+export {
+  heldUpBy,
+  needsOf,
+  overIn,
+  standing,
+  wanted,
+  type Need,
+  type NeedKind,
+  type Needs,
+  type Stands,
+  type Supply,
+  type Waits,
+  type WhileOpen,
+} from "./needs";
+export { comparedBy } from "./goods-in";
