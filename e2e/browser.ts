@@ -88,7 +88,7 @@ export class Person {
   private async keepsNothing(): Promise<void> {
     const browser = this.driver as chrome.Driver;
     await browser.sendDevToolsCommand("Network.enable", {});
-    await browser.sendDevToolsCommand("Network.setBlockedURLs", { urls: ["*/kept/jobs*"] });
+    await this.hears();
     await browser.sendDevToolsCommand("Page.addScriptToEvaluateOnNewDocument", {
       source:
         "if (navigator.serviceWorker) navigator.serviceWorker.register = () => Promise.reject(new Error());",
@@ -112,6 +112,12 @@ export class Person {
   /** As a machine so many times slower. */
   slowed = (rate: number): Promise<void> =>
     (this.driver as chrome.Driver).sendDevToolsCommand("Emulation.setCPUThrottlingRate", { rate });
+
+  /** Whether the pages opened from now on are told what others do, or find out when they send something. */
+  hears = (on = true): Promise<void> =>
+    (this.driver as chrome.Driver).sendDevToolsCommand("Network.setBlockedURLs", {
+      urls: ["*/kept/jobs*", ...(on ? [] : ["*/live"])],
+    });
 
   /** Cuts this person's network, or mends it; the server stays up for everyone else. */
   network = (on: boolean): Promise<void> =>

@@ -168,6 +168,7 @@ describe("several jobs at one shelf", () => {
         const other = await jobOf(shop, "marram-dunlin", traits);
         for (const job of [one, other])
           await tried(job, "d3-clearance", ["two notches"], "1.10 mm", "1.11 mm", "1.09 mm");
+        await mira.hears(false);
         await mira.go(`${shop.url}/shelf/share`);
         await mira.see(`//section[@data-job='${one}']//b[.='1.90 mm']`);
         await mira.see(`//section[@data-job='${other}']//b[.='1.90 mm']`);
@@ -185,6 +186,7 @@ describe("several jobs at one shelf", () => {
         await tomas.press("//li[@data-pull='d3-clearance']//button[contains(., 'Give up')]");
         await tomas.see("//button[contains(., 'Accept it')]");
         // Without the other a job has it for itself.
+        await mira.hears();
         await mira.go(`${shop.url}/shelf/share?without=${winner}`);
         await mira.see(`//section[@data-job='${loser}'][not(.//*[@data-alone])]`);
         await mira.press(`//section[@data-job='${loser}']//button[contains(., 'Put aside')]`);
