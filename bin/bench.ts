@@ -10,7 +10,7 @@ import { Key, Person } from "../e2e/browser";
 import { openShop, type Shop } from "../e2e/shop";
 import sharp from "sharp";
 import { Diagnostician } from "../core/diagnose";
-import { searcher } from "../app/book/find";
+import { searcher } from "../app/book/answering";
 import { resolve } from "../core/book";
 import { answers } from "../core/find";
 import { readBook } from "../core/check";

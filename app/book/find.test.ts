@@ -2,7 +2,7 @@ import { describe, expect, it, test } from "@jest/globals";
 import { resolve, type UnitSystem } from "~core/book";
 import { answers } from "~core/find";
 import { bookOf, type UnitId } from "../../demo/units";
-import { searcher } from "./find";
+import { searcher } from "./answering";
 
 function ask(
   unit: UnitId,

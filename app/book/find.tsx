@@ -1,32 +1,13 @@
 import { forPage } from "~/look/use-keys";
-import MiniSearch from "minisearch";
 import { Search } from "lucide-react";
 import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { type Applied, type UnitSystem } from "~core/book";
-import { answers, type Answer } from "~core/find";
+import type { Answer } from "~core/find";
+import { useLater } from "~/look/later";
 
-/** Searches a book's answers: every word must be met, by its beginning or nearly; titles count more than the words beside them. */
-export function searcher(all: readonly Answer[]): (query: string) => Answer[] {
-  const index = new MiniSearch<Answer>({
-    fields: ["title", "words", "answer"],
-    storeFields: [],
-    searchOptions: {
-      boost: { title: 4, words: 2 },
-      prefix: true,
-      fuzzy: (term) => (term.length > 4 ? 0.2 : false),
-      combineWith: "AND",
-    },
-  });
-  index.addAll(all);
-  const byId = new Map(all.map((answer) => [answer.id, answer]));
-  const found = (query: string, combineWith: "AND" | "OR"): Answer[] =>
-    index.search(query, { combineWith }).flatMap(({ id }) => byId.get(id as string) ?? []);
-  return (query) => {
-    const strict = found(query, "AND");
-    return (strict.length > 0 ? strict : found(query, "OR")).slice(0, 8);
-  };
-}
+/** The index is made when somebody asks: no page waits for it. */
+const loadAnswering = () => import("./answering");
 
 /** The one find: a key from anywhere in a job or a book, and the figure stands there. */
 export function Find({
@@ -47,9 +28,13 @@ export function Find({
   const [open, setOpen] = useState(false);
   const [at, setAt] = useState(0);
   const navigate = useNavigate();
-  const search = useMemo(() => (open ? searcher(answers(applied, unit)) : () => []), [open, applied, unit]);
+  const answering = useLater(loadAnswering);
+  const search = useMemo(
+    () => (open && answering ? answering.searcher(answering.answers(applied, unit)) : null),
+    [open, answering, applied, unit],
+  );
   const asked = useDeferredValue(query);
-  const found = useMemo(() => search(asked), [search, asked]);
+  const found = useMemo(() => search?.(asked) ?? [], [search, asked]);
   const show = (): void => {
     setOpen(true);
     dialog.current?.showModal();
@@ -129,7 +114,7 @@ export function Find({
               </span>
             </li>
           ))}
-          {asked.trim() !== "" && found.length === 0 && (
+          {search && asked.trim() !== "" && found.length === 0 && (
             <li className="p-4 text-lg" role="option" aria-selected="false">
               The book says nothing of this for this version.
             </li>

@@ -29,7 +29,7 @@ import { OrderWith } from "./order-with";
 import { pieceText } from "./piece-text";
 import { WaysOut } from "./plan-notes";
 import { percent, sourceText } from "./candidate-words";
-import { PackDrawing } from "./worksheet";
+import { PackDrawing } from "./pack-drawing";
 
 interface Props {
   sheet: Worksheet;

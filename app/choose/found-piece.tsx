@@ -1,7 +1,7 @@
 import { useState, type FormEvent } from "react";
 import { Choice, Field } from "~/look/field";
 import { seatFacts } from "~core/fact";
-import type { SeatState } from "~core/measure";
+import type { SeatState, Worksheet } from "~core/measure";
 import { type LengthUnit } from "~core/quantity";
 import { parseReading } from "~core/reading";
 import { capital, isFromShelf, seatWord, selectiveWord, type SeatSize } from "~core/book";
@@ -155,3 +155,9 @@ export function FoundPiece({ seat, unit }: { seat: SeatState; unit: LengthUnit }
     </form>
   );
 }
+
+/** What was found in each of its seats that nobody has changed yet. */
+export const FoundPieces = ({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit }) =>
+  sheet.seats
+    .filter(({ fit, link }) => fit === 0 && link.kind !== "cut")
+    .map((seat) => <FoundPiece key={seat.link.id} seat={seat} unit={unit} />);

@@ -1,44 +1,32 @@
 import { ArrowRight } from "lucide-react";
-import { useMemo, useState } from "react";
+import { lazy, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
+import { useLater } from "~/look/later";
 import { Rule } from "~/look/rule";
-import { Stack } from "~/look/stack";
 import { Working } from "~/look/working";
-import {
-  isPackSheet,
-  ruleOf,
-  titleOf,
-  type PackSheet,
-  type ReadingSet,
-  type SeatState,
-  type Worksheet,
-} from "~core/measure";
+import { isPackSheet, ruleOf, titleOf, type PackSheet, type ReadingSet, type Worksheet } from "~core/measure";
 import { stageWords } from "~core/stage";
-import { plates } from "~core/pack";
-import type { LengthUnit, Nm } from "~core/quantity";
 import { capital, isDecided, seatWord, selectiveWord } from "~core/book";
-import { type Stock } from "~core/select";
 import { Bench } from "~core/steps";
 import type { FormAnswer } from "~/view/form-answer";
 import { useKeys } from "~/look/use-keys";
 import { useJobView } from "~/view/view";
-import { pieceIn } from "~/reading/piece-in";
 import { Readings } from "~/reading/readings";
 import { TakeReading } from "~/reading/take-reading";
-import { Candidates } from "./candidates";
 import { ChainDrawing } from "./chain-drawing";
 import { Conditions } from "./conditions";
 import { EarlierReadings } from "./earlier-readings";
-import { FoundPiece } from "./found-piece";
+import { FoundPieces } from "./found-piece";
 import { HowItLies } from "./how-it-lies";
 import { NoFigure } from "./no-figure";
 import { NotAsPredicted } from "./not-as-predicted";
+import { PackDrawing } from "./pack-drawing";
+import { seatAt, type Loaded, type TabProps } from "./tab";
 import { OrderWith } from "./order-with";
 import { Outcome } from "./outcome";
 import { SinceFound } from "./since-found";
 import { TrialPiece } from "./trial-piece";
-import { useUnitAsked } from "./use-unit-asked";
 import { VerdictPanel } from "./verdict-panel";
 import { Waiver } from "./waiver";
 
@@ -70,13 +58,9 @@ function tabOf({ stage, choice, trial }: Worksheet): Tab {
   }
 }
 
-export interface Loaded {
-  stock: Stock[];
-  /** What was put aside for the job’s seats, by what it is called among the candidates. */
-  aside: Readonly<Record<string, string>>;
-  leads: { id: string; name: string }[];
-  ids: { choice: string; reading: string; waiver: string };
-}
+/** Choosing solves the whole unit: its search comes once the page stands, or with the page that opens there. */
+const loadChoosing = () => import("./choose-tab");
+const ChooseTab = lazy(async () => ({ default: (await loadChoosing()).ChooseTab }));
 
 /** One figure at the bench: its tabs, and in each what is read, chosen or proven there. */
 export function ChainSheet({
@@ -97,6 +81,7 @@ export function ChainSheet({
   const tab = TABS.find(({ tab: one }) => one === search.get("show"))?.tab ?? landing;
   // Which of its seats is chosen for: one that was led to, until another is touched.
   const [asked, setAsked] = useState(search.get("seat"));
+  useLater(loadChoosing);
   const due = tabOf(sheet);
   const closed = job.closed !== null;
   const props: TabProps = { sheet, unit, closed, ids, actionData, leads };
@@ -152,15 +137,6 @@ const RESTS: ReadonlySet<Worksheet["stage"]["at"]> = new Set(["quiet", "done", "
 function chooseWord({ seats }: Worksheet): string {
   const [one, ...more] = seats.filter(({ link }) => isDecided(link));
   return one && more.length === 0 ? capital(selectiveWord(one.link)) : "Pieces";
-}
-
-interface TabProps {
-  sheet: Worksheet;
-  unit: LengthUnit;
-  closed: boolean;
-  ids: Loaded["ids"];
-  leads: Loaded["leads"];
-  actionData: FormAnswer | undefined;
 }
 
 function ReadTab({
@@ -250,69 +226,6 @@ function ReadTab({
   );
 }
 
-/** What was found in each of its seats that nobody has changed yet. */
-const FoundPieces = ({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit }) =>
-  sheet.seats
-    .filter(({ fit, link }) => fit === 0 && link.kind !== "cut")
-    .map((seat) => <FoundPiece key={seat.link.id} seat={seat} unit={unit} />);
-
-/** A pack drawn to scale with what is in its seats: a plate that is chosen lies among the plates, a ring in its groove. */
-export function PackDrawing({
-  sheet,
-  gap,
-  sameIn,
-  unit,
-  caption,
-  swaps = new Map(),
-  predicted = false,
-}: {
-  sheet: PackSheet;
-  gap: Nm | null;
-  /** Whether what is in now was in when it was read. */
-  sameIn: boolean;
-  unit: LengthUnit;
-  caption?: string;
-  /** What goes in instead, by seat. */
-  swaps?: ReadonlyMap<string, Nm | null>;
-  predicted?: boolean;
-}) {
-  const { applied, seats } = sheet;
-  const inStack = new Set(applied.stack.flatMap(({ seat }) => seat ?? []));
-  const sizeIn = (id: string): Nm | null => {
-    const seat = seats.find(({ link }) => link.id === id);
-    return swaps.has(id) ? (swaps.get(id) ?? null) : sameIn ? pieceIn(seat) : null;
-  };
-  // Seats that lie among the plates are drawn there with what is in them; the one that closes the pack stands at its end.
-  const end = seats.find(
-    ({ link }) => !inStack.has(link.id) && link.kind !== "groove" && link.kind !== "cut",
-  );
-  return (
-    <Stack
-      plates={plates(applied.stack).map((plate) =>
-        plate.seat === undefined ? plate : { ...plate, thickness: sizeIn(plate.seat) ?? plate.thickness },
-      )}
-      gap={gap}
-      ring={end ? sizeIn(end.link.id) : null}
-      unit={unit}
-      caption={caption ?? titleOf(sheet)}
-      selective={selectiveWord(end?.link)}
-      predicted={predicted}
-    />
-  );
-}
-
-/** Which of its seats is chosen for: the one that was asked for, else the first that waits for a decision. */
-function seatAt({ seats }: Worksheet, asked: string | null): SeatState | undefined {
-  const known = seats.filter(({ fitted }) => fitted);
-  const decided = known.filter(({ link }) => isDecided(link));
-  return (
-    known.find(({ link }) => link.id === asked) ??
-    decided.find(({ choice }) => !choice) ??
-    decided[0] ??
-    known[0]
-  );
-}
-
 /** The seats of a figure that has several: which of them is chosen for. */
 function Places({
   sheet,
@@ -340,53 +253,6 @@ function Places({
         </button>
       ))}
     </nav>
-  );
-}
-
-function ChooseTab({
-  sheet,
-  unit,
-  closed,
-  ids,
-  actionData,
-  stock,
-  aside,
-  place,
-}: TabProps & Pick<Loaded, "stock" | "aside"> & { place: string | null }) {
-  const { unit: whole, whole: asked } = useUnitAsked(stock);
-  const unknown = sheet.seats.filter(({ fitted, unseen }) => !fitted && !unseen);
-  const seat = seatAt(sheet, place);
-  if (sheet.seats.length === 0)
-    return (
-      <p className="plate p-5 text-lg">
-        The book names no selective for this figure: what is outside is brought inside by other parts.
-      </p>
-    );
-  if (!seat || (sheet.seats.length === 1 && unknown.length > 0))
-    return (
-      <div className="grid grid-cols-2 gap-3">
-        <p className="plate p-5 text-lg">
-          Which {selectiveWord(sheet.seats[0]?.link)} is in? Without it no swap can be predicted. Read its
-          mark, or put a micrometer on it.
-        </p>
-        <FoundPieces sheet={sheet} unit={unit} />
-      </div>
-    );
-  return (
-    <>
-      <Candidates
-        key={seat.link.id}
-        sheet={sheet}
-        seat={seat}
-        asked={asked}
-        whole={whole}
-        aside={aside[seat.link.id]}
-        unit={unit}
-        closed={closed}
-        id={ids.choice}
-        actionData={actionData}
-      />
-    </>
   );
 }
 

@@ -1,5 +1,5 @@
 import { TZDate } from "@date-fns/tz";
-import { format } from "date-fns";
+import { lightFormat } from "date-fns";
 import { useInside } from "~/door/inside";
 
 /** How moments are written in the shop: by its own clock, wherever the server or the browser stands. */
@@ -16,7 +16,7 @@ export interface When {
 
 /** @param zone the shop's, by its name: `Europe/Oslo`. */
 export function whenIn(zone: string): When {
-  const as = (pattern: string) => (at: string) => format(new TZDate(at, zone), pattern);
+  const as = (pattern: string) => (at: string) => lightFormat(new TZDate(at, zone), pattern);
   return {
     day: as("yyyy-MM-dd"),
     moment: as("yyyy-MM-dd HH:mm"),
