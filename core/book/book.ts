@@ -1,5 +1,6 @@
 import { chain, order, pack, seat, series } from "./format/pack";
 import { checkBall, fastenerGroup, measurement, ownReason, ownWear, part, weakPoint } from "./format/parts";
+import { way } from "./format/stronger";
 import { consumable, kit } from "./format/supply";
 import { element, gearSet, range, station, train } from "./format/train";
 import {
@@ -73,6 +74,7 @@ export const book = object({
   reasons: optional(list(ownReason)),
   kits: optional(list(kit)),
   consumables: optional(list(consumable)),
+  stronger: optional(list(way)),
   weakPoints: optional(list(weakPoint)),
   measurements: optional(list(measurement)),
   fasteners: optional(list(fastenerGroup)),

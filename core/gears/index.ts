@@ -1,8 +1,10 @@
+export { loadsOf, type Load, type Loads } from "./loads";
 export { ratioText, solveRanges, type SolvedRange } from "./ranges";
 export { pinionsCollide, teethDoubt } from "./teeth";
 export {
   baseOfTrain,
   behave,
+  isOneWay,
   membersOf,
   renamed,
   slipAt,

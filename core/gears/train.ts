@@ -95,7 +95,8 @@ export interface Behaviour {
   freedom: number;
 }
 
-const isOneWay = ({ kind }: Element): boolean => kind === "one-way clutch";
+/** Whether it lets go by itself the other way round. */
+export const isOneWay = ({ kind }: Element): boolean => kind === "one-way clutch";
 
 /** The train with nothing applied: a base that every question starts from. */
 export function baseOfTrain({ members, gearSets, train }: Train, pulley: PulleyEnd = "low"): LinearSystem {

@@ -35,6 +35,7 @@ export function plates(stack: readonly StackEntry[]): Plate[] {
   return result;
 }
 
+/** How many of it there are. */
 export const countOf = (entry: StackEntry): number => entry.count ?? 1;
 const plate = ({ role, part, thickness, faced, seat }: StackEntry): Plate => ({
   role,

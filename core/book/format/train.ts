@@ -14,7 +14,7 @@ import {
   type Read,
 } from "../../shape";
 import { OUTSIDE, type Outside } from "../catalogue";
-import { holds } from "./common";
+import { holds, measure, width } from "./common";
 
 /** Where things sit along the shaft, and what kind of thing is drawn there. */
 export const station = object({
@@ -85,6 +85,25 @@ export const gearSet = choice("kind", {
   }),
 });
 
+/** What a band’s grip is worked out from. */
+const band = object({
+  drum: about("Radius of the drum it lies on.", width),
+  wrap: about("How far round the drum it lies; above 360° for one that goes round twice.", measure("angle")),
+  friction: number(0.02, 0.6),
+  winds: about(
+    "The sense in which its drum must be driven, seen from the front, for the band to wind itself tighter.",
+    oneOf("forward", "backward"),
+  ),
+  area: about("Of the servo’s piston on its apply side.", measure("area")),
+  spring: about("What pushes the servo back.", optional(measure("force"))),
+  lever: about(
+    "What a lever between servo and band makes of the force; 1 where there is none.",
+    number(0.1, 10),
+  ),
+  pressure: measure("pressure"),
+  duty: oneOf("shifting", "standstill"),
+});
+
 export const element = object({
   id: names("element"),
   name: optional(text),
@@ -100,6 +119,11 @@ export const element = object({
     optional(refersTo("part")),
   ),
   servo: about("What works a band or brake: where its servo sits, in words.", optional(text)),
+  band: optional(band),
+  carries: about(
+    "What a one-way clutch or a synchroniser is made to carry: it has no plates to work it out from.",
+    optional(measure("torque")),
+  ),
   outside: about(
     "Applied for something other than a range: the converter's lock-up, driven wheels front and rear.",
     optional(oneOf(...(Object.keys(OUTSIDE) as Outside[]))),

@@ -1,0 +1,27 @@
+export {
+  bandTorque,
+  forceOf,
+  meanRadii,
+  packTorque,
+  torqueOf,
+  type BandGrip,
+  type Grip,
+  type PackGrip,
+  type RatedGrip,
+} from "./grip";
+export { platePlans, type PlatePlan, type PlateStart } from "./plates";
+export { dragSpeed, facingSpeed, headForce, riseOf, shiftHeat, steelMass } from "./turning";
+export {
+  capacitiesOf,
+  demandsOf,
+  USES,
+  USUAL_MARGINS,
+  type Change,
+  type Demand,
+  type Duty,
+  type ElementCapacity,
+  type Judged,
+  type Margins,
+  type Side,
+  type Use,
+} from "./unit";
