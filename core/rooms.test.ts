@@ -4,7 +4,19 @@ import { dirname, join, normalize } from "node:path";
 import { expect, it } from "@jest/globals";
 
 const ROOMS = [
-  ...(["quantity", "shape", "reading", "torque", "chain", "book", "pack", "find", "gears", "check", "capacity"] as const),
+  ...([
+    "quantity",
+    "shape",
+    "reading",
+    "torque",
+    "chain",
+    "book",
+    "pack",
+    "find",
+    "gears",
+    "check",
+    "capacity",
+  ] as const),
   ...(["select", "fact", "measure", "steps", "diagnose", "inspect", "needs", "kit", "stage"] as const),
 ];
 const root = new URL(".", import.meta.url).pathname;

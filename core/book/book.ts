@@ -19,13 +19,16 @@ import {
   tool,
   trap,
 } from "./format/work";
+import { measure } from "./format/common";
 import {
+  about,
   check,
   id,
   jsonSchemaOf,
   list,
   map,
   names,
+  number,
   object,
   oneOf,
   optional,
@@ -55,6 +58,20 @@ export const book = object({
     revision: whole(1, 100_000),
     source: text,
     summary: optional(text),
+    behind: about(
+      "The strongest engine it was built behind.",
+      optional(
+        object({
+          torque: measure("torque"),
+          speed: about("Of the input when it shifts at full throttle.", measure("speed")),
+          stall: about("What the converter makes of the torque at a standstill.", optional(number(1, 4))),
+          held: about(
+            "How much of its torque the engine is let give in a range, where the control unit holds it back.",
+            optional(map(number(0.1, 1))),
+          ),
+        }),
+      ),
+    ),
   }),
   traits: list(object({ id: names("trait"), name: text, values: map(object({ name: text, tell: text })) })),
   depths: list(names("depth", text), 1),

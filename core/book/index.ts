@@ -20,7 +20,8 @@ export {
   type PartKind,
   type WeakPoint,
 } from "./format/parts";
-export type { Way } from "./format/stronger";
+export type { Strengthening } from "./strengthened";
+export type { StrongerWay } from "./format/stronger";
 export type { Consumable, Kit } from "./format/supply";
 export type { Element, GearSet, Range, Station } from "./format/train";
 export type { Fluid, Relearn, Step, Tool } from "./format/work";

@@ -38,10 +38,17 @@ export function nameIn(book: Book, id: string): string {
 
 function namesById(book: Book): Map<string, string> {
   const { parts, chains, packs, stations, traits, series, seats = [] } = book;
-  const { measurements = [], weakPoints = [], teardown = [], build = [], fasteners = [] } = book;
+  const {
+    measurements = [],
+    weakPoints = [],
+    stronger = [],
+    teardown = [],
+    build = [],
+    fasteners = [],
+  } = book;
   const named = [
     ...[...parts, ...chains, ...seats, ...stations, ...traits, ...series],
-    ...[...measurements, ...weakPoints, ...teardown, ...build],
+    ...[...measurements, ...weakPoints, ...stronger, ...teardown, ...build],
   ];
   const bolts = fasteners.flatMap(({ id, name }) => [
     { id, name },

@@ -3,6 +3,7 @@ import { METHODS, type Allowances, type Method, type Spec } from "../reading";
 import type { Book, Trait } from "./book";
 import type { Chain, Pack, StackEntry } from "./format/pack";
 import { seatsOf, type SeatLink } from "./seats";
+import { strengthened, type Strengthening } from "./strengthened";
 
 /** Facts about this very unit: trait → value, as seen. A trait nobody has looked at yet is absent. */
 export type Configuration = Readonly<Record<string, string>>;
@@ -54,6 +55,8 @@ export interface Applied {
   present: Book;
   /** Of that, what the depth of work reaches. */
   scoped: Book;
+  /** That as it was built, where it is made stronger now: what comes out is held against it. Null where nothing is. */
+  asBuilt: Book | null;
   chains: AppliedChain[];
   packs: PackChain[];
   /** Chains that hold but have no spec for what is known of this unit. */
@@ -170,15 +173,18 @@ function standing(book: Book, configuration: Configuration): Book {
  *
  * @param depths of the book, one or several.
  * @param house the shop's own values for this unit, if it has any.
+ * @param stronger what is made stronger on this one than it was built.
  */
 export function resolve(
   book: Book,
   configuration: Configuration,
   depths: readonly string[],
   house: readonly HouseValue[] = [],
+  stronger: Strengthening | null = null,
 ): Applied {
   const unseen = book.traits.filter(({ id }) => !Object.hasOwn(configuration, id));
-  const unit = standing(book, configuration);
+  const asBuilt = standing(book, configuration);
+  const unit = stronger ? strengthened(asBuilt, stronger) : asBuilt;
   const unstated: Chain[] = [];
   const chains = unit.chains.flatMap((chain): AppliedChain[] => {
     const stated = chain.spec.find((spec) => reaches(spec, depths)) ?? chain.spec[0];
@@ -218,6 +224,7 @@ export function resolve(
     book,
     present: unit,
     scoped: within(unit, depths),
+    asBuilt: stronger ? within(asBuilt, depths) : null,
     chains,
     packs,
     unstated,

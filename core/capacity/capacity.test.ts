@@ -1,6 +1,6 @@
 import { describe, expect, it, test } from "@jest/globals";
 import fc from "fast-check";
-import { resolve, type PackChain, type SeatSize, type StackEntry, type Way } from "../book";
+import { resolve, type PackChain, type SeatSize, type StackEntry, type StrongerWay } from "../book";
 import { nominalGap, thicknessOf } from "../pack";
 import { nm, type Nm } from "../quantity";
 import { bookOf, UNITS } from "../../demo/units";
@@ -115,7 +115,8 @@ describe("a unit", () => {
         ),
       );
     const [one, two] = [of(1), of(2)];
-    close(one["1"] ?? 0, 100 * (108 / 76));
+    // The book lets the engine give 85 of 100 in first.
+    close(one["1"] ?? 0, 85 * (108 / 76));
     expect(two["1"]).toBeCloseTo(2 * (one["1"] ?? 0), 9);
     expect(two["2"]).toBeCloseTo(one["2"] ?? 0, 9);
     // Both drive the same way: the pack carries less where another clutch drives along.
@@ -125,12 +126,12 @@ describe("a unit", () => {
   it("more pressure, faces and friction carry more; a use that is harder wants more", () => {
     const book = bookOf("marram-dunlin");
     const applied = resolve(book, firstOf(book.traits), book.depths);
-    const d3 = (use: Duty["use"], ways: Way[]) =>
+    const d3 = (use: Duty["use"], ways: StrongerWay[]) =>
       capacitiesOf(applied, { ...DUTY, use }, new Map([["d3", { ways }]])).find(
         ({ element }) => element.id === "d3",
       );
-    const raised: Way = {
-      ...{ id: "raised", name: "raised pressure", element: "d3" },
+    const raised: StrongerWay = {
+      ...{ id: "raised", name: "raised pressure", elements: ["d3"] },
       pressure: { quantity: "pressure", unit: "bar", figure: "18" },
     };
     const [stock, planned] = [d3("usual", [raised])?.stock, d3("usual", [raised])?.planned];
@@ -154,7 +155,12 @@ describe("how many more plates fit", () => {
     if (!found) throw new Error(id);
     return found;
   };
-  const way = (id: string, more: Partial<Way>): Way => ({ id, name: id, element: "d1", ...more });
+  const way = (id: string, more: Partial<StrongerWay>): StrongerWay => ({
+    id,
+    name: id,
+    elements: ["d1"],
+    ...more,
+  });
 
   it("with nothing done to it the stock stack is all there is", () => {
     const d1 = pack("d1");
@@ -226,13 +232,13 @@ describe("how many more plates fit", () => {
   /** Least metal for each count, every plate, ring and cut tried. */
   function everything(
     d1: PackChain,
-    ways: readonly Way[],
+    ways: readonly StrongerWay[],
     start: { gap: Nm },
     ring: Nm,
     sizes: readonly SeatSize[],
   ): Map<string, number> {
     const least = new Map<string, number>();
-    const has = (id: string): Way | undefined => ways.find((one) => one.id === id);
+    const has = (id: string): StrongerWay | undefined => ways.find((one) => one.id === id);
     const stock = { wave: 1_900_000, steel: 1_800_000, friction: 1_600_000, end: 4_800_000 };
     const before = stock.wave + 4 * stock.steel + 4 * stock.friction + stock.end;
     for (let n = 4; n <= 10; n++)

@@ -14,7 +14,6 @@ export { dragSpeed, facingSpeed, headForce, riseOf, shiftHeat, steelMass } from 
 export {
   capacitiesOf,
   demandsOf,
-  USES,
   USUAL_MARGINS,
   type Change,
   type Demand,

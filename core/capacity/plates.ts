@@ -1,4 +1,4 @@
-import type { PackChain, SeatSize, StackEntry, Way } from "../book";
+import type { PackChain, SeatSize, StackEntry, StrongerWay } from "../book";
 import { isDecided, isFromShelf } from "../book";
 import { counts, countOf, thicknessOf } from "../pack";
 import { nm, type Nm } from "../quantity";
@@ -43,7 +43,7 @@ const SPRUNG: ReadonlySet<string> = new Set(["waved plate", "cushion plate"]);
  */
 export function platePlans(
   pack: Pick<PackChain, "stack" | "spec" | "seats">,
-  ways: readonly Way[],
+  ways: readonly StrongerWay[],
   start: PlateStart,
   isThere: (size: SeatSize) => boolean = () => true,
 ): PlatePlan[] {
@@ -108,7 +108,7 @@ const before = (a: readonly number[], b: readonly number[]): boolean => {
 };
 
 /** Everything that can come off, from nothing up: of several parts in all their steps together. */
-function offsOf(ways: readonly Way[]): { off: number; used: string[] }[] {
+function offsOf(ways: readonly StrongerWay[]): { off: number; used: string[] }[] {
   const all = ways.reduce(
     (sums, { id, cut }) =>
       cut
@@ -127,7 +127,7 @@ function offsOf(ways: readonly Way[]): { off: number; used: string[] }[] {
 /** Every stack the ways allow with so many more frictions, and a steel for each. */
 function* stacks(
   stock: readonly StackEntry[],
-  ways: readonly Way[],
+  ways: readonly StrongerWay[],
   more: number,
 ): Generator<{ stack: StackEntry[]; used: string[]; isSprung: boolean }> {
   const leaving = ways.filter(({ without }) => stock.some(({ role }) => role === without));

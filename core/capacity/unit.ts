@@ -1,14 +1,12 @@
-import type { Applied, Book, Element, PackChain, Range, StackEntry, Way } from "../book";
-import { baseOfTrain, behave, isOneWay, loadsOf } from "../gears";
+import type { Applied, Book, Element, PackChain, Range, StackEntry, StrongerWay } from "../book";
+import { baseOfTrain, behave, loadsOf } from "../gears";
 import { countOf } from "../pack";
 import { baseOf, toNumber, type Measure, type Nm } from "../quantity";
 import { torqueOf, type BandGrip, type Grip, type PackGrip } from "./grip";
 import { dragSpeed, facingSpeed, riseOf, shiftHeat, steelMass } from "./turning";
 
 /** What a unit is used for: the harder, the more an element must have over. */
-export type Use = "usual" | "towing" | "high output";
-/** Each of them. */
-export const USES: readonly Use[] = ["usual", "towing", "high output"];
+export type Use = "usual" | "towing" | "high-output";
 
 /** How many times what it must carry an element should hold. */
 export type Margins = Readonly<Record<Use, { standstill: number; shifting: number }>>;
@@ -16,7 +14,7 @@ export type Margins = Readonly<Record<Use, { standstill: number; shifting: numbe
 export const USUAL_MARGINS: Margins = {
   usual: { standstill: 1.15, shifting: 1.3 },
   towing: { standstill: 1.3, shifting: 1.5 },
-  "high output": { standstill: 1.4, shifting: 1.7 },
+  "high-output": { standstill: 1.4, shifting: 1.7 },
 };
 
 /** What the unit has to take. */
@@ -35,7 +33,7 @@ export interface Duty {
 /** What is changed about one element: the stack it gets, and the ways that are taken. */
 export interface Change {
   stack?: readonly StackEntry[];
-  ways: readonly Way[];
+  ways: readonly StrongerWay[];
   /** Turns of an adjustable regulator. */
   turns?: number;
 }
@@ -146,6 +144,7 @@ export function demandsOf(
 ): Map<string, Demand[]> {
   const base = baseOfTrain(present);
   const starts = startsIn(present);
+  const held = new Map(Object.entries(present.unit.behind?.held ?? {}));
   const found = new Map<string, Demand[]>();
   for (const { id, applied, braking = [] } of present.ranges) {
     const loads = loadsOf(present, applied, base);
@@ -159,7 +158,7 @@ export function demandsOf(
         {
           range: id,
           share: carried,
-          torque: torque * (starts.has(id) ? stall : 1) * Math.abs(carried),
+          torque: torque * (held.get(id) ?? 1) * (starts.has(id) ? stall : 1) * Math.abs(carried),
           beside,
           driven,
         },
@@ -224,6 +223,15 @@ const surfacesOf = (stack: readonly StackEntry[]): number =>
       0,
     );
 
+/** What the book would have to say of an element without plates and band. */
+const LACKS: Readonly<Record<Element["kind"], string>> = {
+  "one-way clutch": "what it is made to carry",
+  synchroniser: "what it is made to carry",
+  band: "its band and servo",
+  clutch: "its plates",
+  brake: "its plates",
+};
+
 /** What grips, with all that is changed; or what the book does not say of it. */
 function gripOf(
   { kind, band, carries }: Element,
@@ -232,18 +240,18 @@ function gripOf(
   change: Change | null,
 ): { grip: Grip | null; missing: string[] } {
   const ways = change?.ways ?? [];
-  const changed = <K extends keyof Way>(what: K): Way[K] | undefined =>
+  const changed = <K extends keyof StrongerWay>(what: K): StrongerWay[K] | undefined =>
     ways.map((one) => one[what]).findLast((one) => one !== undefined);
   const more = ways.reduce(
     (sum, { turns }) => sum + (turns ? Math.min(change?.turns ?? 0, turns.most) * numberOf(turns.each) : 0),
     0,
   );
   const pressure = (stock: Measure): number => (numberOf(changed("pressure") ?? stock) + more) * PASCALS;
-  if (isOneWay({ kind } as Element) || kind === "synchroniser") {
+  if (!band && !pack) {
     const rated = changed("carries") ?? carries;
     return rated
       ? { grip: { kind: "rated", torque: numberOf(rated) }, missing: [] }
-      : { grip: null, missing: ["what it is made to carry"] };
+      : { grip: null, missing: [LACKS[kind]] };
   }
   if (band) {
     const grip: BandGrip = {
@@ -259,7 +267,7 @@ function gripOf(
     };
     return { grip, missing: [] };
   }
-  if (!pack) return { grip: null, missing: [kind === "band" ? "its band and servo" : "its plates"] };
+  if (!pack) return { grip: null, missing: [] };
   const { facing, piston, spring, pressure: stockPressure } = pack.pack;
   const missing = [
     facing ? "" : "the radii of its facings",

@@ -7,6 +7,7 @@ import { fasteners, measurements, parts, weakPoints } from "./parts";
 import { pistons, plausible } from "./plausible";
 import { ballPlaces, takenOut, versionsReach } from "./reach";
 import { elements, family, gearSets, ranges, stations } from "./train";
+import { stronger } from "./stronger";
 import { chainSteps, packsBuilt, service, steps } from "./work";
 
 /** What the trade would refuse, in the order a book is read. */
@@ -27,6 +28,7 @@ export const checks: readonly Check[] = [
   ordersMet,
   parts,
   weakPoints,
+  stronger,
   fasteners,
   measurements,
   ballPlaces,

@@ -26,17 +26,17 @@ const remembered = new WeakMap<Book, Map<string, Applied>>();
  */
 export function appliedTo(
   book: Book,
-  job: Pick<Job, "configuration" | "depths">,
+  job: Pick<Job, "configuration" | "depths"> & Partial<Pick<Job, "stronger">>,
   house: readonly HouseValue[],
 ): Applied {
   const known = remembered.get(book) ?? new Map<string, Applied>();
   remembered.set(book, known);
   const depths = depthsOf(book, job);
-  const key = JSON.stringify([job.configuration, depths, house]);
+  const key = JSON.stringify([job.configuration, depths, house, job.stronger?.id]);
   const found = known.get(key);
   if (found) return found;
   if (known.size >= MOST) known.clear();
-  const applied = resolve(book, job.configuration, depths, house);
+  const applied = resolve(book, job.configuration, depths, house, job.stronger?.body);
   known.set(key, applied);
   return applied;
 }

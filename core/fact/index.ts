@@ -79,6 +79,7 @@ export {
   type Disposition,
   type Severity,
 } from "./kinds/inspected";
+export { USES, type Use } from "./kinds/stronger";
 export { WAYS_ON, type Way } from "./kinds/ways";
 export { DRIVEN, OPENED_BEFORE, type EarlierFigure, type HouseKept } from "./kinds/booking";
 export { mayReplace } from "./replace";

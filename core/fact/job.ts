@@ -73,6 +73,11 @@ export class Job {
   get depths(): readonly string[] | null {
     return this.latest("scope")?.body.depths ?? null;
   }
+  /** What is made stronger than it was built; null where it is built as it was. */
+  get stronger(): FactOf<"stronger"> | null {
+    const said = this.last("stronger").get("") ?? null;
+    return said && said.body.ways.length > 0 ? said : null;
+  }
   get holder(): FactOf<"holder"> | null {
     return this.latest("holder");
   }

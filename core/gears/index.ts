@@ -4,7 +4,6 @@ export { pinionsCollide, teethDoubt } from "./teeth";
 export {
   baseOfTrain,
   behave,
-  isOneWay,
   membersOf,
   renamed,
   slipAt,

@@ -1,4 +1,12 @@
-import { reasonOf, wearKind, type Applied, type Book, type Part, type WeakPoint } from "../book";
+import {
+  reasonOf,
+  wearKind,
+  type Applied,
+  type Book,
+  type Part,
+  type StrongerWay,
+  type WeakPoint,
+} from "../book";
 import { figures } from "../measure";
 import { SEVERITIES, type Disposition, type FactOf, type Job } from "../fact";
 import type { DecisionRule } from "../reading";
@@ -27,6 +35,7 @@ export interface Because {
     | "sold as a set"
     | "house"
     | "metal everywhere"
+    | "made stronger"
     | "in good order";
   words: string;
   is: Disposition;
@@ -101,6 +110,7 @@ export function dispositions(job: Job, applied: Applied, schools: Schools, rule:
       ...(measured.get(part.id) ?? []),
       ...(good && heated.has(part.id) && !measured.has(part.id) ? [BESIDE_BURNT] : []),
       ...findings.map(byFinding(part, applied.present)),
+      ...byPlan(part, job, applied.present),
       ...(other.has(part.id)
         ? [
             {
@@ -168,6 +178,24 @@ function byPoints(part: Part, points: readonly PointState[]): Because[] {
     const words = `${point.name}: ${answer?.name ?? fact.body.answer}`;
     return [{ rule: "known weak point", words, is: answer ? DOES[answer.does] : "reuse" }];
   });
+}
+
+/** What is made stronger takes another plate, or metal off this part. */
+function byPlan({ id }: Part, { stronger }: Job, { stronger: ways = [] }: Book): Because[] {
+  if (!stronger) return [];
+  const { packs, cuts, ways: taken } = stronger.body;
+  const because = (is: Disposition, of: (way: StrongerWay) => boolean): Because[] => {
+    const names = ways.filter((way) => taken.includes(way.id) && of(way)).map(({ name }) => name);
+    return [{ rule: "made stronger", words: `made stronger: ${names.join(", ")}`, is }];
+  };
+  const pack = packs.find(({ plates }) => plates.some((one) => one.part === id && one.number !== undefined));
+  const cut = cuts.find(({ part }) => part === id);
+  const another = ways.find(({ id: of, part }) => part === id && taken.includes(of));
+  return [
+    ...(pack ? because("upgrade", ({ elements }) => elements.includes(pack.element)) : []),
+    ...(another ? because("upgrade", (way) => way === another) : []),
+    ...(cut ? because("machine", (way) => way.id === cut.way) : []),
+  ];
 }
 
 /** Where the book says to look next when a part is worn, by the part to look at. */

@@ -5,7 +5,7 @@ import { boughtOf } from "../pack";
 import { baseOf, compare, measureText } from "../quantity";
 
 /** What a line of the list is of. */
-export type NeedKind = "part" | "bolts" | "selective" | "fluid" | "used up";
+export type NeedKind = "part" | "bolts" | "selective" | "stronger" | "fluid" | "used up";
 
 /** The first step of the build that cannot be done without it. */
 export interface Waits {
@@ -87,6 +87,7 @@ export function needsOf(
       brings: null,
       isIn: false,
     })),
+    ...ofStronger(job, scoped),
     ...ofFluid(scoped),
     ...ofUsedUp(scoped, steps),
   ];
@@ -187,6 +188,27 @@ const ofBolts = ({ id, name, number, count, carries }: FastenerGroup, steps: Ste
   brings: null,
   isIn: false,
 });
+
+/** What a plan buys that is no plate of a pack and no part of the book: a spring of the regulator, a wider one-way clutch. */
+const ofStronger = ({ stronger }: Job, { stronger: ways = [] }: Book): Need[] =>
+  ways.flatMap(({ id, name, number, part }): Need[] => {
+    if (!stronger?.body.ways.includes(id) || number === undefined || part !== undefined) return [];
+    return [
+      {
+        id: `stronger ${id}`,
+        kind: "stronger",
+        of: id,
+        name,
+        number,
+        count: 1,
+        amount: null,
+        because: [`made stronger: ${stronger.body.reason}`],
+        waits: null,
+        brings: null,
+        isIn: false,
+      },
+    ];
+  });
 
 /** What is poured in, room by room: of several fills of one room that the scope reaches the largest. */
 function ofFluid({ fluid, soaks = [] }: Book): Need[] {

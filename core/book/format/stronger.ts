@@ -11,7 +11,10 @@ const plate = object({ thickness: width, number: text });
 export const way = object({
   id: names("way"),
   name: text,
-  element: refersTo("element"),
+  elements: about(
+    "What it makes stronger; what is done to plates is done to one pack.",
+    list(refersTo("element"), 1),
+  ),
   steels: about("Thinner steels: more of them find room.", optional(plate)),
   frictions: about(
     "Other frictions, with what their facing grips where it is not the stock one.",
@@ -31,7 +34,11 @@ export const way = object({
     "An adjustable regulator: what each turn adds, and how many there are.",
     optional(object({ each: measure("pressure"), most: number(0.25, 20) })),
   ),
-  carries: about("A wider one-way clutch.", optional(measure("torque"))),
+  carries: about("Of a wider one-way clutch, a stronger disc.", optional(measure("torque"))),
+  part: about(
+    "A stronger part that goes in instead: what would break before anything slips.",
+    optional(refersTo("part")),
+  ),
   number: about("What is bought for it, where it is no plate.", optional(text)),
   work: about("What the machine shop does.", optional(text)),
   against: about(
@@ -46,4 +53,4 @@ export const way = object({
 });
 
 /** A way to make an element stronger, as the book states it. */
-export type Way = Read<typeof way>;
+export type StrongerWay = Read<typeof way>;

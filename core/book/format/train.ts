@@ -121,7 +121,7 @@ export const element = object({
   servo: about("What works a band or brake: where its servo sits, in words.", optional(text)),
   band: optional(band),
   carries: about(
-    "What a one-way clutch or a synchroniser is made to carry: it has no plates to work it out from.",
+    "What a one-way clutch, a synchroniser or a dry disc is made to carry: it has no plates to work it out from.",
     optional(measure("torque")),
   ),
   outside: about(

@@ -5,6 +5,7 @@ import * as inspected from "./inspected";
 import * as measured from "./measured";
 import * as pictures from "./pictures";
 import * as selected from "./selected";
+import * as made from "./stronger";
 import * as told from "./told";
 import * as ways from "./ways";
 
@@ -41,6 +42,7 @@ export const KINDS = {
   "weak-point": inspected.weakPoint,
   renewed: inspected.renewed,
   cause: inspected.cause,
+  stronger: made.stronger,
   offer: ways.offer,
   "way-on": ways.wayOn,
   reading: measured.reading,
