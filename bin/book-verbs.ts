@@ -4,6 +4,7 @@ import { ratioText, solveRanges, teethDoubt } from "../core/gears";
 import { toDecimal, type Rational } from "../core/quantity";
 import { diagnose } from "./diagnose-verb";
 import { select } from "./select-verb";
+import { capacity } from "./capacity-verb";
 import { kits, needs } from "./supply-verbs";
 import type { Answer } from "./verbs";
 
@@ -13,6 +14,7 @@ export const BOOK_VERBS: Readonly<Record<string, (document: unknown) => Answer>>
   select,
   needs,
   kits,
+  capacity,
   "check-book": (document) => {
     const read = readBook(document);
     return read.ok

@@ -131,7 +131,9 @@ describe("a unit", () => {
         ({ element }) => element.id === "d3",
       );
     const raised: StrongerWay = {
-      ...{ id: "raised", name: "raised pressure", elements: ["d3"] },
+      id: "raised",
+      name: "raised pressure",
+      elements: ["d3"],
       pressure: { quantity: "pressure", unit: "bar", figure: "18" },
     };
     const [stock, planned] = [d3("usual", [raised])?.stock, d3("usual", [raised])?.planned];

@@ -1,3 +1,4 @@
+export { isOfPlates, strongerPlan, type StrongerPlan, type Wish } from "./plan";
 export {
   bandTorque,
   forceOf,

@@ -1,0 +1,112 @@
+import {
+  isDecided,
+  isFromShelf,
+  type Applied,
+  type SeatSize,
+  type StackEntry,
+  type StrongerWay,
+  type Strengthening,
+} from "../book";
+import { countOf, nominalGap } from "../pack";
+import type { Nm } from "../quantity";
+import { platePlans, type PlatePlan } from "./plates";
+import type { Change } from "./unit";
+
+/** What somebody would like to make stronger. */
+export interface Wish {
+  /** Ways of the book that may be taken. */
+  ways: readonly string[];
+  /** By pack: how many frictions, and whether its sprung plate stays; where it is not said, as many as fit with it kept. */
+  packs: ReadonlyMap<string, { frictions: number; isSprung: boolean }>;
+  /** Turns of an adjustable regulator. */
+  turns: number;
+}
+
+/** A wish as it can be built. */
+export interface StrongerPlan {
+  /** The ways that are made use of; plates and metal that nothing needs are not. */
+  ways: string[];
+  packs: (Strengthening["packs"][number] & { predicted: Nm; ring: SeatSize | null })[];
+  cuts: Strengthening["cuts"][number][];
+  /** By element, for {@link capacitiesOf}. */
+  changes: Map<string, Change>;
+  /** Every stack that fits, by pack. */
+  fitting: Map<string, PlatePlan[]>;
+}
+
+/**
+ * What of a wish can be built: the stacks that fit, solved by the sum each clearance is.
+ *
+ * @param applied the unit as it was built. @param isThere whether a size lies on the shelf.
+ */
+export function strongerPlan(
+  applied: Pick<Applied, "present" | "packs">,
+  wish: Wish,
+  isThere: (size: SeatSize) => boolean = () => true,
+): StrongerPlan {
+  const allowed = (applied.present.stronger ?? []).filter(({ id }) => wish.ways.includes(id));
+  const plan: StrongerPlan = { ways: [], packs: [], cuts: [], changes: new Map(), fitting: new Map() };
+  const taken = new Set(allowed.filter((way) => !isOfPlates(way)).map(({ id }) => id));
+  for (const pack of applied.packs) {
+    const { element } = pack.pack;
+    const ofPlates = allowed.filter((way) => isOfPlates(way) && way.elements.includes(element));
+    if (ofPlates.length === 0) continue;
+    const seat = pack.seats.find((one) => isDecided(one) && isFromShelf(one));
+    const ring = seat?.sizes[Math.floor(seat.sizes.length / 2)]?.size ?? null;
+    const fitting = platePlans(pack, ofPlates, { gap: nominalGap(pack, null), ring }, isThere);
+    plan.fitting.set(element, fitting);
+    const wanted = wish.packs.get(element);
+    const sprung = fitting.filter(({ isSprung }) => isSprung);
+    const best =
+      fitting.find((one) => one.frictions === wanted?.frictions && one.isSprung === wanted.isSprung) ??
+      fitting.find((one) => one.frictions === wanted?.frictions) ??
+      (sprung.length > 0 ? sprung : fitting).at(-1);
+    if (!best || best.ways.length === 0) continue;
+    for (const id of best.ways) taken.add(id);
+    const used = ofPlates.filter(({ id }) => best.ways.includes(id));
+    plan.packs.push({
+      element,
+      plates: best.stack.map((entry) => plateOf(entry, used)),
+      min: best.limits.min,
+      max: best.limits.max,
+      predicted: best.gap,
+      ring: best.ring,
+    });
+    plan.changes.set(element, { stack: best.stack, ways: used, turns: wish.turns });
+    let off = best.cut;
+    for (const { id, cut } of used) {
+      if (!cut || off <= 0) continue;
+      const here = Math.min(off, cut.most) as Nm;
+      plan.cuts.push({ way: id, part: cut.part, off: here });
+      off = (off - here) as Nm;
+    }
+  }
+  for (const way of allowed.filter(({ id }) => taken.has(id)))
+    for (const element of way.elements) {
+      const known = plan.changes.get(element) ?? { ways: [], turns: wish.turns };
+      if (!known.ways.includes(way)) plan.changes.set(element, { ...known, ways: [...known.ways, way] });
+    }
+  plan.ways = allowed.map(({ id }) => id).filter((id) => taken.has(id));
+  return plan;
+}
+
+/** Whether it is done to the plates of a pack. */
+export const isOfPlates = ({ steels, frictions, apply, reaction, without, cut }: StrongerWay): boolean =>
+  [steels, frictions, apply, reaction, without, cut].some((one) => one !== undefined);
+
+/** A plate of the plan, with the number it is bought by where it is not the stock one. */
+function plateOf(
+  entry: StackEntry,
+  used: readonly StrongerWay[],
+): Strengthening["packs"][number]["plates"][number] {
+  const { role, part, thickness } = entry;
+  const is = {
+    steel: "steels",
+    friction: "frictions",
+    "apply plate": "apply",
+    "reaction plate": "reaction",
+  } as const;
+  const what = Object.hasOwn(is, role) ? is[role as keyof typeof is] : null;
+  const number = what ? used.map((way) => way[what]?.number).findLast((one) => one !== undefined) : undefined;
+  return { role, part, thickness, count: countOf(entry), ...(number === undefined ? {} : { number }) };
+}
