@@ -28,6 +28,7 @@ export default [
       route("cause", "inspect/cause.tsx"),
       route("measure", "measure/measure.tsx"),
       route("parts", "parts/parts.tsx"),
+      route("stronger", "stronger/stronger.tsx"),
       route("sheet", "sheet/sheet.tsx"),
       route("photos", "photos/photos.tsx"),
       route("labels", "labels/labels.tsx"),

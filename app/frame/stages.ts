@@ -33,7 +33,10 @@ const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
   ],
   measure: [{ path: "measure", words: "Measure" }],
   choose: [{ path: "choose", words: "All together" }],
-  parts: [{ path: "parts", words: "Parts" }],
+  parts: [
+    { path: "parts", words: "Parts" },
+    { path: "stronger", words: "Stronger" },
+  ],
   "hand over": [{ path: "sheet", words: "Build sheet" }],
 };
 

@@ -1,11 +1,6 @@
-import { LineChart } from "echarts/charts";
-import { GridComponent } from "echarts/components";
-import { init, use as register } from "echarts/core";
-import { SVGRenderer } from "echarts/renderers";
-import { useEffect, useRef } from "react";
+import { useCallback } from "react";
+import { axisIn, Chart } from "~/look/chart";
 import { moneyText } from "~core/quantity";
-
-register([LineChart, GridComponent, SVGRenderer]);
 
 const HEIGHT = 132;
 
@@ -19,30 +14,12 @@ export default function TradeChart({
   at: number;
   choose: (at: number) => void;
 }) {
-  const place = useRef<HTMLDivElement>(null);
-  const last = useRef(choose);
-  useEffect(() => {
-    last.current = choose;
-  });
-  useEffect(() => {
-    if (!place.current) return;
-    const { color: ink, fontFamily } = getComputedStyle(place.current);
-    const chart = init(place.current, null, { renderer: "svg", height: HEIGHT });
-    const axis = {
-      type: "value",
-      scale: true,
-      axisLabel: { color: ink },
-      axisLine: { lineStyle: { color: ink } },
-      splitLine: { show: false },
-      nameTextStyle: { color: ink },
-    } as const;
-    chart.setOption({
-      animation: false,
-      textStyle: { fontFamily, fontSize: 13 },
+  const option = useCallback(
+    (ink: string) => ({
       grid: { left: 52, right: 14, top: 10, bottom: 36 },
-      xAxis: { ...axis, name: "days", nameLocation: "middle", nameGap: 22, minInterval: 1 },
+      xAxis: { ...axisIn(ink), name: "days", nameLocation: "middle", nameGap: 22, minInterval: 1 },
       yAxis: {
-        ...axis,
+        ...axisIn(ink),
         axisLabel: { color: ink, formatter: (cents: number) => moneyText(cents).replace(/\.00$/, "") },
       },
       series: [
@@ -56,22 +33,16 @@ export default function TradeChart({
           data: points.map(({ days, cents }) => [days, cents]),
         },
       ],
-    });
-    chart.on("click", ({ dataIndex }) => last.current(dataIndex));
-    const watched = new ResizeObserver(() => chart.resize());
-    watched.observe(place.current);
-    return () => {
-      watched.disconnect();
-      chart.dispose();
-    };
-  }, [points, at]);
+    }),
+    [points, at],
+  );
   return (
-    <div
-      ref={place}
-      role="img"
-      aria-label={wordsOf(points)}
-      className="text-ink overflow-hidden"
-      data-trade-chart={points.length}
+    <Chart
+      height={HEIGHT}
+      label={wordsOf(points)}
+      option={option}
+      onPick={choose}
+      data={{ "data-trade-chart": points.length }}
     />
   );
 }

@@ -1,0 +1,233 @@
+import { lazy, Suspense, useMemo, useState, type FormEvent } from "react";
+import { Form, useSearchParams } from "react-router";
+import { BESIDE } from "~/frame/pages";
+import { useInside } from "~/door/inside";
+import { Field } from "~/look/field";
+import { skipTabChanges } from "~/look/revalidate";
+import { loadOrKept } from "~/offline/kept";
+import { KEPT } from "~/offline/keys";
+import { useSay } from "~/say/use-say";
+import { services } from "~/server/context";
+import { jobRecord } from "~/server/job-context";
+import { useJobView } from "~/view/view";
+import { stockOfUnit } from "~/choose/chain-page";
+import { shownIn } from "~core/book";
+import { capacitiesOf, torqueOf, type ElementCapacity, type StrongerPlan } from "~core/capacity";
+import { appliedTo, LEADS, USES } from "~core/fact";
+import type { Route } from "./+types/stronger";
+import type { Curve } from "./capacity-chart";
+import { ElementList, nameOf } from "./element-list";
+import { WaysPanel } from "./ways-panel";
+import { askedIn, decisionOf, dutyOf, planOf, searchOf, SHIFT_SECONDS } from "./wish";
+
+const CapacityChart = lazy(() => import("./capacity-chart"));
+
+export const meta: Route.MetaFunction = ({ params }) => [{ title: `Stronger ${params.number} · Yard Key` }];
+
+export const loader = async ({ context, params }: Route.LoaderArgs) => ({
+  stock: await stockOfUnit(context.get(services).pool, await jobRecord(context, params.number)),
+});
+
+export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
+  loadOrKept(KEPT.page(params.number, "stronger"), serverLoader, () => ({ stock: [] }));
+
+export const shouldRevalidate = skipTabChanges;
+
+/** What each element can carry beside what it must, and what makes it stronger: worked out as one asks, decided by a lead. */
+export default function StrongerPage({ loaderData: { stock } }: Route.ComponentProps) {
+  const { job, book, applied, unit } = useJobView();
+  const [search] = useSearchParams();
+  const asBuilt = useMemo(
+    () => appliedTo(book, { configuration: job.configuration, depths: job.depths }, applied.house),
+    [book, job, applied.house],
+  );
+  const { behind } = asBuilt.present.unit;
+  const asked = askedIn(search, job.stronger, behind ? shownIn(behind.torque, unit) : "");
+  const duty = dutyOf(asked, asBuilt, unit);
+  const onShelf = useMemo(
+    () => new Set(stock.filter(({ onHand }) => onHand > 0).map(({ part }) => part)),
+    [stock],
+  );
+  const plan = planOf(asBuilt, asked, onShelf);
+  const elements = "problem" in duty ? [] : capacitiesOf(asBuilt, duty, plan.changes);
+  const at = elements.find(({ element: { id } }) => id === search.get("at")) ?? weakest(elements);
+  const names = new Map(asBuilt.present.packs.map(({ element, name }) => [element, name]));
+  const ways = (asBuilt.present.stronger ?? []).filter((way) => at && way.elements.includes(at.element.id));
+  return (
+    <div>
+      <Form
+        method="get"
+        replace
+        preventScrollReset
+        className={`mb-1 flex min-h-[50px] items-end gap-3 [&_div]:mb-0 ${BESIDE.free}`}
+      >
+        <input type="hidden" name="asked" value="1" />
+        {at && <input type="hidden" name="at" value={at.element.id} />}
+        {asked.wish.ways.map((way) => (
+          <input key={way} type="hidden" name="way" value={way} />
+        ))}
+        {asked.wish.turns > 0 && <input type="hidden" name="turns" value={asked.wish.turns} />}
+        {[...asked.wish.packs].map(([element, { frictions, isSprung }]) => (
+          <input
+            key={element}
+            type="hidden"
+            name="stack"
+            value={`${element} ${frictions}${isSprung ? "s" : ""}`}
+          />
+        ))}
+        <div className="w-44">
+          <Field
+            label="Engine gives"
+            name="torque"
+            defaultValue={asked.torque}
+            key={asked.torque}
+            autoComplete="off"
+            problem={"problem" in duty ? duty.problem : undefined}
+          />
+        </div>
+        <label className="grid">
+          <span className="stamp mb-1">Used for</span>
+          <select name="use" className="select touch" defaultValue={asked.use} key={asked.use}>
+            {USES.codes.map((use) => (
+              <option key={use} value={use}>
+                {USES.words[use]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button className="btn touch">Work it out</button>
+      </Form>
+      <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] items-start gap-3">
+        <div className="grid gap-3">
+          <ElementList
+            elements={elements}
+            packs={names}
+            at={at?.element.id ?? ""}
+            to={(id) => searchOf(asked, id)}
+            unit={unit}
+          />
+          {!("problem" in duty) && (
+            <Decide plan={plan} body={decisionOf(plan, asked, duty)} isSame={!search.has("asked")} />
+          )}
+          <p className="quiet text-sm">
+            Solved from the gear train without losses; the full posts are what an element must carry, the
+            dashed ones what there should be over for {USES.words[asked.use]}.{" "}
+            {behind?.stall !== undefined && `The converter makes ${behind.stall} times of it pulling away. `}A
+            shift is taken to slip {SHIFT_SECONDS} s. Figures of a made-up unit: the maker’s information comes
+            first.
+          </p>
+        </div>
+        {at && (
+          <div className="grid gap-3">
+            <WaysPanel
+              name={nameOf(at, names)}
+              of={at}
+              ways={ways}
+              plan={plan}
+              asked={asked}
+              unit={unit}
+              closed={job.closed !== null}
+            />
+            {at.stock.grip?.kind === "pack" && at.stock.worst && (
+              <section className="plate px-3 py-2" aria-label="Torque against pressure">
+                <Suspense fallback={<div className="h-[170px]" />}>
+                  <CapacityChart
+                    curves={curvesOf(at, plan)}
+                    must={at.stock.worst.torque}
+                    wanted={at.wanted}
+                    unit={unit}
+                  />
+                </Suspense>
+              </section>
+            )}
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** The one that is nearest to slipping is looked at first. */
+const weakest = (elements: readonly ElementCapacity[]): ElementCapacity | undefined =>
+  [...elements].sort((a, b) => overIn(a) - overIn(b))[0];
+const overIn = ({ stock, planned, wanted }: ElementCapacity): number =>
+  ((planned ?? stock).margin ?? Infinity) / wanted;
+
+/** One line for each stack that fits, with what else is planned, over pressures up to half as much again. */
+function curvesOf({ stock, planned, element }: ElementCapacity, plan: StrongerPlan): Curve[] {
+  const grip = planned?.grip ?? stock.grip;
+  if (grip?.kind !== "pack") return [];
+  const counts = new Map<number, boolean>([
+    [stock.grip?.kind === "pack" ? stock.grip.surfaces : grip.surfaces, planned === null],
+    ...(plan.fitting.get(element.id) ?? []).map(({ frictions }) => [2 * frictions, false] as const),
+    [grip.surfaces, true],
+  ]);
+  const from = grip.spring / grip.area;
+  const to = grip.pressure * 1.5;
+  return [...counts].map(([surfaces, isPlanned]) => ({
+    name: `${surfaces / 2}`,
+    isPlanned,
+    points: [from, to].map(
+      (pressure) => [pressure, torqueOf({ ...grip, surfaces, pressure }, "forward")] as const,
+    ),
+  }));
+}
+
+type Body = ReturnType<typeof decisionOf>;
+
+/** A lead decides; what was decided can be taken back. */
+function Decide({ plan, body, isSame }: { plan: StrongerPlan; body: Body; isSame: boolean }) {
+  const { job } = useJobView();
+  const { staff } = useInside();
+  const say = useSay();
+  const [, setSearch] = useSearchParams();
+  const [reason, setReason] = useState("");
+  const [problem, setProblem] = useState("");
+  const decided = job.stronger;
+  const decide = (event: FormEvent): void => {
+    event.preventDefault();
+    if (reason.trim().length < 2) return setProblem("Say why: what it must carry, who asked for it.");
+    say({ kind: "stronger", ...body, reason: reason.trim() });
+    setReason("");
+    setProblem("");
+    setSearch({}, { replace: true, preventScrollReset: true });
+  };
+  const takeBack = (): void =>
+    say({ kind: "stronger", ...body, ways: [], packs: [], cuts: [], reason: "taken back" });
+  if (job.closed) return null;
+  return (
+    <section className="plate px-4 py-3" aria-label="Decision">
+      {decided && (
+        <p className="border-primary mb-2 flex items-center gap-3 border-l-4 pl-3 leading-tight" data-decided>
+          <span className="grow">
+            <b>Made stronger</b>, {decided.by}: {decided.body.reason}
+          </span>
+          {LEADS.includes(staff.role) && (
+            <button type="button" className="btn touch" onClick={takeBack}>
+              Take back
+            </button>
+          )}
+        </p>
+      )}
+      {plan.ways.length === 0 ? (
+        <p className="quiet">Nothing is planned: it is built as it was. Touch an element, then a way.</p>
+      ) : isSame && decided ? null : !LEADS.includes(staff.role) ? (
+        <p className="quiet">A lead decides.</p>
+      ) : (
+        <form onSubmit={decide} className="flex items-end gap-3 [&_div]:mb-0" noValidate>
+          <div className="grow">
+            <Field
+              label="Build it so, because"
+              name="reason"
+              value={reason}
+              onChange={({ target }) => setReason(target.value)}
+              problem={problem || undefined}
+              autoComplete="off"
+            />
+          </div>
+          <button className="btn btn-primary touch text-lg">Decide</button>
+        </form>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,109 @@
+import { USES, type FactOf, type Use } from "~core/fact";
+import { strongerPlan, type Duty, type StrongerPlan, type Wish } from "~core/capacity";
+import type { Applied, SeatSize } from "~core/book";
+import { baseOf, parseMeasure, toNumber, type LengthUnit } from "~core/quantity";
+
+/** What is asked for on the page, as its address has it. */
+export interface Asked {
+  /** As typed. */
+  torque: string;
+  use: Use;
+  wish: Wish;
+}
+
+/** Sprung plates kept or left out: `5s`, `5`. */
+const stackText = (frictions: number, isSprung: boolean): string => `${frictions}${isSprung ? "s" : ""}`;
+
+/** @param decided what was decided before: it stands there until something else is asked for. */
+export function askedIn(search: URLSearchParams, decided: FactOf<"stronger"> | null, usual: string): Asked {
+  const body = search.has("asked") ? null : (decided?.body ?? null);
+  const stacks = body
+    ? body.packs.map(({ element, plates }): [string, string] => [
+        element,
+        stackText(
+          plates.filter(({ role }) => role === "friction").reduce((sum, { count }) => sum + count, 0),
+          plates.some(({ role }) => role === "waved plate" || role === "cushion plate"),
+        ),
+      ])
+    : search.getAll("stack").map((one): [string, string] => {
+        const [element = "", stack = ""] = one.split(" ");
+        return [element, stack];
+      });
+  const use = search.get("use") ?? body?.use;
+  return {
+    torque: search.get("torque") ?? (body ? `${body.torque} N·m` : usual),
+    use: USES.codes.find((one) => one === use) ?? "usual",
+    wish: {
+      ways: body ? body.ways : search.getAll("way"),
+      turns: body ? (body.turns ?? 0) : Number(search.get("turns") ?? 0) || 0,
+      packs: new Map(
+        stacks.map(([element, stack]) => [
+          element,
+          { frictions: Number.parseInt(stack, 10) || 0, isSprung: stack.endsWith("s") },
+        ]),
+      ),
+    },
+  };
+}
+
+/** The address that asks for the same, but for what is changed. */
+export function searchOf(asked: Asked, at: string, change: Partial<Wish> = {}): string {
+  const { ways, turns, packs } = { ...asked.wish, ...change };
+  const search = new URLSearchParams([
+    ["asked", "1"],
+    ["torque", asked.torque],
+    ["use", asked.use],
+    ["at", at],
+    ...ways.map((way) => ["way", way]),
+    ...(turns > 0 ? [["turns", `${turns}`]] : []),
+    ...[...packs].map(([element, { frictions, isSprung }]) => [
+      "stack",
+      `${element} ${stackText(frictions, isSprung)}`,
+    ]),
+  ] as [string, string][]);
+  return `?${search.toString()}`;
+}
+
+/** What the unit must take, or what is wrong with what was typed. */
+export function dutyOf(asked: Asked, { present }: Applied, unit: LengthUnit): Duty | { problem: string } {
+  const read = parseMeasure(asked.torque, "torque", unit === "in" ? "lbf·ft" : "N·m");
+  if (!read.ok) return { problem: `${read.problem}; ${read.remedy}` };
+  const torque = toNumber(baseOf(read.measure));
+  if (torque < 1 || torque > 5_000)
+    return { problem: "No engine of a vehicle gives that; check the figure and its unit." };
+  const { behind } = present.unit;
+  return {
+    torque,
+    stall: behind?.stall ?? 1,
+    speed: behind ? toNumber(baseOf(behind.speed)) : 4_000,
+    seconds: SHIFT_SECONDS,
+    use: asked.use,
+  };
+}
+
+/** How long a shift is taken to slip at full throttle. */
+export const SHIFT_SECONDS = 0.5;
+
+/** What is decided, as the fact says it. */
+export const decisionOf = (
+  { ways, packs, cuts }: StrongerPlan,
+  { use, wish: { turns } }: Asked,
+  { torque }: Duty,
+): Omit<FactOf<"stronger">["body"], "reason" | "kind"> => ({
+  ways,
+  ...(turns > 0 ? { turns } : {}),
+  torque: Math.round(torque),
+  use,
+  packs: packs.map(({ element, plates, min, max, predicted }) => ({
+    element,
+    plates: [...plates],
+    min,
+    max,
+    predicted,
+  })),
+  cuts,
+});
+
+/** A plan from what lies on the shelf. */
+export const planOf = (asBuilt: Applied, { wish }: Asked, onShelf: ReadonlySet<string>): StrongerPlan =>
+  strongerPlan(asBuilt, wish, ({ part }: SeatSize) => part === undefined || onShelf.has(part));
