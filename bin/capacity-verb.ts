@@ -97,13 +97,13 @@ export function capacity(given: unknown): Answer {
       unit: book.unit.id,
       elements: found.map(told),
       ways: plan.ways,
-      packs: plan.packs.map(({ element, plates, min, max, predicted, ring }) => ({
+      packs: plan.packs.map(({ element, plates, min, max, predicted }) => ({
         element,
         plates: plates.map(({ thickness, ...plate }) => ({
           ...plate,
           thickness: lengthText(thickness, unit),
         })),
-        ring: ring?.mark ?? null,
+        ring: plan.rings.get(element)?.mark ?? null,
         clearance: lengthText(predicted, unit),
         limits: [lengthText(min, unit), lengthText(max, unit)],
       })),

@@ -1,9 +1,9 @@
 import { chainFacts } from "~core/fact";
-import type { ReadingSet, Worksheet } from "~core/measure";
+import { ofStackNow, type ReadingSet, type Worksheet } from "~core/measure";
 import { lengthText, type LengthUnit } from "~core/quantity";
 import { useJobView } from "~/view/view";
 
-/** What was read on trial with other pieces in: it stays, and counts no longer. */
+/** What was read on trial with other pieces or plates in: it stays, and counts no longer. */
 export function EarlierReadings({
   sheet,
   set,
@@ -14,14 +14,16 @@ export function EarlierReadings({
   unit: LengthUnit;
 }) {
   const { job } = useJobView();
+  const isOfNow = ofStackNow(job, sheet.applied);
   const counted = new Set(set.readings.map(({ fact }) => fact.id));
   const earlier = chainFacts(job, sheet.applied.chain.id).readings.filter(
-    ({ fact: { id, body } }) => body.phase === "built" && body.fit < sheet.fit && !counted.has(id),
+    ({ fact }) =>
+      fact.body.phase === "built" && (fact.body.fit < sheet.fit || !isOfNow(fact)) && !counted.has(fact.id),
   );
   if (earlier.length === 0) return null;
   return (
     <p className="quiet mt-2 text-sm" data-earlier={earlier.length}>
-      Read with an earlier piece in, counts no longer:{" "}
+      Read with an earlier piece or other plates in, counts no longer:{" "}
       <s>
         {earlier
           .map(({ fact: { body } }) =>

@@ -37,11 +37,17 @@ export function namesOf({
   consumables = [],
   fluid,
   series,
+  stronger = [],
 }: Book): Map<string, string> {
   const others = fluid ? [fluid, ...(fluid.others ?? [])] : [];
   return new Map([
     ...series.flatMap(({ name, sizes }) => sizes.map(({ part, mark }) => [part, `${name} ${mark}`] as const)),
     ...parts.flatMap(({ name, instead = [] }) => instead.map(({ number }) => [number, name] as const)),
+    ...stronger.flatMap(({ name, number, steels, frictions, apply, reaction }) =>
+      [number, ...[steels, frictions, apply, reaction].map((plate) => plate?.number)].flatMap((one) =>
+        one === undefined ? [] : [[one, name] as const],
+      ),
+    ),
     ...[...parts, ...fasteners, ...consumables, ...others, ...kits].flatMap(({ number, name }) =>
       number === undefined ? [] : [[number, name] as const],
     ),

@@ -29,14 +29,15 @@ export default function CapacityChart({
       const [from, to] = [Math.min(...ends), Math.max(...ends)];
       const across = (torque: number, name: string, dashed: boolean) => ({
         type: "line" as const,
-        symbol: "none",
+        symbol: "circle",
+        symbolSize: 1,
         lineStyle: { color: ink, width: 1.5, type: dashed ? ("dashed" as const) : ("solid" as const) },
-        endLabel: {
+        label: {
           show: true,
-          formatter: name,
+          position: "right" as const,
+          offset: [2, -9],
           color: ink,
-          align: "right" as const,
-          verticalAlign: "bottom" as const,
+          formatter: ({ dataIndex }: { dataIndex: number }) => (dataIndex === 0 ? name : ""),
         },
         data: [
           [pressureIn(from, unit), inUnit(torque, unit)],
@@ -44,15 +45,22 @@ export default function CapacityChart({
         ],
       });
       return {
-        grid: { left: 52, right: 62, top: 12, bottom: 38 },
-        xAxis: { ...axisIn(ink), name: unit === "in" ? "psi" : "bar", nameLocation: "middle", nameGap: 24 },
+        grid: { left: 52, right: 84, top: 12, bottom: 38 },
+        xAxis: {
+          ...axisIn(ink),
+          max: pressureIn(to, unit),
+          axisLabel: { color: ink, showMaxLabel: false },
+          name: unit === "in" ? "psi" : "bar",
+          nameLocation: "middle",
+          nameGap: 24,
+        },
         yAxis: { ...axisIn(ink), scale: false },
         series: [
           ...curves.map(({ name, points, isPlanned }) => ({
             type: "line" as const,
             symbol: "none",
             lineStyle: { color: ink, width: isPlanned ? 4 : 1.5, opacity: isPlanned ? 1 : 0.55 },
-            endLabel: { show: true, formatter: name, color: ink },
+            endLabel: { show: true, formatter: `${name} frictions`, color: ink },
             data: points.map(([pressure, torque]) => [pressureIn(pressure, unit), inUnit(torque, unit)]),
           })),
           across(must, "must", false),

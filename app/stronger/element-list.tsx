@@ -43,7 +43,7 @@ export function ElementList({
   );
   return (
     <section className="plate px-3 py-2" aria-label="Elements">
-      <div className="stamp grid grid-cols-[minmax(0,3fr)_minmax(0,4fr)_8.5rem] gap-3 px-2 pb-1">
+      <div className="stamp grid grid-cols-[minmax(0,5fr)_minmax(0,4fr)_8.5rem] gap-3 px-2 pb-1">
         <span>Element</span>
         <span>Holds, over what it must</span>
         <span className="text-right">At its worst</span>
@@ -65,7 +65,7 @@ export function ElementList({
                 replace
                 preventScrollReset
                 aria-current={element.id === at ? "true" : undefined}
-                className={`grid min-h-[58px] grid-cols-[minmax(0,3fr)_minmax(0,4fr)_8.5rem] items-center gap-3 border-l-4 px-2 py-1 leading-tight ${element.id === at ? "border-primary bg-base-200" : "border-transparent"}`}
+                className={`grid min-h-[58px] grid-cols-[minmax(0,5fr)_minmax(0,4fr)_8.5rem] items-center gap-3 border-l-4 px-2 py-1 leading-tight ${element.id === at ? "border-primary bg-base-200" : "border-transparent"}`}
               >
                 <span>
                   <b className="block text-lg leading-tight">{capital(nameOf(one, packs))}</b>

@@ -1,6 +1,5 @@
 import { lazy, Suspense, useMemo, useState, type FormEvent } from "react";
 import { Form, useSearchParams } from "react-router";
-import { BESIDE } from "~/frame/pages";
 import { useInside } from "~/door/inside";
 import { Field } from "~/look/field";
 import { skipTabChanges } from "~/look/revalidate";
@@ -11,13 +10,13 @@ import { services } from "~/server/context";
 import { jobRecord } from "~/server/job-context";
 import { useJobView } from "~/view/view";
 import { stockOfUnit } from "~/choose/chain-page";
-import { shownIn } from "~core/book";
+import { capital, shownIn } from "~core/book";
 import { capacitiesOf, torqueOf, type ElementCapacity, type StrongerPlan } from "~core/capacity";
 import { appliedTo, LEADS, USES } from "~core/fact";
 import type { Route } from "./+types/stronger";
 import type { Curve } from "./capacity-chart";
 import { ElementList, nameOf } from "./element-list";
-import { WaysPanel } from "./ways-panel";
+import { Stacks, WaysPanel } from "./ways-panel";
 import { askedIn, decisionOf, dutyOf, planOf, searchOf, SHIFT_SECONDS } from "./wish";
 
 const CapacityChart = lazy(() => import("./capacity-chart"));
@@ -55,48 +54,53 @@ export default function StrongerPage({ loaderData: { stock } }: Route.ComponentP
   const ways = (asBuilt.present.stronger ?? []).filter((way) => at && way.elements.includes(at.element.id));
   return (
     <div>
-      <Form
-        method="get"
-        replace
-        preventScrollReset
-        className={`mb-1 flex min-h-[50px] items-end gap-3 [&_div]:mb-0 ${BESIDE.free}`}
-      >
-        <input type="hidden" name="asked" value="1" />
-        {at && <input type="hidden" name="at" value={at.element.id} />}
-        {asked.wish.ways.map((way) => (
-          <input key={way} type="hidden" name="way" value={way} />
-        ))}
-        {asked.wish.turns > 0 && <input type="hidden" name="turns" value={asked.wish.turns} />}
-        {[...asked.wish.packs].map(([element, { frictions, isSprung }]) => (
-          <input
-            key={element}
-            type="hidden"
-            name="stack"
-            value={`${element} ${frictions}${isSprung ? "s" : ""}`}
+      <div className="mb-2 flex flex-wrap items-end gap-x-8 gap-y-2">
+        <Form method="get" replace preventScrollReset className="flex items-end gap-3 [&_div]:mb-0">
+          <input type="hidden" name="asked" value="1" />
+          {at && <input type="hidden" name="at" value={at.element.id} />}
+          {asked.wish.ways.map((way) => (
+            <input key={way} type="hidden" name="way" value={way} />
+          ))}
+          {asked.wish.turns > 0 && <input type="hidden" name="turns" value={asked.wish.turns} />}
+          {[...asked.wish.packs].map(([element, { frictions, isSprung }]) => (
+            <input
+              key={element}
+              type="hidden"
+              name="stack"
+              value={`${element} ${frictions}${isSprung ? "s" : ""}`}
+            />
+          ))}
+          <div className="w-44">
+            <Field
+              label="Engine gives"
+              name="torque"
+              defaultValue={asked.torque}
+              key={asked.torque}
+              autoComplete="off"
+              problem={"problem" in duty ? duty.problem : undefined}
+            />
+          </div>
+          <label className="grid">
+            <span className="stamp mb-1">Used for</span>
+            <select name="use" className="select touch" defaultValue={asked.use} key={asked.use}>
+              {USES.codes.map((use) => (
+                <option key={use} value={use}>
+                  {USES.words[use]}
+                </option>
+              ))}
+            </select>
+          </label>
+          <button className="btn touch">Work it out</button>
+        </Form>
+        {!("problem" in duty) && (
+          <Decide
+            plan={plan}
+            body={decisionOf(plan, asked, duty)}
+            isSame={!search.has("asked")}
+            at={at?.element.id ?? ""}
           />
-        ))}
-        <div className="w-44">
-          <Field
-            label="Engine gives"
-            name="torque"
-            defaultValue={asked.torque}
-            key={asked.torque}
-            autoComplete="off"
-            problem={"problem" in duty ? duty.problem : undefined}
-          />
-        </div>
-        <label className="grid">
-          <span className="stamp mb-1">Used for</span>
-          <select name="use" className="select touch" defaultValue={asked.use} key={asked.use}>
-            {USES.codes.map((use) => (
-              <option key={use} value={use}>
-                {USES.words[use]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <button className="btn touch">Work it out</button>
-      </Form>
+        )}
+      </div>
       <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] items-start gap-3">
         <div className="grid gap-3">
           <ElementList
@@ -106,8 +110,14 @@ export default function StrongerPage({ loaderData: { stock } }: Route.ComponentP
             to={(id) => searchOf(asked, id)}
             unit={unit}
           />
-          {!("problem" in duty) && (
-            <Decide plan={plan} body={decisionOf(plan, asked, duty)} isSame={!search.has("asked")} />
+          {at && (
+            <Stacks
+              name={capital(nameOf(at, names))}
+              plan={plan}
+              at={at.element.id}
+              asked={asked}
+              unit={unit}
+            />
           )}
           <p className="quiet text-sm">
             Solved from the gear train without losses; the full posts are what an element must carry, the
@@ -120,7 +130,7 @@ export default function StrongerPage({ loaderData: { stock } }: Route.ComponentP
         {at && (
           <div className="grid gap-3">
             <WaysPanel
-              name={nameOf(at, names)}
+              name={capital(nameOf(at, names))}
               of={at}
               ways={ways}
               plan={plan}
@@ -176,7 +186,7 @@ function curvesOf({ stock, planned, element }: ElementCapacity, plan: StrongerPl
 type Body = ReturnType<typeof decisionOf>;
 
 /** A lead decides; what was decided can be taken back. */
-function Decide({ plan, body, isSame }: { plan: StrongerPlan; body: Body; isSame: boolean }) {
+function Decide({ plan, body, isSame, at }: { plan: StrongerPlan; body: Body; isSame: boolean; at: string }) {
   const { job } = useJobView();
   const { staff } = useInside();
   const say = useSay();
@@ -184,37 +194,38 @@ function Decide({ plan, body, isSame }: { plan: StrongerPlan; body: Body; isSame
   const [reason, setReason] = useState("");
   const [problem, setProblem] = useState("");
   const decided = job.stronger;
+  const mayDecide = LEADS.includes(staff.role);
   const decide = (event: FormEvent): void => {
     event.preventDefault();
     if (reason.trim().length < 2) return setProblem("Say why: what it must carry, who asked for it.");
     say({ kind: "stronger", ...body, reason: reason.trim() });
     setReason("");
     setProblem("");
-    setSearch({}, { replace: true, preventScrollReset: true });
+    setSearch({ at }, { replace: true, preventScrollReset: true });
   };
   const takeBack = (): void =>
     say({ kind: "stronger", ...body, ways: [], packs: [], cuts: [], reason: "taken back" });
   if (job.closed) return null;
   return (
-    <section className="plate px-4 py-3" aria-label="Decision">
-      {decided && (
-        <p className="border-primary mb-2 flex items-center gap-3 border-l-4 pl-3 leading-tight" data-decided>
-          <span className="grow">
-            <b>Made stronger</b>, {decided.by}: {decided.body.reason}
-          </span>
-          {LEADS.includes(staff.role) && (
+    <section className="flex grow items-end gap-3" aria-label="Decision">
+      {decided && isSame ? (
+        <>
+          <p className="border-primary grow border-l-4 pl-3 leading-tight" data-decided>
+            <b className="block">Made stronger, {decided.by}</b>
+            {decided.body.reason}
+          </p>
+          {mayDecide && (
             <button type="button" className="btn touch" onClick={takeBack}>
               Take back
             </button>
           )}
+        </>
+      ) : plan.ways.length === 0 ? (
+        <p className="quiet leading-tight">
+          Nothing is planned: it is built as it was. Touch an element, then a way.
         </p>
-      )}
-      {plan.ways.length === 0 ? (
-        <p className="quiet">Nothing is planned: it is built as it was. Touch an element, then a way.</p>
-      ) : isSame && decided ? null : !LEADS.includes(staff.role) ? (
-        <p className="quiet">A lead decides.</p>
-      ) : (
-        <form onSubmit={decide} className="flex items-end gap-3 [&_div]:mb-0" noValidate>
+      ) : mayDecide ? (
+        <form onSubmit={decide} className="flex grow items-end gap-3 [&_div]:mb-0" noValidate>
           <div className="grow">
             <Field
               label="Build it so, because"
@@ -227,6 +238,8 @@ function Decide({ plan, body, isSame }: { plan: StrongerPlan; body: Body; isSame
           </div>
           <button className="btn btn-primary touch text-lg">Decide</button>
         </form>
+      ) : (
+        <p className="quiet">A lead decides.</p>
       )}
     </section>
   );

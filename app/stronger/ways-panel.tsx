@@ -1,11 +1,11 @@
 import { Link } from "react-router";
-import type { ElementCapacity, PlatePlan, StrongerPlan } from "~core/capacity";
+import type { ElementCapacity, StrongerPlan } from "~core/capacity";
 import { isOfPlates } from "~core/capacity";
 import type { StrongerWay, UnitSystem } from "~core/book";
 import { shownIn } from "~core/book";
 import { lengthText, rangeText } from "~core/quantity";
 import { riseText, torqueText } from "./figures";
-import { searchOf, type Asked } from "./wish";
+import { searchOf, stackIn, type Asked } from "./wish";
 
 /** What can be done to one element, and what comes of it. */
 export function WaysPanel({
@@ -32,8 +32,6 @@ export function WaysPanel({
       ways: known.includes(id) ? known.filter((one) => one !== id) : [...known, id],
     });
   };
-  const fitting = plan.fitting.get(element.id) ?? [];
-  const planned = plan.packs.find((one) => one.element === element.id);
   return (
     <section className="plate px-4 py-2" aria-label={`Ways for ${name}`}>
       <h2 className="text-xl font-bold">{name}</h2>
@@ -87,9 +85,6 @@ export function WaysPanel({
           );
         })}
       </ul>
-      {fitting.length > 0 && (
-        <Stacks fitting={fitting} chosen={planned} at={element.id} asked={asked} unit={unit} />
-      )}
       <Turning of={of} unit={unit} />
     </section>
   );
@@ -114,14 +109,12 @@ function Demands({ of: { demands }, unit }: { of: ElementCapacity; unit: UnitSys
   );
 }
 
-const QUARTERS = [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 5];
-
 function Turns({ way, asked, at }: { way: StrongerWay; asked: Asked; at: string }) {
   const most = way.turns?.most ?? 0;
   return (
     <p className="mt-1 flex flex-wrap items-center gap-1">
       <span className="stamp">Turns</span>
-      {QUARTERS.filter((turns) => turns <= most).map((turns) => (
+      {Array.from({ length: Math.floor(most) }, (_, i) => i + 1).map((turns) => (
         <Link
           key={turns}
           to={searchOf(asked, at, { turns })}
@@ -137,26 +130,32 @@ function Turns({ way, asked, at }: { way: StrongerWay; asked: Asked; at: string 
   );
 }
 
-/** The stacks that fit, and what each asks for. */
-function Stacks({
-  fitting,
-  chosen,
+/** The stacks of one pack that fit, and what each asks for. */
+export function Stacks({
+  name,
+  plan,
   at,
   asked,
   unit,
 }: {
-  fitting: readonly PlatePlan[];
-  chosen: StrongerPlan["packs"][number] | undefined;
+  name: string;
+  plan: StrongerPlan;
   at: string;
   asked: Asked;
   unit: UnitSystem;
 }) {
+  const fitting = plan.fitting.get(at) ?? [];
+  const chosen = plan.packs.find((one) => one.element === at);
+  const inPlan = chosen && stackIn(chosen.plates);
+  if (fitting.length === 0) return null;
   return (
-    <div className="mt-2">
-      <h3 className="stamp">Stacks that fit, by the book’s drawing</h3>
-      <ul className="grid gap-1">
+    <section className="plate px-4 py-2" aria-label={`Stacks of ${name}`}>
+      <h2 className="stamp mb-1">{name}: stacks that fit, by the book’s drawing</h2>
+      <ul className="grid grid-cols-2 gap-2">
         {fitting.map(({ frictions, steels, isSprung, cut, gap, limits, ring, ways }) => {
-          const isOn = chosen?.predicted === gap && (chosen.ring?.mark ?? null) === (ring?.mark ?? null);
+          const isOn = inPlan
+            ? inPlan.frictions === frictions && inPlan.isSprung === isSprung
+            : ways.length === 0;
           const packs = new Map([...asked.wish.packs, [at, { frictions, isSprung }] as const]);
           return (
             <li key={`${frictions} ${isSprung}`} data-stack={`${frictions}${isSprung ? "s" : ""}`}>
@@ -164,7 +163,7 @@ function Stacks({
                 to={searchOf(asked, at, { packs })}
                 replace
                 preventScrollReset
-                aria-current={isOn || (ways.length === 0 && !chosen) ? "true" : undefined}
+                aria-current={isOn ? "true" : undefined}
                 className="touch border-base-300 aria-[current]:border-primary aria-[current]:bg-base-200 flex items-center gap-3 rounded border-2 px-3 py-1 leading-tight"
               >
                 <b className="text-2xl">{frictions}</b>
@@ -181,7 +180,7 @@ function Stacks({
           );
         })}
       </ul>
-    </div>
+    </section>
   );
 }
 

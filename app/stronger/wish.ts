@@ -11,6 +11,12 @@ export interface Asked {
   wish: Wish;
 }
 
+/** A stack by what tells it from the others: how many frictions, and whether a sprung plate is in. */
+export const stackIn = (plates: StrongerPlan["packs"][number]["plates"]) => ({
+  frictions: plates.filter(({ role }) => role === "friction").reduce((sum, { count }) => sum + count, 0),
+  isSprung: plates.some(({ role }) => role === "waved plate" || role === "cushion plate"),
+});
+
 /** Sprung plates kept or left out: `5s`, `5`. */
 const stackText = (frictions: number, isSprung: boolean): string => `${frictions}${isSprung ? "s" : ""}`;
 
@@ -18,16 +24,13 @@ const stackText = (frictions: number, isSprung: boolean): string => `${frictions
 export function askedIn(search: URLSearchParams, decided: FactOf<"stronger"> | null, usual: string): Asked {
   const body = search.has("asked") ? null : (decided?.body ?? null);
   const stacks = body
-    ? body.packs.map(({ element, plates }): [string, string] => [
-        element,
-        stackText(
-          plates.filter(({ role }) => role === "friction").reduce((sum, { count }) => sum + count, 0),
-          plates.some(({ role }) => role === "waved plate" || role === "cushion plate"),
-        ),
-      ])
-    : search.getAll("stack").map((one): [string, string] => {
+    ? body.packs.map(({ element, plates }) => [element, stackIn(plates)] as const)
+    : search.getAll("stack").map((one) => {
         const [element = "", stack = ""] = one.split(" ");
-        return [element, stack];
+        return [
+          element,
+          { frictions: Number.parseInt(stack, 10) || 0, isSprung: stack.endsWith("s") },
+        ] as const;
       });
   const use = search.get("use") ?? body?.use;
   return {
@@ -36,12 +39,7 @@ export function askedIn(search: URLSearchParams, decided: FactOf<"stronger"> | n
     wish: {
       ways: body ? body.ways : search.getAll("way"),
       turns: body ? (body.turns ?? 0) : Number(search.get("turns") ?? 0) || 0,
-      packs: new Map(
-        stacks.map(([element, stack]) => [
-          element,
-          { frictions: Number.parseInt(stack, 10) || 0, isSprung: stack.endsWith("s") },
-        ]),
-      ),
+      packs: new Map(stacks),
     },
   };
 }
@@ -94,13 +92,7 @@ export const decisionOf = (
   ...(turns > 0 ? { turns } : {}),
   torque: Math.round(torque),
   use,
-  packs: packs.map(({ element, plates, min, max, predicted }) => ({
-    element,
-    plates: [...plates],
-    min,
-    max,
-    predicted,
-  })),
+  packs,
   cuts,
 });
 

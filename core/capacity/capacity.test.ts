@@ -173,6 +173,14 @@ describe("how many more plates fit", () => {
     ]);
   });
 
+  it("a facing that grips more goes in though no more plates fit with it", () => {
+    const hard = way("hard", { frictions: { thickness: nm(1_600_000), number: "X", friction: 0.14 } });
+    const plans = platePlans(pack("d1"), [hard], { gap: nominalGap(pack("d1"), null), ring: null });
+    expect(plans.map(({ frictions, ways }) => ({ frictions, ways }))).toEqual([
+      { frictions: 4, ways: ["hard"] },
+    ]);
+  });
+
   it("plates faced on one side are left as they are listed", () => {
     const d1 = pack("d1");
     const stack = d1.stack.map((entry): StackEntry =>

@@ -8,7 +8,7 @@ import {
   type Strengthening,
 } from "../book";
 import { countOf, nominalGap } from "../pack";
-import type { Nm } from "../quantity";
+import { nm, type Nm } from "../quantity";
 import { platePlans, type PlatePlan } from "./plates";
 import type { Change } from "./unit";
 
@@ -22,17 +22,24 @@ export interface Wish {
   turns: number;
 }
 
+type PlannedPlate = Strengthening["packs"][number]["plates"][number];
+
 /** A wish as it can be built. */
 export interface StrongerPlan {
   /** The ways that are made use of; plates and metal that nothing needs are not. */
   ways: string[];
-  packs: (Strengthening["packs"][number] & { predicted: Nm; ring: SeatSize | null })[];
+  packs: { element: string; plates: PlannedPlate[]; min: Nm; max: Nm; predicted: Nm }[];
+  /** The piece that closes each of these packs; null where there is none to choose. */
+  rings: Map<string, SeatSize | null>;
   cuts: Strengthening["cuts"][number][];
   /** By element, for {@link capacitiesOf}. */
   changes: Map<string, Change>;
   /** Every stack that fits, by pack. */
   fitting: Map<string, PlatePlan[]>;
 }
+
+/** What a limit is told to: a hundredth of a millimetre, half a thousandth of an inch. */
+const STEPS = { mm: nm(10_000), in: nm(12_700) } as const;
 
 /**
  * What of a wish can be built: the stacks that fit, solved by the sum each clearance is.
@@ -45,15 +52,23 @@ export function strongerPlan(
   isThere: (size: SeatSize) => boolean = () => true,
 ): StrongerPlan {
   const allowed = (applied.present.stronger ?? []).filter(({ id }) => wish.ways.includes(id));
-  const plan: StrongerPlan = { ways: [], packs: [], cuts: [], changes: new Map(), fitting: new Map() };
+  const plan: StrongerPlan = {
+    ways: [],
+    packs: [],
+    rings: new Map(),
+    cuts: [],
+    changes: new Map(),
+    fitting: new Map(),
+  };
   const taken = new Set(allowed.filter((way) => !isOfPlates(way)).map(({ id }) => id));
+  const step = STEPS[applied.present.unit.lengthUnit];
   for (const pack of applied.packs) {
     const { element } = pack.pack;
     const ofPlates = allowed.filter((way) => isOfPlates(way) && way.elements.includes(element));
     if (ofPlates.length === 0) continue;
     const seat = pack.seats.find((one) => isDecided(one) && isFromShelf(one));
     const ring = seat?.sizes[Math.floor(seat.sizes.length / 2)]?.size ?? null;
-    const fitting = platePlans(pack, ofPlates, { gap: nominalGap(pack, null), ring }, isThere);
+    const fitting = platePlans(pack, ofPlates, { gap: nominalGap(pack, null), ring }, isThere, step);
     plan.fitting.set(element, fitting);
     const wanted = wish.packs.get(element);
     const sprung = fitting.filter(({ isSprung }) => isSprung);
@@ -70,8 +85,8 @@ export function strongerPlan(
       min: best.limits.min,
       max: best.limits.max,
       predicted: best.gap,
-      ring: best.ring,
     });
+    plan.rings.set(element, best.ring);
     plan.changes.set(element, { stack: best.stack, ways: used, turns: wish.turns });
     let off = best.cut;
     for (const { id, cut } of used) {
@@ -95,10 +110,7 @@ export const isOfPlates = ({ steels, frictions, apply, reaction, without, cut }:
   [steels, frictions, apply, reaction, without, cut].some((one) => one !== undefined);
 
 /** A plate of the plan, with the number it is bought by where it is not the stock one. */
-function plateOf(
-  entry: StackEntry,
-  used: readonly StrongerWay[],
-): Strengthening["packs"][number]["plates"][number] {
+function plateOf(entry: StackEntry, used: readonly StrongerWay[]): PlannedPlate {
   const { role, part, thickness } = entry;
   const is = {
     steel: "steels",

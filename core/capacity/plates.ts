@@ -37,7 +37,7 @@ const SPRUNG: ReadonlySet<string> = new Set(["waved plate", "cushion plate"]);
  * or metal that comes off does the rest.
  *
  * @param ways what may be done to it; not all need be.
- * @param isThere whether a size lies on the shelf; those that do are taken first.
+ * @param isThere whether a size lies on the shelf; those that do are taken first. @param step what limits are told to; they are never wider for it.
  * @returns for each number of frictions from the stock one, the best stack with the sprung plate kept and the best without it: least metal off, a
  * piece that is there, least changed, nearest the middle. Fewest frictions first.
  */
@@ -46,6 +46,7 @@ export function platePlans(
   ways: readonly StrongerWay[],
   start: PlateStart,
   isThere: (size: SeatSize) => boolean = () => true,
+  step: Nm = nm(1),
 ): PlatePlan[] {
   const stock = counts(pack.stack).frictions;
   // Of plates faced on one side one more is no pair: what the book lists stays.
@@ -57,8 +58,8 @@ export function platePlans(
   const plans: { plan: PlatePlan; cost: number[] }[] = [];
   for (let frictions = stock; frictions <= stock + MOST_MORE; frictions++) {
     const limits = {
-      min: nm(Math.round((pack.spec.min * frictions) / stock)),
-      max: nm(Math.round((pack.spec.max * frictions) / stock)),
+      min: nm(Math.ceil((pack.spec.min * frictions) / stock / step) * step),
+      max: nm(Math.floor((pack.spec.max * frictions) / stock / step) * step),
     };
     for (const { stack, used, isSprung } of stacks(pack.stack, ways, frictions - stock)) {
       const room = start.gap + before - thicknessOf(stack);
@@ -131,10 +132,12 @@ function* stacks(
   more: number,
 ): Generator<{ stack: StackEntry[]; used: string[]; isSprung: boolean }> {
   const leaving = ways.filter(({ without }) => stock.some(({ role }) => role === without));
-  const others = (["steels", "frictions", "apply", "reaction"] as const).map((what) => [
-    null,
-    ...ways.filter((one) => one[what] !== undefined && stock.some(({ role }) => role === ROLES[what])),
-  ]);
+  const others = (["steels", "frictions", "apply", "reaction"] as const).map((what) => {
+    const fit = ways.filter((one) => one[what] && stock.some(({ role }) => role === ROLES[what]));
+    // A facing that grips more is wanted for its grip, whether room is needed or not.
+    const gripping = fit.filter(({ frictions }) => what === "frictions" && frictions?.friction !== undefined);
+    return gripping.length > 0 ? gripping : [null, ...fit];
+  });
   for (const gone of [null, ...leaving])
     for (const [steels, frictions, apply, reaction] of choices(others)) {
       const used = [gone, steels, frictions, apply, reaction].flatMap((one) => one?.id ?? []);

@@ -73,9 +73,13 @@ export class Job {
   get depths(): readonly string[] | null {
     return this.latest("scope")?.body.depths ?? null;
   }
+  /** The last word on what is made stronger, also where it takes that back. */
+  get lastStronger(): FactOf<"stronger"> | null {
+    return this.latest("stronger");
+  }
   /** What is made stronger than it was built; null where it is built as it was. */
   get stronger(): FactOf<"stronger"> | null {
-    const said = this.last("stronger").get("") ?? null;
+    const said = this.lastStronger;
     return said && said.body.ways.length > 0 ? said : null;
   }
   get holder(): FactOf<"holder"> | null {

@@ -3,6 +3,7 @@ import { chainFacts, type Job, type JobReading, type Phase } from "../fact";
 import type { DecisionRule } from "../reading";
 import { itemsOf, judgement, type Item, type Judgement } from "./items";
 import { readingSet, type MeasurementItem, type ReadingSet } from "./reading-set";
+import { ofStackNow } from "./restacked";
 import { fitOf } from "./worksheet";
 
 /** A figure of the book with what was measured: a chain’s readings, or a measurement in its own unit. */
@@ -48,11 +49,15 @@ export function figures(job: Job, applied: Applied, rule: DecisionRule, phase: P
   return [...chains, ...measured];
 }
 
-/** Those taken with an earlier piece in count no longer as built. */
-const inPhase = (job: Job, applied: AppliedChain, phase: Phase): JobReading[] =>
-  chainFacts(job, applied.chain.id).readings.filter(
-    ({ fact: { body } }) => body.phase === phase && (phase === "found" || body.fit === fitOf(job, applied)),
+/** Those taken with an earlier piece or other plates in count no longer as built. */
+const inPhase = (job: Job, applied: AppliedChain, phase: Phase): JobReading[] => {
+  const isOfNow = ofStackNow(job, applied);
+  return chainFacts(job, applied.chain.id).readings.filter(
+    ({ fact }) =>
+      fact.body.phase === phase &&
+      (phase === "found" || (fact.body.fit === fitOf(job, applied) && isOfNow(fact))),
   );
+};
 
 const GRAVEST: readonly (Judgement | null)[] = ["outside", "too close", null, "inside", "not stated"];
 

@@ -10,6 +10,7 @@ export {
   type Standing,
 } from "./spec-lines";
 export { asFound, figures, type Figure } from "./figures";
+export { ofStackNow } from "./restacked";
 export { isPackChain, type ChainItem, type MeasurementItem, type ReadingSet } from "./reading-set";
 export {
   ANSWERS,

@@ -13,6 +13,7 @@ import {
   type SeatFacts,
 } from "../fact";
 import { CLOCKING, itemsOfChain } from "./items";
+import { ofStackNow } from "./restacked";
 import { isPackChain, readingSet, type ReadingSet } from "./reading-set";
 
 /** What the house has chosen where practice differs. */
@@ -147,13 +148,15 @@ export function worksheet<A extends AppliedChain>(job: Job, applied: A, house: H
 const isApart = (job: Job, applied: AppliedChain): boolean =>
   isPackChain(applied) && applied.apartBy.some((step) => job.steps.get(step)?.body.did === "done");
 
-/** What was said of a chain instead of reading it, and how a part of it is turned. */
-const saidOf = (job: Job, applied: AppliedChain): (Fact | null)[] =>
-  (["found", "built"] as const).flatMap((phase) =>
+/** What was said of a chain instead of reading it, how a part of it is turned, and whether its stack was changed. */
+const saidOf = (job: Job, applied: AppliedChain): (Fact | null)[] => [
+  job.lastStronger,
+  ...(["found", "built"] as const).flatMap((phase) =>
     [undefined, CLOCKING, ...itemsOfChain(applied).map(({ name }) => name)].map((item) =>
       job.figure("chain", applied.chain.id, phase, item),
     ),
-  );
+  ),
+];
 
 const same = (one: readonly unknown[], other: readonly unknown[]): boolean =>
   one.length === other.length && one.every((each, i) => each === other[i]);
@@ -174,7 +177,7 @@ const sameSeat = (a: SeatFacts, b: SeatFacts | undefined): boolean =>
   b !== undefined && a.unseen === b.unseen && same(a.fittings, b.fittings) && same(a.choices, b.choices);
 
 /** What is in a seat now, and what was decided for it. */
-function seatState(job: Job, link: SeatLink): SeatState {
+function seatState(job: Job, link: SeatLink, isOfNow: (fact: Fact) => boolean): SeatState {
   const { fittings, choices, unseen } = seatFacts(job, link.id);
   const fit = Math.max(0, ...fittings.map(({ body }) => body.fit));
   return {
@@ -183,7 +186,7 @@ function seatState(job: Job, link: SeatLink): SeatState {
     fitted: pieceAt(fittings, link, fit),
     isTrial: fittings.filter(({ body }) => body.fit === fit).at(-1)?.body.origin === "trial",
     unseen: fit === 0 ? unseen : null,
-    choice: choices.filter(({ body }) => body.fit === fit).at(-1) ?? null,
+    choice: choices.filter((fact) => fact.body.fit === fit && isOfNow(fact)).at(-1) ?? null,
   };
 }
 
@@ -211,7 +214,8 @@ function worksheetOf<A extends AppliedChain>(
   house: House,
   facts: ChainFacts,
 ): Worksheet<A> {
-  const seats = applied.seats.map((link) => seatState(job, link));
+  const isOfNow = ofStackNow(job, applied);
+  const seats = applied.seats.map((link) => seatState(job, link, isOfNow));
   const fit = seats.reduce((sum, seat) => sum + seat.fit, 0);
   const choices = seats.flatMap(({ choice }) => choice ?? []);
   // A seat that nothing was decided for leaves the figure open; without a seat there is nothing to decide.
@@ -220,14 +224,15 @@ function worksheetOf<A extends AppliedChain>(
   const choice = isChosen ? lastSaid(job, choices) : null;
   const kept = choices.every(({ body }) => body.kept);
   const pack = isPackChain(applied) ? applied : null;
+  const read = facts.readings.filter(({ fact }) => fact.body.phase === "found" || isOfNow(fact));
   const of = (phase: Phase, wanted: (fitOfReading: number) => boolean): ReadingSet => {
-    const readings = facts.readings.filter(({ fact: { body } }) => body.phase === phase && wanted(body.fit));
+    const readings = read.filter(({ fact: { body } }) => body.phase === phase && wanted(body.fit));
     return readingSet(job, applied, ruleOf(job, house), phase, readings);
   };
   const found = of("found", () => true);
   // Before a choice the trial readings are the last ones taken with what is in or was before; after it, those that led to the choice.
   const latest = isChosen && !kept ? fit - 1 : fit;
-  const tried = facts.readings.flatMap(({ fact: { body } }) =>
+  const tried = read.flatMap(({ fact: { body } }) =>
     body.phase === "built" && body.fit <= latest ? [body.fit] : [],
   );
   const trialFit = tried.length > 0 ? Math.max(...tried) : latest;
@@ -244,9 +249,11 @@ function worksheetOf<A extends AppliedChain>(
   const off = prediction && measured ? astray(prediction, measured, seats, pack?.stack ?? []) : null;
   const explained = facts.explained.filter(({ body }) => body.fit === fit).at(-1) ?? null;
   // Said of what was assembled when it was read.
-  const read = isChosen && !kept ? fit : trialFit;
+  const asRead = isChosen && !kept ? fit : trialFit;
   const said =
-    facts.conditions.filter(({ body }) => body.phase === "built" && body.fit === read).at(-1) ?? null;
+    facts.conditions
+      .filter((fact) => fact.body.phase === "built" && fact.body.fit === asRead && isOfNow(fact))
+      .at(-1) ?? null;
   // A closed job says what it said.
   const missing = job.closed ? [] : applied.conditions.filter((one) => !said?.body.met.includes(one));
   return {

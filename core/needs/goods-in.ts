@@ -1,4 +1,4 @@
-import type { Book, PartKind } from "../book";
+import type { Book, PartKind, StrongerWay } from "../book";
 
 /** What a new part of a kind is held against the old one by, before it counts as usable. */
 const BY_KIND: Readonly<Partial<Record<PartKind, readonly string[]>>> = {
@@ -48,11 +48,20 @@ const ALWAYS = ["number on the bag"];
  * @returns nothing more than its number for what the book does not know as a part or a bolt.
  */
 export function comparedBy(
-  { parts, fasteners = [] }: Pick<Book, "parts" | "fasteners">,
+  { parts, fasteners = [], stronger = [] }: Pick<Book, "parts" | "fasteners" | "stronger">,
   number: string,
 ): string[] {
+  const ways = stronger.filter(
+    (way) => way.number === number || platesOf(way).some((one) => one.number === number),
+  );
   const of = parts.filter(
-    (part) => part.number === number || part.instead?.some((one) => one.number === number),
+    (part) =>
+      part.number === number ||
+      part.instead?.some((one) => one.number === number) ||
+      ways.some((way) => way.part === part.id),
+  );
+  const roles = ways.flatMap((way) =>
+    platesOf(way).flatMap((one) => (one.number === number ? one.role : [])),
   );
   const bolts = fasteners.filter((group) => group.number === number);
   const names = new Map(parts.map(({ id, name }) => [id, name]));
@@ -66,11 +75,30 @@ export function comparedBy(
         ...(carries ? [carries] : []),
       ]),
     ),
+    ...new Set(roles.flatMap((role) => BY_KIND[role] ?? [])),
     ...new Set(of.flatMap(({ kind }) => (kind === undefined ? [] : (BY_KIND[kind] ?? ["shape and size"])))),
     ...new Set(
       of.flatMap(({ lookAlikes = [] }) =>
         lookAlikes.map(({ part, tell }) => `not ${names.get(part) ?? part}: ${tell}`),
       ),
     ),
+    // What is made stronger differs from the stock part: that is looked at before it goes in.
+    ...new Set(ways.flatMap(({ against = [] }) => against.map(({ what, is }) => `${what}: ${is}`))),
   ];
 }
+
+/** The plates a way brings, by what they are. */
+const platesOf = ({
+  steels,
+  frictions,
+  apply,
+  reaction,
+}: StrongerWay): { role: PartKind; number: string }[] =>
+  (
+    [
+      ["steel", steels],
+      ["friction", frictions],
+      ["apply plate", apply],
+      ["reaction plate", reaction],
+    ] as const
+  ).flatMap(([role, plate]) => (plate ? [{ role, number: plate.number }] : []));
