@@ -161,6 +161,12 @@ describe("every action", () => {
       copiesKept: "14",
       lockMinutes: "30",
       timeZone: "UTC",
+      "standstill-usual": "1.15",
+      "shifting-usual": "1.3",
+      "standstill-towing": "1.3",
+      "shifting-towing": "1.5",
+      "standstill-high-output": "1.4",
+      "shifting-high-output": "1,8",
     };
     expect((await receive(builder)).status).toBe(403);
     expect((await receive(parts)).status).toBe(200);

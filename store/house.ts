@@ -1,4 +1,5 @@
 import { randomBytes } from "node:crypto";
+import { USUAL_MARGINS, type Margins } from "~core/capacity";
 import { USUAL_SCHOOLS, type Schools } from "~core/inspect";
 import type { House } from "~core/measure";
 import type { ChooseFirst } from "~core/select";
@@ -8,6 +9,8 @@ import type { Queryable } from "./database";
 export interface HouseSettings extends House, Schools {
   /** What comes first in choosing pieces once all that can be is inside and as sure as can be. */
   chooseFirst: ChooseFirst;
+  /** How many times what it must carry an element should hold, by what the unit is used for. */
+  margins: Margins;
   shopName: string;
   /** Whose clock moments are shown by: `Europe/Oslo`. */
   timeZone: string;
@@ -34,6 +37,7 @@ const DEFAULTS: HouseSettings = {
   rule: "proven",
   target: "middle",
   chooseFirst: "ready",
+  margins: USUAL_MARGINS,
   ...USUAL_SCHOOLS,
   hourCents: 9_000,
   comebackCents: 120_000,

@@ -164,7 +164,12 @@ function ReadTab({
           <NotAsPredicted sheet={sheet} unit={unit} />
         )}
         <VerdictPanel sheet={sheet} set={set} unit={unit} rule={rule} tab={tab} />
-        <Rule spec={applied.spec} target={sheet.target} assessment={set.assessment} unit={unit} />
+        <Rule
+          spec={specIn(applied, tab === "found" ? "found" : "built")}
+          target={sheet.target}
+          assessment={set.assessment}
+          unit={unit}
+        />
         <OrderWith sheet={sheet} mean={set.assessment.estimate?.mean ?? null} unit={unit} />
         <Readings readings={set.readings} marks={set.assessment.marks} unit={unit} closed={closed} />
         {tab !== "found" && <EarlierReadings sheet={sheet} set={set} unit={unit} />}

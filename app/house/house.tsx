@@ -1,3 +1,4 @@
+import { Fragment } from "react";
 import { FIRST } from "~core/select";
 import { data, Form, useLoaderData } from "react-router";
 import { useInside } from "~/door/inside";
@@ -8,7 +9,8 @@ import { readForm, typedIn } from "~/server/form";
 import { leastOf, newSecret, secretWords } from "~/server/secret";
 import { field, oneOf, suchThat, whole, words, written } from "~core/shape";
 import { mustBe } from "~/server/session";
-import { LEADS, ROLES } from "~core/fact";
+import { LEADS, ROLES, USES, type Use } from "~core/fact";
+import { capital } from "~core/book";
 import { moneyOf, moneyText } from "~core/quantity";
 import { UNIQUE_VIOLATION, sqlState } from "~store/database";
 import { setHouse, type HouseSettings } from "~store/house";
@@ -36,6 +38,19 @@ function isZone(zone: string): boolean {
 }
 
 const money = written(moneyOf, "90.00");
+const margin = field(
+  written((text) => {
+    const value = Number(text.replace(",", "."));
+    if (!(value >= 1 && value <= 5)) throw new RangeError(`"${text}" is no margin; write one from 1 to 5`);
+    return value;
+  }, "1.3"),
+  "Write how many times what it must carry, from 1 to 5: 1.3.",
+);
+/** Each use has two: an element that takes over in motion wants more over than one that engages at a standstill. */
+const MARGINS = USES.codes.flatMap((use) =>
+  (["standstill", "shifting"] as const).map((duty) => ({ use, duty, name: `${duty}-${use}` })),
+);
+const margins = Object.fromEntries(MARGINS.map(({ name }) => [name, margin]));
 const settings = {
   rule: field(oneOf("proven", "plain")),
   target: field(oneOf("middle", "low end")),
@@ -92,8 +107,22 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   }
   if (typed.intent === "account") return changed(context, typed, by);
   const form = readForm(settings, typed);
-  if ("problems" in form) return data(form, { status: 400 });
-  await setHouse(pool, form.values, by.name);
+  const own = readForm(margins, typed);
+  if ("problems" in form || "problems" in own) {
+    const problems = [form, own].map((one) => ("problems" in one ? one.problems : {}));
+    return data(
+      { problems: Object.assign({}, ...problems) as Record<string, string>, typed },
+      { status: 400 },
+    );
+  }
+  const of = ({ use, duty }: { use: Use; duty: string }): number => own.values[`${duty}-${use}`] ?? 1;
+  const kept = Object.fromEntries(
+    USES.codes.map((use) => [
+      use,
+      { standstill: of({ use, duty: "standstill" }), shifting: of({ use, duty: "shifting" }) },
+    ]),
+  ) as Record<Use, { standstill: number; shifting: number }>;
+  await setHouse(pool, { ...form.values, margins: kept }, by.name);
   return data({ problems: {}, typed: {}, done: "settings" });
 };
 
@@ -206,6 +235,26 @@ function Settings({ zones, typed, problems, kept }: Answered & { zones: readonly
             problem={problems.comebackCents}
           />
         </div>
+        <fieldset className="mb-3">
+          <legend className="stamp mb-1">An element should hold so many times what it must</legend>
+          <div className="grid grid-cols-[auto_1fr_1fr] items-center gap-x-3 [&_div]:mb-1">
+            {USES.codes.map((use) => (
+              <Fragment key={use}>
+                <b>{capital(USES.words[use])}</b>
+                {MARGINS.filter((one) => one.use === use).map(({ duty, name }) => (
+                  <Field
+                    key={name}
+                    label={duty === "shifting" ? "in motion" : "at a standstill"}
+                    name={name}
+                    inputMode="decimal"
+                    defaultValue={typed[name] ?? `${house.margins[use][duty]}`}
+                    problem={problems[name]}
+                  />
+                ))}
+              </Fragment>
+            ))}
+          </div>
+        </fieldset>
         <Field
           label="Time zone"
           name="timeZone"

@@ -5,7 +5,7 @@ import { WAY_NAMES, worthOf } from "~/inspect/worth-of";
 import { handOver, printed } from "~/server/beside";
 import { services } from "~/server/context";
 import { jobContext } from "~/server/job-context";
-import { configurationText } from "~/sheet/sheet-lines";
+import { configurationText, strongerText } from "~/sheet/sheet-lines";
 import { metalEverywhere, type PartState } from "~core/inspect";
 import { together } from "~core/measure";
 import type { Need } from "~core/needs";
@@ -64,6 +64,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
           "Work",
           `${moneyText(labour)}: ${hours} h still to do by the book, ${moneyText(house.hourCents)} an hour`,
         ],
+        ...(job.stronger ? [["Made stronger", strongerText(job, applied)] as [string, string]] : []),
         ["Together", moneyText(parts + labour)],
         ["Could change", changes(open, unpriced, metalEverywhere(job))],
       ],

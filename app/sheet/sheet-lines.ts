@@ -1,6 +1,6 @@
 import type { When } from "~/door/when";
 import { verdictWords } from "~/look/mark";
-import { seatWord, type Applied, type UnitSystem } from "~core/book";
+import { nameIn, seatWord, type Applied, type UnitSystem } from "~core/book";
 import {
   asFound,
   isPackSheet,
@@ -19,6 +19,7 @@ import {
   FLUID_SMELLS,
   outcomeWords,
   questionWords,
+  USES,
   type Job,
 } from "~core/fact";
 import { plusMinusText, rangeText, roundedText, type LengthUnit } from "~core/quantity";
@@ -94,6 +95,17 @@ export const configurationText = (
   traits.map(({ id, values }) => values[configuration[id] ?? ""]?.name ?? `${id} not seen`).join(", ");
 
 /** What was told and found before the unit was opened, a line each; those without a word are left out. */
+/** What the unit was made to carry beyond what it was built for, with every way that was taken; nothing where it is built as it was. */
+export function strongerText(
+  { stronger }: Pick<Job, "stronger">,
+  { present }: Pick<Applied, "present">,
+): string {
+  if (!stronger) return "";
+  const { ways, turns, torque, use, reason } = stronger.body;
+  const names = ways.map((id) => nameIn(present, id)).join(", ");
+  return `for ${USES.words[use]} behind ${torque} N·m: ${names}${turns ? `, regulator ${turns} turns in` : ""} (${stronger.by}, “${reason}”)`;
+}
+
 export function intakeLines(
   job: Job,
   applied: Applied,
@@ -132,6 +144,7 @@ export function intakeLines(
     ],
     ["Debris", debris.map(({ body }) => `${body.where}: ${body.amount} ${body.what}`).join(", ")],
     ["As found", figures.join(", ")],
+    ["Made stronger", strongerText(job, applied)],
     [
       "Fault",
       conclusion && conclusion.fault !== "open"

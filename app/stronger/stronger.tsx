@@ -35,6 +35,7 @@ export const shouldRevalidate = skipTabChanges;
 /** What each element can carry beside what it must, and what makes it stronger: worked out as one asks, decided by a lead. */
 export default function StrongerPage({ loaderData: { stock } }: Route.ComponentProps) {
   const { job, book, applied, unit } = useJobView();
+  const { house } = useInside();
   const [search] = useSearchParams();
   const asBuilt = useMemo(
     () => appliedTo(book, { configuration: job.configuration, depths: job.depths }, applied.house),
@@ -48,7 +49,7 @@ export default function StrongerPage({ loaderData: { stock } }: Route.ComponentP
     [stock],
   );
   const plan = planOf(asBuilt, asked, onShelf);
-  const elements = "problem" in duty ? [] : capacitiesOf(asBuilt, duty, plan.changes);
+  const elements = "problem" in duty ? [] : capacitiesOf(asBuilt, duty, plan.changes, house.margins);
   const at = elements.find(({ element: { id } }) => id === search.get("at")) ?? weakest(elements);
   const names = new Map(asBuilt.present.packs.map(({ element, name }) => [element, name]));
   const ways = (asBuilt.present.stronger ?? []).filter((way) => at && way.elements.includes(at.element.id));

@@ -26,6 +26,8 @@ export interface AppliedChain {
   chain: Chain;
   /** What a verdict is held against: the book's, or the house's where it has one. */
   spec: Spec;
+  /** What it is held against as found, where it is made stronger now and was built to other limits. */
+  asFound?: Spec;
   /** The book's own, always. */
   book: Spec & { target?: Nm; checked: string; source?: string };
   house: HouseValue | null;
@@ -203,6 +205,7 @@ export function resolve(
         spec: { min: own?.min ?? min, max: own?.max ?? max, state },
         book: { min, max, state, target, checked, source },
         house: own,
+        ...asFoundOf(asBuilt, chain, chain.spec.indexOf(stated), own),
         allowances: { soaking: chain.soaking, bedding: chain.bedding, wave: waveOf(unit, chain) },
         seats: seatsOf(unit, chain),
         conditions: conditionsOf(unit, chain),
@@ -231,6 +234,20 @@ export function resolve(
     unseen,
     house,
   };
+}
+
+/** The limits a chain was built to, where they are others now. */
+function asFoundOf(
+  asBuilt: Book,
+  chain: Chain,
+  at: number,
+  own: HouseValue | null,
+): Pick<AppliedChain, "asFound"> {
+  const before = asBuilt.chains.find(({ id }) => id === chain.id);
+  const spec = before === chain ? undefined : before?.spec[at];
+  if (!spec) return {};
+  const { min, max, soak = "dry", facings = "new", wave } = spec;
+  return { asFound: { min: own?.min ?? min, max: own?.max ?? max, state: { soak, facings, wave } } };
 }
 
 function conditionsOf({ fasteners = [] }: Book, { read }: Chain): string[] {

@@ -11,7 +11,7 @@ export {
 } from "./spec-lines";
 export { asFound, figures, type Figure } from "./figures";
 export { ofStackNow } from "./restacked";
-export { isPackChain, type ChainItem, type MeasurementItem, type ReadingSet } from "./reading-set";
+export { isPackChain, specIn, type ChainItem, type MeasurementItem, type ReadingSet } from "./reading-set";
 export {
   ANSWERS,
   CLOCKING,

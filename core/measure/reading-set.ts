@@ -30,6 +30,12 @@ export interface ReadingSet extends Omit<ChainItem, "item"> {
 /** Whether a chain is the clearance of a pack. */
 export const isPackChain = (applied: AppliedChain): applied is PackChain => "pack" in applied;
 
+/** What a chain is held against: as found, what it was built to. */
+export const specIn = (
+  { spec, asFound }: Pick<AppliedChain, "spec" | "asFound">,
+  phase: Phase,
+): AppliedChain["spec"] => (phase === "found" ? (asFound ?? spec) : spec);
+
 /**
  * What was read and said of a chain in one phase, held against its spec.
  *
@@ -42,7 +48,8 @@ export function readingSet(
   phase: Phase,
   all: JobReading[],
 ): ReadingSet {
-  const { chain, spec, allowances } = applied;
+  const { chain, allowances } = applied;
+  const spec = specIn(applied, phase);
   const judged = (
     readings: JobReading[],
     as: (taken: TakenReading) => TakenReading = (taken) => taken,

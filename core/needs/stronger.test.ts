@@ -143,4 +143,15 @@ describe("a unit that is made stronger", () => {
     expect(sheetOf([...again, back]).set.readings).toEqual([]);
     expect(direct([...again, back]).pack.stack).toEqual(before.pack.stack);
   });
+
+  it("was found as it was built: those limits judge what was read then", () => {
+    const found = [940_000, 950_000, 940_000].map((value) =>
+      said({ ...read(value), phase: "found" } as FactBody),
+    );
+    const verdict = (facts: readonly Fact[]) => {
+      const { job, pack } = direct(facts);
+      return worksheet(job, pack, HOUSE).found.assessment.verdict;
+    };
+    expect(verdict([...made, ...found])).toEqual(verdict([...opened, ...found]));
+  });
 });
