@@ -40,8 +40,6 @@ try {
   await open("/jobs/1030/symptoms");
   await mira.see("//*[@data-suspect]");
   await shot("symptoms");
-  await open("/jobs/1030/before");
-  await shot("before");
   await open("/jobs/1030/teardown?step=t-body");
   await mira.press("//button[starts-with(., 'All 13 out')]");
   await shot("teardown");
@@ -108,6 +106,11 @@ try {
   await shot("shelf");
   await open("/books/selwyn-turnstone?at=primary");
   await shot("book-axis");
+  await open(
+    "/jobs/1029/stronger?asked=1&torque=380+N%C2%B7m&use=towing&at=d3&way=d3-thin-steels&way=d3-end-plate",
+  );
+  await mira.see("//*[@data-capacity-chart]");
+  await shot("stronger");
   await open("/jobs/1029/parts");
   await mira.see("//*[@data-trade-chart]");
   await shot("parts");

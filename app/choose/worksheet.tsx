@@ -5,7 +5,15 @@ import { useInside } from "~/door/inside";
 import { useLater } from "~/look/later";
 import { Rule } from "~/look/rule";
 import { Working } from "~/look/working";
-import { isPackSheet, ruleOf, titleOf, type PackSheet, type ReadingSet, type Worksheet } from "~core/measure";
+import {
+  isPackSheet,
+  ruleOf,
+  specIn,
+  titleOf,
+  type PackSheet,
+  type ReadingSet,
+  type Worksheet,
+} from "~core/measure";
 import { stageWords } from "~core/stage";
 import { capital, isDecided, seatWord, selectiveWord } from "~core/book";
 import { Bench } from "~core/steps";

@@ -45,7 +45,7 @@ export function ElementList({
     <section className="plate px-3 py-2" aria-label="Elements">
       <div className="stamp grid grid-cols-[minmax(0,5fr)_minmax(0,4fr)_8.5rem] gap-3 px-2 pb-1">
         <span>Element</span>
-        <span>Holds, over what it must</span>
+        <span>Holds over must</span>
         <span className="text-right">At its worst</span>
       </div>
       <ul>
@@ -70,7 +70,7 @@ export function ElementList({
                 <span>
                   <b className="block text-lg leading-tight">{capital(nameOf(one, packs))}</b>
                   <span className="quiet text-sm">
-                    {element.id} · {duty === "shifting" ? "takes over in motion" : "engages at a standstill"}
+                    {element.id} · {duty === "shifting" ? "in motion" : "at a standstill"}
                   </span>
                 </span>
                 <Bars stock={stock} planned={planned} wanted={wanted} most={most} />
