@@ -65,6 +65,8 @@ function PackPlate({ pack, chain }: { pack: Pack; chain: PackChain | undefined }
     ["Looks worn, is not", pack.normal?.join("; ")],
   ];
   const element = applied.present.elements.find(({ id }) => id === pack.element);
+  // One of several packs is listed with the first of them.
+  const ways = (applied.present.stronger ?? []).filter(({ elements }) => elements[0] === pack.element);
   return (
     <article
       id={`pack-${pack.element}`}
@@ -94,6 +96,17 @@ function PackPlate({ pack, chain }: { pack: Pack; chain: PackChain | undefined }
             </Link>{" "}
             <b className="figure">{specWords(chain, unit)}</b>, {chain.spec.state.soak}
             {chain.spec.state.wave && `, wave ${chain.spec.state.wave}`}
+          </p>
+        )}
+        {ways.length > 0 && (
+          <p className="mt-2">
+            <b className="stamp">Made stronger by</b>{" "}
+            {ways.map(({ id, name }, i) => (
+              <span key={id} id={`way-${id}`} className="target:font-bold">
+                {i > 0 && "; "}
+                {name}
+              </span>
+            ))}
           </p>
         )}
       </div>

@@ -101,7 +101,10 @@ export function ChainSheet({
         >
           {titleOf(sheet)}{" "}
           {isPackSheet(sheet) && (
-            <span className="quiet text-lg font-normal whitespace-nowrap">{sheet.applied.pack.name}</span>
+            <span className="quiet text-lg font-normal whitespace-nowrap">
+              {sheet.applied.pack.name}
+              {sheet.applied.asFound && ", made stronger"}
+            </span>
           )}
         </h1>
         <nav aria-label="Stages of this figure" className="flex gap-1">

@@ -170,6 +170,15 @@ export function answers(applied: Applied, system: UnitSystem): Answer[] {
       allowed.map((answer) => answer.name).join(" / "),
       `weak point ${complaint}`,
     );
+  for (const { id, elements, name, harsh, proofs = [] } of present.stronger ?? [])
+    say(
+      "packs",
+      "way",
+      id,
+      name,
+      [harsh && `felt: ${harsh}`, ...proofs].filter(Boolean).join("; ") || `for ${elements.join(", ")}`,
+      "stronger upgrade torque capacity more plates",
+    );
   for (const { id, name, needs } of present.relearns ?? [])
     say("service", "relearn", id, name, needs.join(", "), "relearn adaptation routine");
   return found;
