@@ -38,7 +38,9 @@ export function askedIn(search: URLSearchParams, decided: FactOf<"stronger"> | n
     use: USES.codes.find((one) => one === use) ?? "usual",
     wish: {
       ways: body ? body.ways : search.getAll("way"),
-      turns: body ? (body.turns ?? 0) : Number(search.get("turns") ?? 0) || 0,
+      turns: body
+        ? (body.turns ?? 0)
+        : Math.min(MOST_TURNS, Math.max(0, Number(search.get("turns") ?? 0) || 0)),
       packs: new Map(stacks),
     },
   };
@@ -78,6 +80,9 @@ export function dutyOf(asked: Asked, { present }: Applied, unit: LengthUnit): Du
     use: asked.use,
   };
 }
+
+/** More turns than these no regulator has. */
+const MOST_TURNS = 20;
 
 /** How long a shift is taken to slip at full throttle. */
 export const SHIFT_SECONDS = 0.5;

@@ -17,6 +17,7 @@ import {
   riseOf,
   shiftHeat,
   steelMass,
+  strongerPlan,
   type Duty,
   type PackGrip,
 } from "./index";
@@ -107,6 +108,12 @@ describe("a unit", () => {
     },
   );
 
+  it("whose version nobody has seen says so instead of a figure", () => {
+    const book = bookOf("marram-dunlin");
+    const d1 = capacitiesOf(resolve(book, {}, book.depths), DUTY).find(({ element }) => element.id === "d1");
+    expect(d1?.stock).toMatchObject({ judged: "unknown", missing: ["which version it is"] });
+  });
+
   it("the converter multiplies where a vehicle pulls away, and only there", () => {
     const of = (stall: number): Record<string, number> =>
       Object.fromEntries(
@@ -139,6 +146,15 @@ describe("a unit", () => {
     const [stock, planned] = [d3("usual", [raised])?.stock, d3("usual", [raised])?.planned];
     // (18 bar · 96 cm² − 760 N) / (14 bar · 96 cm² − 760 N)
     close((planned?.torque ?? 0) / (stock?.torque ?? 1), 16_520 / 12_680);
+    // Of two that raise it the higher one counts, whichever stands first.
+    const lower: StrongerWay = {
+      id: "lower",
+      name: "lower",
+      elements: ["d3"],
+      pressure: { quantity: "pressure", unit: "bar", figure: "16" },
+    };
+    expect(d3("usual", [raised, lower])?.planned?.torque).toBe(planned?.torque);
+    expect(d3("usual", [lower, raised])?.planned?.torque).toBe(planned?.torque);
     expect(d3("towing", [])?.wanted).toBeGreaterThan(d3("usual", [])?.wanted ?? 9);
     // It takes over from second to third: slip there, and none at a standstill pack.
     expect(stock?.shift).toMatchObject({ from: "2", to: "3" });
@@ -171,6 +187,35 @@ describe("how many more plates fit", () => {
     expect(plans.map(({ frictions, ways, cut }) => ({ frictions, ways, cut }))).toEqual([
       { frictions: 4, ways: [], cut: 0 },
     ]);
+  });
+
+  it("whose ways are listed in another order is the same, and a way of two plates is bought for those that go in", () => {
+    const both = way("both", {
+      steels: { thickness: nm(1_400_000), number: "S" },
+      reaction: { thickness: nm(2_000_000), number: "R" },
+    });
+    const ways = [
+      both,
+      way("thin", { steels: { thickness: nm(1_400_000), number: "T" } }),
+      way("flat", { without: "waved plate" }),
+    ];
+    const start = { gap: nominalGap(pack("d1"), null), ring: nm(1_900_000) };
+    const found = platePlans(pack("d1"), ways, start);
+    expect(found.length).toBeGreaterThan(2);
+    expect(platePlans(pack("d1"), [...ways].reverse(), start)).toEqual(found);
+    // A plate so thin that no stack with it fits stays out, though its way is taken for its steels.
+    const thinnest: StrongerWay = { ...both, reaction: { thickness: nm(500_000), number: "R" } };
+    const flat = way("flat", { without: "waved plate" });
+    const traits = { ...firstOf(book.traits), body: "late" };
+    const applied = resolve({ ...book, stronger: [thinnest, flat] }, traits, book.depths);
+    const wish = {
+      ways: ["both", "flat"],
+      turns: 0,
+      packs: new Map([["d1", { frictions: 5, isSprung: false }]]),
+    };
+    const [plates] = strongerPlan(applied, wish).packs.map((one) => one.plates);
+    expect(plates?.find(({ role }) => role === "steel")).toMatchObject({ number: "S", count: 5 });
+    expect(plates?.find(({ role }) => role === "reaction plate")).not.toHaveProperty("number");
   });
 
   it("a facing that grips more goes in though no more plates fit with it", () => {

@@ -119,6 +119,7 @@ function plateOf(entry: StackEntry, used: readonly StrongerWay[]): PlannedPlate 
     "reaction plate": "reaction",
   } as const;
   const what = Object.hasOwn(is, role) ? is[role as keyof typeof is] : null;
-  const number = what ? used.map((way) => way[what]?.number).findLast((one) => one !== undefined) : undefined;
+  // A way may bring several plates, and not all of them need go in.
+  const number = what ? used.find((way) => way[what]?.thickness === thickness)?.[what]?.number : undefined;
   return { role, part, thickness, count: countOf(entry), ...(number === undefined ? {} : { number }) };
 }

@@ -98,10 +98,18 @@ function bestOfEach(plans: readonly { plan: PlatePlan; cost: number[] }[]): Plat
   for (const one of plans) {
     const key = `${one.plan.frictions} ${one.plan.isSprung}`;
     const known = best.get(key);
-    if (!known || before(one.cost, known.cost)) best.set(key, one);
+    if (
+      !known ||
+      before(one.cost, known.cost) ||
+      (!before(known.cost, one.cost) && nameOf(one.plan) < nameOf(known.plan))
+    )
+      best.set(key, one);
   }
   return [...best.values()].map(({ plan }) => plan);
 }
+
+/** Of two that are worth the same the name decides, so that the order in which ways are listed does not. */
+const nameOf = ({ ways, ring }: PlatePlan): string => [...ways].sort().join() + (ring?.mark ?? "");
 
 const before = (a: readonly number[], b: readonly number[]): boolean => {
   const at = a.findIndex((value, i) => value !== b[i]);

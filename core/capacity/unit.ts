@@ -1,7 +1,7 @@
 import type { Applied, Book, Element, PackChain, Range, StackEntry, StrongerWay } from "../book";
 import { baseOfTrain, behave, loadsOf } from "../gears";
 import { countOf } from "../pack";
-import { baseOf, toNumber, type Measure, type Nm } from "../quantity";
+import { baseOf, compareMeasures, toNumber, type Measure, type Nm, type Quantity } from "../quantity";
 import { torqueOf, type BandGrip, type Grip, type PackGrip } from "./grip";
 import { dragSpeed, facingSpeed, riseOf, shiftHeat, steelMass } from "./turning";
 
@@ -117,7 +117,12 @@ export function capacitiesOf(
     const engages = pack?.pack.duty ?? element.band?.duty ?? "standstill";
     const wanted = margins[duty.use][engages];
     const change = planned.get(element.id);
-    const side = (of: Change | null): Side => sideOf(present, element, pack, of, mine, wanted, duty);
+    // Plates of two versions are no stack: which it is must be seen first.
+    const isUndecided = !pack && present.packs.some((one) => one.element === element.id);
+    const side = (of: Change | null): Side => {
+      const found = sideOf(present, element, pack, of, mine, wanted, duty);
+      return isUndecided ? { ...found, missing: ["which version it is"] } : found;
+    };
     return [
       {
         element,
@@ -240,15 +245,19 @@ function gripOf(
   change: Change | null,
 ): { grip: Grip | null; missing: string[] } {
   const ways = change?.ways ?? [];
-  const changed = <K extends keyof StrongerWay>(what: K): StrongerWay[K] | undefined =>
-    ways.map((one) => one[what]).findLast((one) => one !== undefined);
+  /** Of several that change the same the strongest counts, in whichever order they are listed. */
+  const strongest = <Q extends Quantity>(
+    of: (way: StrongerWay) => Measure<Q> | undefined,
+    stock?: Measure<Q>,
+  ) => ways.map(of).reduce((a, b) => (b && (!a || compareMeasures(b, a) > 0) ? b : a), stock);
   const more = ways.reduce(
     (sum, { turns }) => sum + (turns ? Math.min(change?.turns ?? 0, turns.most) * numberOf(turns.each) : 0),
     0,
   );
-  const pressure = (stock: Measure): number => (numberOf(changed("pressure") ?? stock) + more) * PASCALS;
+  const pressure = (stock: Measure<"pressure">): number =>
+    (numberOf(strongest((way) => way.pressure, stock)) + more) * PASCALS;
   if (!band && !pack) {
-    const rated = changed("carries") ?? carries;
+    const rated = strongest((way) => way.carries, carries);
     return rated
       ? { grip: { kind: "rated", torque: numberOf(rated) }, missing: [] }
       : { grip: null, missing: [LACKS[kind]] };
@@ -256,10 +265,10 @@ function gripOf(
   if (band) {
     const grip: BandGrip = {
       kind: "band",
-      friction: changed("friction") ?? band.friction,
+      friction: Math.max(band.friction, ...ways.map((way) => way.friction ?? 0)),
       drum: metres(band.drum),
       wrap: (numberOf(band.wrap) * Math.PI) / 180,
-      area: numberOf(changed("area") ?? band.area) * SQUARE_METRES,
+      area: numberOf(strongest((way) => way.area, band.area)) * SQUARE_METRES,
       spring: numberOf(band.spring),
       lever: band.lever,
       pressure: pressure(band.pressure),
@@ -276,14 +285,13 @@ function gripOf(
     stockPressure ? "" : "its pressure",
   ].filter(Boolean);
   if (!facing || !piston || !spring || !stockPressure) return { grip: null, missing };
-  const used = ways.map(({ frictions }) => frictions?.friction).findLast((one) => one !== undefined);
   const grip: PackGrip = {
     kind: "pack",
     surfaces: surfacesOf(stack),
-    friction: used ?? facing.friction,
+    friction: Math.max(facing.friction, ...ways.map(({ frictions }) => frictions?.friction ?? 0)),
     inner: metres(facing.inner),
     outer: metres(facing.outer),
-    area: numberOf(changed("area") ?? piston.area) * SQUARE_METRES,
+    area: numberOf(strongest((way) => way.area, piston.area)) * SQUARE_METRES,
     spring: numberOf(spring.force),
     lever: spring.lever ?? 1,
     pressure: pressure(stockPressure),

@@ -159,6 +159,14 @@ const FAULTS: [string, UnitId, string, unknown, RegExp, string?][] = [
     "16 bar",
     /no more than the stock pressure/,
   ],
+  [
+    "an engine held back in no range",
+    D,
+    "unit.behind.held",
+    { "7": 0.5 },
+    /no range "7"/,
+    "unit.behind.held.7",
+  ],
   ["an engine without torque", D, "unit.behind.torque", "300 rpm", /no unit of torque/],
   // names and references
   ["an id twice", D, "chains#d3-clearance.id", "d1-clearance", /stands twice.*its own id/],

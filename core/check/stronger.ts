@@ -11,8 +11,12 @@ const PLATES = [
 
 /** What is done to plates and does something: a way must fit what the element has. */
 export const stronger: Check = {
-  reads: ["stronger", "packs", "elements"],
+  reads: ["stronger", "packs", "elements", "unit", "ranges"],
   check(book, _conditions, say) {
+    const ranges = book.ranges.map(({ id }) => id);
+    for (const range of Object.keys(book.unit.behind?.held ?? {}))
+      if (!ranges.includes(range))
+        say(`unit.behind.held.${range}`, `no range "${range}"`, `use one of: ${ranges.join(", ")}`);
     (book.stronger ?? []).forEach((way, i) => {
       const path = `stronger[${i}]`;
       const { pressure, turns, area, carries, part, friction, cut, without } = way;
