@@ -476,7 +476,7 @@ try {
   if (!only || only === "long") await longPages(shop, cookie);
   if (!only || only === "long") diagnosing();
   if (only === "browser") await browsing(cookie);
-  if (!only) await everything(cookie);
+  if (!only || only === "pages") await everything(cookie);
 } finally {
   await shop.close();
   await cluster.stop();

@@ -69,6 +69,9 @@ describe("a unit that must carry more than it was built for", () => {
         await edda.press("//button[.='Decide']");
         await edda.see("//*[@data-decided][contains(., 'horse trailer')]");
         await edda.see("//li[@data-stack='5s']/a[@aria-current]");
+        // It is shown in the units it was asked in, and what must be seen stands there.
+        expect(await (await edda.see("//input[@name='torque']")).getAttribute("value")).toBe("430 lbf·ft");
+        await edda.read("Then see: the piston moves its whole way by air and comes back");
         await mira.see(
           "//*[@data-decided][contains(., 'horse trailer')] | //*[contains(., 'A lead decides.')]",
         );

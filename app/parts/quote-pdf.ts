@@ -64,7 +64,9 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
           "Work",
           `${moneyText(labour)}: ${hours} h still to do by the book, ${moneyText(house.hourCents)} an hour`,
         ],
-        ...(job.stronger ? [["Made stronger", strongerText(job, applied)] as [string, string]] : []),
+        ...(job.stronger
+          ? [["Made stronger", strongerText(job, applied, book.unit.lengthUnit)] as [string, string]]
+          : []),
         ["Together", moneyText(parts + labour)],
         ["Could change", changes(open, unpriced, metalEverywhere(job))],
       ],

@@ -25,6 +25,7 @@ import {
 import { plusMinusText, rangeText, roundedText, type LengthUnit } from "~core/quantity";
 import type { DecisionRule } from "~core/reading";
 import { pieceText } from "~/choose/piece-text";
+import { torqueText } from "~/stronger/figures";
 
 /** One pack on the build sheet, in words: the page and the PDF say the same. */
 export interface SheetLine {
@@ -99,11 +100,12 @@ export const configurationText = (
 export function strongerText(
   { stronger }: Pick<Job, "stronger">,
   { present }: Pick<Applied, "present">,
+  unit: UnitSystem,
 ): string {
   if (!stronger) return "";
   const { ways, turns, torque, use, reason } = stronger.body;
   const names = ways.map((id) => nameIn(present, id)).join(", ");
-  return `for ${USES.words[use]} behind ${torque} N·m: ${names}${turns ? `, regulator ${turns} turns in` : ""} (${stronger.by}, “${reason}”)`;
+  return `for ${USES.words[use]} behind ${torqueText(torque, unit)}: ${names}${turns ? `, regulator ${turns} turns in` : ""} (${stronger.by}, “${reason}”)`;
 }
 
 export function intakeLines(
@@ -144,7 +146,7 @@ export function intakeLines(
     ],
     ["Debris", debris.map(({ body }) => `${body.where}: ${body.amount} ${body.what}`).join(", ")],
     ["As found", figures.join(", ")],
-    ["Made stronger", strongerText(job, applied)],
+    ["Made stronger", strongerText(job, applied, unit)],
     [
       "Fault",
       conclusion && conclusion.fault !== "open"

@@ -42,7 +42,7 @@ export default function StrongerPage({ loaderData: { stock } }: Route.ComponentP
     [book, job, applied.house],
   );
   const { behind } = asBuilt.present.unit;
-  const asked = askedIn(search, job.stronger, behind ? shownIn(behind.torque, unit) : "");
+  const asked = askedIn(search, job.stronger, behind ? shownIn(behind.torque, unit) : "", unit);
   const duty = dutyOf(asked, asBuilt, unit);
   const onShelf = useMemo(
     () => new Set(stock.filter(({ onHand }) => onHand > 0).map(({ part }) => part)),

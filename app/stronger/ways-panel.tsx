@@ -78,6 +78,12 @@ export function WaysPanel({
                         {what}: <b>{is}</b>
                       </span>
                     ))}
+                  {isOn &&
+                    [...(way.oil ? [way.oil] : []), ...(way.proofs ?? [])].map((text) => (
+                      <span key={text} className="block text-sm">
+                        Then see: {text}
+                      </span>
+                    ))}
                 </span>
               </Link>
               {isOn && way.turns && <Turns way={way} asked={asked} at={element.id} />}

@@ -1,6 +1,7 @@
 import { USES, type FactOf, type Use } from "~core/fact";
 import { strongerPlan, type Duty, type StrongerPlan, type Wish } from "~core/capacity";
 import type { Applied, SeatSize } from "~core/book";
+import { torqueText } from "./figures";
 import { baseOf, parseMeasure, toNumber, type LengthUnit } from "~core/quantity";
 
 /** What is asked for on the page, as its address has it. */
@@ -21,7 +22,12 @@ export const stackIn = (plates: StrongerPlan["packs"][number]["plates"]) => ({
 const stackText = (frictions: number, isSprung: boolean): string => `${frictions}${isSprung ? "s" : ""}`;
 
 /** @param decided what was decided before: it stands there until something else is asked for. */
-export function askedIn(search: URLSearchParams, decided: FactOf<"stronger"> | null, usual: string): Asked {
+export function askedIn(
+  search: URLSearchParams,
+  decided: FactOf<"stronger"> | null,
+  usual: string,
+  unit: LengthUnit,
+): Asked {
   const body = search.has("asked") ? null : (decided?.body ?? null);
   const stacks = body
     ? body.packs.map(({ element, plates }) => [element, stackIn(plates)] as const)
@@ -34,7 +40,7 @@ export function askedIn(search: URLSearchParams, decided: FactOf<"stronger"> | n
       });
   const use = search.get("use") ?? body?.use;
   return {
-    torque: search.get("torque") ?? (body ? `${body.torque} N·m` : usual),
+    torque: search.get("torque") ?? (body ? torqueText(body.torque, unit) : usual),
     use: USES.codes.find((one) => one === use) ?? "usual",
     wish: {
       ways: body ? body.ways : search.getAll("way"),
