@@ -32,6 +32,7 @@ describe("the documented examples", () => {
         "select",
         "needs",
         "kits",
+        "capacity",
         "check-book",
         "gears",
         "diagnose",
