@@ -35,7 +35,7 @@ export default function CapacityChart({
         label: {
           show: true,
           position: "right" as const,
-          offset: [2, -9],
+          offset: [2, dashed ? -9 : 10],
           color: ink,
           formatter: ({ dataIndex }: { dataIndex: number }) => (dataIndex === 0 ? name : ""),
         },

@@ -56,7 +56,12 @@ export default function StrongerPage({ loaderData: { stock } }: Route.ComponentP
   return (
     <div>
       <div className="mb-2 flex flex-wrap items-end gap-x-8 gap-y-2">
-        <Form method="get" replace preventScrollReset className="flex items-end gap-3 [&_div]:mb-0">
+        <Form
+          method="get"
+          replace
+          preventScrollReset
+          className={`flex gap-3 [&_div]:mb-0 ${"problem" in duty ? "items-center" : "items-end"}`}
+        >
           <input type="hidden" name="asked" value="1" />
           {at && <input type="hidden" name="at" value={at.element.id} />}
           {asked.wish.ways.map((way) => (
@@ -71,7 +76,7 @@ export default function StrongerPage({ loaderData: { stock } }: Route.ComponentP
               value={`${element} ${frictions}${isSprung ? "s" : ""}`}
             />
           ))}
-          <div className="w-44">
+          <div className={"problem" in duty ? "w-96" : "w-44"}>
             <Field
               label="Engine gives"
               name="torque"
@@ -104,13 +109,15 @@ export default function StrongerPage({ loaderData: { stock } }: Route.ComponentP
       </div>
       <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] items-start gap-3">
         <div className="grid gap-3">
-          <ElementList
-            elements={elements}
-            packs={names}
-            at={at?.element.id ?? ""}
-            to={(id) => searchOf(asked, id)}
-            unit={unit}
-          />
+          {elements.length > 0 && (
+            <ElementList
+              elements={elements}
+              packs={names}
+              at={at?.element.id ?? ""}
+              to={(id) => searchOf(asked, id)}
+              unit={unit}
+            />
+          )}
           {at && (
             <Stacks
               name={capital(nameOf(at, names))}
