@@ -147,6 +147,9 @@ describe("what a unit needs", () => {
         await ines.press(`${line}//button[@value='wrong']`);
         await ines.see(`${line}//li[@data-event='wrong'][contains(., '0.1 mm thicker')]`);
         await ines.see(`${line}[contains(., '4 to come')]`);
+        // Whoever orders next sees how that supplier was.
+        await open(mira, "/orders");
+        await mira.see("//li[@data-supplier][contains(., '1 piece wrong')]");
         await types(ines, field, "1");
         await ines.press(`${line}//button[@value='arrived']`);
         await ines.see(`${line}[contains(., '3 to come')]`);

@@ -195,7 +195,7 @@ export async function listJobs(
                   w.coming, w.due, w.late
              from job_card c join job j on j.id = c.job
              left join lateral (select seq from fact f where f.job = c.job order by seq desc limit 1) n on true
-             left join lateral (select count(*)::int as coming, to_char(max(l.due), 'YYYY-MM-DD') as due, coalesce(bool_or(l.due < current_date), false) as late
+             left join lateral (select count(*)::int as coming, to_char(max(l.due), 'YYYY-MM-DD') as due, coalesce(bool_or(l.due < (select shop_day())), false) as late
                                   from purchase_line l join purchase_open o on o.line = l.id where l.job = c.job and o.pieces > 0) w on true
             where ${which === "open" ? "c.open" : "not c.open"} and c.number < $1 ${holder ? "and c.holder = $3" : ""}
             order by c.number desc limit $2`,

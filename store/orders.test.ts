@@ -3,7 +3,19 @@ import { v7 as newId } from "uuid";
 import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook } from "./books";
 import { openJob } from "./jobs";
-import { arrive, backToShelf, comingIn, gotFor, order, purchase, supplyOf, type NewLine } from "./orders";
+import { setHouse } from "./house";
+import {
+  arrive,
+  backToShelf,
+  comingIn,
+  gotFor,
+  order,
+  purchase,
+  supplierRecords,
+  supplyOf,
+  type ComingLine,
+  type NewLine,
+} from "./orders";
 import { addShelfPart, receive, reserve, reservedFor, stockOf } from "./shelf";
 import { testDatabase } from "./testing";
 
@@ -192,6 +204,61 @@ describe("goods in", () => {
       ]),
       new Map(),
     ]);
+  });
+
+  it("are due by the shop’s day, wherever the server stands", async () => {
+    // Twenty-five hours lie between these two: it is never the same day in both.
+    const dueIn = async (timeZone: string): Promise<ComingLine | undefined> => {
+      await setHouse(db.pool, { timeZone }, by);
+      const job = await newJob();
+      await order(db.pool, { id: newId(), job, by, lines: [line({ part: "Z", days: 0 })], shelf: [] });
+      return (await comingTo(job))[0];
+    };
+    const [west, east] = [await dueIn("Pacific/Pago_Pago"), await dueIn("Pacific/Kiritimati")];
+    expect(Date.parse(east?.due ?? "") - Date.parse(west?.due ?? "")).toBeGreaterThanOrEqual(24 * 3_600_000);
+    expect(east?.isLate).toBe(false);
+    // What is due today in the west was due yesterday in the east.
+    const again = (await comingIn(db.pool)).find((one) => one.line === west?.line);
+    expect([west?.isLate, again?.isLate]).toEqual([false, true]);
+    // A zone that only browsers know is the server’s.
+    await setHouse(db.pool, { timeZone: "Nowhere/At_All" }, by);
+    expect(
+      (await db.pool.query<{ same: boolean }>("select shop_day() = current_date as same")).rows[0]?.same,
+    ).toBe(true);
+    await setHouse(db.pool, { timeZone: "UTC" }, by);
+  });
+
+  it("say how each supplier is: what came in time, what is late, what was wrong; not what nobody wanted any more", async () => {
+    const [job, supplier] = [await newJob(), "Slipway Seals"];
+    const of = (part: string, more: Partial<NewLine>): NewLine =>
+      line({ supplier, part, pieces: 2, ...more });
+    await order(db.pool, {
+      id: newId(),
+      job,
+      by,
+      lines: [
+        of("in time", { days: 2 }),
+        of("no day", { days: null }),
+        of("late", { days: -3 }),
+        of("still out", { days: -1 }),
+        of("to come", { days: 9 }),
+        of("not wanted", { days: -5 }),
+      ],
+      shelf: [],
+    });
+    const lineOf = async (part: string) => (await comingTo(job)).find((one) => one.part === part)?.line ?? "";
+    const say = async (part: string, what: "arrived" | "wrong" | "cancelled", pieces: number) =>
+      arrive(db.pool, { id: newId(), line: await lineOf(part), what, pieces, note: "as it was", by });
+    await say("in time", "wrong", 1);
+    for (const part of ["in time", "no day", "late"]) await say(part, "arrived", 2);
+    await say("still out", "arrived", 1);
+    await say("not wanted", "cancelled", 2);
+    expect((await supplierRecords(db.pool)).find((one) => one.supplier === supplier)).toEqual({
+      supplier,
+      due: 4,
+      inTime: 2,
+      wrong: 1,
+    });
   });
 
   it("are told what is late first, and what was said stays", async () => {

@@ -78,7 +78,7 @@ export async function order(pool: Pool, { id, job, by, lines, shelf }: NewOrder)
         for (const line of lines.filter((one) => one.supplier === supplier))
           await db.query(
             `insert into purchase_line (id, purchase, job, part, name, pieces, cents, due, contents, seats)
-             values ($1, $2, $3, $4, $5, $6, $7, current_date + $8::int, $9, $10)`,
+             values ($1, $2, $3, $4, $5, $6, $7, shop_day() + $8::int, $9, $10)`,
             [
               within(id, supplier, line.part),
               purchase,
@@ -149,7 +149,7 @@ export interface ComingLine {
 }
 
 const COMING = `select l.id as line, p.number::int as order, p.supplier, j.number as job, l.part, l.name, o.pieces, l.pieces as ordered, l.cents,
-                       to_char(l.due, 'YYYY-MM-DD') as due, coalesce(l.due < current_date, false) as "isLate", l.contents
+                       to_char(l.due, 'YYYY-MM-DD') as due, coalesce(l.due < (select shop_day()), false) as "isLate", l.contents
                   from purchase_open o join purchase_line l on l.id = o.line join purchase p on p.id = l.purchase
                   left join job j on j.id = l.job`;
 
@@ -353,6 +353,41 @@ export async function backToShelf(
     await tellOf(db, job);
     return true;
   });
+}
+
+/** What a supplier did with what was ordered there: of lines that are all here or should be, and pieces that went back. */
+export interface SupplierRecord {
+  supplier: string;
+  /** Lines that are all here, or should have been by now. */
+  due: number;
+  /** Of these, all here by the day that was said. */
+  inTime: number;
+  /** Pieces that came wrong and went back. */
+  wrong: number;
+}
+
+/** So many of a shop’s last orders tell how a supplier is. */
+const LAST_ORDERS = 2_000;
+
+/** What each supplier did with the last orders, by name. */
+export async function supplierRecords(db: Queryable): Promise<SupplierRecord[]> {
+  const { rows } = await db.query<SupplierRecord>({
+    name: "supplier-records",
+    text: `select p.supplier, count(*) filter (where o.pieces = 0 or l.due < (select shop_day()))::int as due,
+                  count(*) filter (where o.pieces = 0 and (l.due is null or shop_day(e.last) <= l.due))::int as "inTime",
+                  coalesce(sum(e.wrong), 0)::int as wrong
+             from (select id, supplier from purchase order by number desc limit $1) p
+             join purchase_line l on l.purchase = p.id join purchase_open o on o.line = l.id
+             left join lateral (select max(at) filter (where what = 'arrived') as last,
+                                       sum(pieces) filter (where what = 'wrong') as wrong,
+                                       sum(pieces) filter (where what = 'cancelled') as cancelled
+                                  from purchase_event where line = l.id) e on true
+            -- What nobody wanted any more says nothing of who would have sent it.
+            where coalesce(e.cancelled, 0) < l.pieces
+            group by p.supplier order by p.supplier`,
+    values: [LAST_ORDERS],
+  });
+  return rows;
 }
 
 /** One order with its lines and what came of each. */

@@ -1,12 +1,13 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { dayText } from "~/parts/day";
+import { supplierWords } from "~/parts/supplier-words";
 import { services } from "~/server/context";
 import { moneyText } from "~core/quantity";
 import { cardsMadeBy, makeCard } from "~/jobs/card";
 import { readHouse } from "~store/house";
 import { listJobs } from "~store/jobs";
-import { comingIn, gotFor, type ComingLine } from "~store/orders";
+import { comingIn, gotFor, supplierRecords, type ComingLine, type SupplierRecord } from "~store/orders";
 import type { Route } from "./+types/coming";
 
 export const meta: Route.MetaFunction = () => [{ title: "Orders · Yard Key" }];
@@ -15,8 +16,9 @@ const MOST = 300;
 export const loader = async ({ context }: Route.LoaderArgs) => {
   const { pool } = context.get(services);
   const house = await readHouse(pool);
-  const [lines, { rows }] = await Promise.all([
+  const [lines, records, { rows }] = await Promise.all([
     comingIn(pool, MOST),
+    supplierRecords(pool),
     listJobs(pool, { which: "open" }, cardsMadeBy(house), makeCard(house)),
   ]);
   const got = await gotFor(
@@ -27,11 +29,11 @@ export const loader = async ({ context }: Route.LoaderArgs) => {
     const short = wants.filter(([part, pieces]) => pieces > (got.get(number)?.get(part) ?? 0)).length;
     return short > 0 ? [{ number, vehicle, unit, short, of: wants.length }] : [];
   });
-  return { lines, more: lines.length === MOST, toOrder };
+  return { lines, more: lines.length === MOST, toOrder, records };
 };
 
 /** What is on its way, order by order, the latest first: where a parts person begins the day. */
-export default function Orders({ loaderData: { lines, more, toOrder } }: Route.ComponentProps) {
+export default function Orders({ loaderData: { lines, more, toOrder, records } }: Route.ComponentProps) {
   const [find, setFind] = useState("");
   const text = find.trim().toLowerCase();
   const shown = lines.filter(
@@ -77,6 +79,7 @@ export default function Orders({ loaderData: { lines, more, toOrder } }: Route.C
           <OrderPlate key={order} order={order} lines={shown.filter((one) => one.order === order)} />
         ))}
       </ul>
+      {text === "" && <Suppliers records={records} />}
       {more && <p className="quiet mt-3">The first {MOST} lines; find one to see others.</p>}
     </main>
   );
@@ -107,6 +110,27 @@ function ToOrder({ jobs }: { jobs: Route.ComponentProps["loaderData"]["toOrder"]
             </Link>
           </li>
         ))}
+      </ul>
+    </section>
+  );
+}
+
+/** How each supplier was so far: what came by the day that was said, and what went back. */
+function Suppliers({ records }: { records: readonly SupplierRecord[] }) {
+  const told = records.map((one) => ({ supplier: one.supplier, words: supplierWords(one) }));
+  if (told.every(({ words }) => words === "")) return null;
+  return (
+    <section className="mt-4" aria-label="Suppliers so far">
+      <h2 className="stamp mb-1">Suppliers so far</h2>
+      <ul className="grid grid-cols-3 gap-2">
+        {told
+          .filter(({ words }) => words !== "")
+          .map(({ supplier, words }) => (
+            <li key={supplier} className="plate px-3 py-2 leading-tight" data-supplier={supplier}>
+              <b className="block">{supplier}</b>
+              <span className="quiet">{words}</span>
+            </li>
+          ))}
       </ul>
     </section>
   );

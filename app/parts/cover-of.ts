@@ -1,6 +1,18 @@
+import { services } from "~/server/context";
+import type { Ways } from "~/server/beside";
+import { supplierRecords, type SupplierRecord } from "~store/orders";
 import type { Route } from "./+types/cover-of";
 import { waysOf } from "./ways-of";
 
-/** The ways to cover what a job needs, for its page. */
-export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> =>
-  Response.json((await waysOf(context, params.number)).ways, { headers: { "Cache-Control": "no-store" } });
+/** What the page of a job’s parts is answered. */
+export type Covered = Ways & { records: SupplierRecord[] };
+
+/** The ways to cover what a job needs, for its page, and how its suppliers are. */
+export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
+  const [{ ways }, records] = await Promise.all([
+    waysOf(context, params.number),
+    supplierRecords(context.get(services).pool),
+  ]);
+  const answer: Covered = { front: ways.front, plain: ways.plain, records };
+  return Response.json(answer, { headers: { "Cache-Control": "no-store" } });
+};

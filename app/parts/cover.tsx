@@ -3,7 +3,8 @@ import { useScripted } from "~/look/use-scripted";
 import { useFetcher } from "react-router";
 import { useInside } from "~/door/inside";
 import { useJobView } from "~/view/view";
-import type { Ways } from "~/server/beside";
+import type { Covered } from "./cover-of";
+import { supplierWords } from "./supplier-words";
 import { SOME_DAY, type Cover, type Take } from "~core/kit";
 import { moneyText } from "~core/quantity";
 import { namesOf } from "./needs";
@@ -29,7 +30,7 @@ export function CoverPanel({
 }) {
   const { book } = useJobView();
   const { staff } = useInside();
-  const { load, data: ways, state } = useFetcher<Ways>();
+  const { load, data: ways, state } = useFetcher<Covered>();
   useEffect(() => {
     if (!closed && wanted !== "") void load(`/jobs/${number}/cover.json`);
   }, [load, number, wanted, closed]);
@@ -54,7 +55,7 @@ export function CoverPanel({
             ) : (
               <OrderThis cover={shown} orderId={orderId} />
             ))}
-          <Shown cover={shown} names={names} />
+          <Shown cover={shown} names={names} records={ways.records} />
           {ways.plain.missing.length === 0 && ways.plain.cents > shown.cents && (
             <p className="quiet mt-1 text-sm">
               One kit and the rest loose would be {moneyText(ways.plain.cents)}, {days(ways.plain.days)}.
@@ -158,9 +159,11 @@ function WaysToChoose({
 function Shown({
   cover: { takes, missing, left },
   names,
+  records,
 }: {
   cover: Cover;
   names: ReadonlyMap<string, string>;
+  records: Covered["records"];
 }) {
   const suppliers = [...new Set(takes.map(({ supplier }) => supplier))].sort((a, b) =>
     a === null ? -1 : b === null ? 1 : a.localeCompare(b),
@@ -182,7 +185,12 @@ function Shown({
         return (
           <div key={supplier ?? "shelf"} data-supplier={supplier ?? "shelf"}>
             <h3 className="stamp mt-2 flex justify-between">
-              <span>{supplier ?? "From the shelf"}</span>
+              <span>
+                {supplier ?? "From the shelf"}
+                <span className="quiet ml-2 font-normal normal-case">
+                  {supplierWords(records.find((one) => one.supplier === supplier))}
+                </span>
+              </span>
               {supplier && <span>{moneyText(own.reduce((sum, { cents }) => sum + cents, 0))}</span>}
             </h3>
             <ul>
