@@ -7,6 +7,7 @@ import { setHouse } from "./house";
 import {
   arrive,
   backToShelf,
+  cameLast,
   comingIn,
   gotFor,
   order,
@@ -259,6 +260,12 @@ describe("goods in", () => {
       inTime: 2,
       wrong: 1,
     });
+    // What came last stands first; what was cancelled did not come.
+    expect((await cameLast(db.pool, 3)).map(({ part, what, pieces }) => [part, what, pieces])).toEqual([
+      ["still out", "arrived", 1],
+      ["late", "arrived", 2],
+      ["no day", "arrived", 2],
+    ]);
   });
 
   it("are told what is late first, and what was said stays", async () => {

@@ -204,6 +204,33 @@ export async function comingIn(db: Queryable, limit = 200): Promise<ComingLine[]
   return rows;
 }
 
+/** Something that came, or went back because it was wrong. */
+export interface Came {
+  event: string;
+  what: "arrived" | "wrong";
+  name: string;
+  part: string;
+  pieces: number;
+  note: string;
+  order: number;
+  job: number | null;
+  by: string;
+  /** ISO 8601. */
+  at: string;
+}
+
+/** What came last, the newest first. */
+export async function cameLast(db: Queryable, limit = 12): Promise<Came[]> {
+  const { rows } = await db.query<Omit<Came, "at"> & { at: Date }>({
+    name: "came-last",
+    text: `select e.id as event, e.what, l.name, l.part, e.pieces, e.note, p.number::int as order, j.number::int as job, e.by_name as by, e.at
+             from purchase_event e join purchase_line l on l.id = e.line join purchase p on p.id = l.purchase left join job j on j.id = l.job
+            where e.what <> 'cancelled' order by e.at desc, e.id limit $1`,
+    values: [limit],
+  });
+  return rows.map(({ at, ...one }) => Object.assign(one, { at: at.toISOString() }));
+}
+
 /** What came of pieces of a line. */
 export interface Arrival {
   /** Made with the form: said twice it is once. */

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { useWhen } from "~/door/when";
 import { dayText } from "~/parts/day";
 import { supplierWords } from "~/parts/supplier-words";
 import { services } from "~/server/context";
@@ -7,7 +8,15 @@ import { moneyText } from "~core/quantity";
 import { cardsMadeBy, makeCard } from "~/jobs/card";
 import { readHouse } from "~store/house";
 import { listJobs } from "~store/jobs";
-import { comingIn, gotFor, supplierRecords, type ComingLine, type SupplierRecord } from "~store/orders";
+import {
+  cameLast,
+  comingIn,
+  gotFor,
+  supplierRecords,
+  type Came,
+  type ComingLine,
+  type SupplierRecord,
+} from "~store/orders";
 import type { Route } from "./+types/coming";
 
 export const meta: Route.MetaFunction = () => [{ title: "Orders · Yard Key" }];
@@ -16,8 +25,9 @@ const MOST = 300;
 export const loader = async ({ context }: Route.LoaderArgs) => {
   const { pool } = context.get(services);
   const house = await readHouse(pool);
-  const [lines, records, { rows }] = await Promise.all([
+  const [lines, came, records, { rows }] = await Promise.all([
     comingIn(pool, MOST),
+    cameLast(pool),
     supplierRecords(pool),
     listJobs(pool, { which: "open" }, cardsMadeBy(house), makeCard(house)),
   ]);
@@ -29,11 +39,13 @@ export const loader = async ({ context }: Route.LoaderArgs) => {
     const short = wants.filter(([part, pieces]) => pieces > (got.get(number)?.get(part) ?? 0)).length;
     return short > 0 ? [{ number, vehicle, unit, short, of: wants.length }] : [];
   });
-  return { lines, more: lines.length === MOST, toOrder, records };
+  return { lines, more: lines.length === MOST, toOrder, came, records };
 };
 
 /** What is on its way, order by order, the latest first: where a parts person begins the day. */
-export default function Orders({ loaderData: { lines, more, toOrder, records } }: Route.ComponentProps) {
+export default function Orders({
+  loaderData: { lines, more, toOrder, came, records },
+}: Route.ComponentProps) {
   const [find, setFind] = useState("");
   const text = find.trim().toLowerCase();
   const shown = lines.filter(
@@ -79,6 +91,7 @@ export default function Orders({ loaderData: { lines, more, toOrder, records } }
           <OrderPlate key={order} order={order} lines={shown.filter((one) => one.order === order)} />
         ))}
       </ul>
+      {text === "" && <CameLast came={came} />}
       {text === "" && <Suppliers records={records} />}
       {more && <p className="quiet mt-3">The first {MOST} lines; find one to see others.</p>}
     </main>
@@ -108,6 +121,41 @@ function ToOrder({ jobs }: { jobs: Route.ComponentProps["loaderData"]["toOrder"]
                 <span className="quiet block text-sm">of {of} to get</span>
               </span>
             </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What came last, and what went back. */
+function CameLast({ came }: { came: readonly Came[] }) {
+  const when = useWhen();
+  if (came.length === 0) return null;
+  return (
+    <section className="mt-4" aria-label="Came last">
+      <h2 className="stamp mb-1">Came last</h2>
+      <ul className="plate grid grid-cols-2 gap-x-6 px-4 py-1">
+        {came.map(({ event, what, name, part, pieces, note, order, job, by, at }) => (
+          <li
+            key={event}
+            className="border-base-300 flex items-baseline gap-3 border-b py-1 leading-tight"
+            data-came={part}
+          >
+            <span className="min-w-0 grow">
+              {pieces > 1 && <b>{pieces} × </b>}
+              {name} <span className="quiet text-sm">{part}</span>
+              {what === "wrong" && <b className="text-error block text-sm">wrong, sent back: {note}</b>}
+            </span>
+            <span className="quiet text-right text-sm whitespace-nowrap">
+              <Link to={`/orders/${order}`} className="underline underline-offset-4">
+                {order}
+              </Link>
+              {job !== null && ` for ${job}`}
+              <span className="block">
+                {when.short(at)} {by}
+              </span>
+            </span>
           </li>
         ))}
       </ul>

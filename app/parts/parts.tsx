@@ -2,7 +2,6 @@ import { Download } from "lucide-react";
 import { useMemo } from "react";
 import { data } from "react-router";
 import { v7 as newId } from "uuid";
-import { BESIDE } from "~/frame/pages";
 import { useInside } from "~/door/inside";
 import { KEPT } from "~/offline/keys";
 import { loadOrKept } from "~/offline/kept";
@@ -145,7 +144,7 @@ export default function PartsPage({ loaderData }: Route.ComponentProps) {
     .join(",");
   return (
     <div>
-      <div className={`mb-1 flex min-h-[50px] items-center gap-3 ${BESIDE.free}`}>
+      <div className="mb-1 flex min-h-[50px] items-center gap-3">
         <div className="grow">
           <NeedsHead lines={needs.lines} stands={stands} prices={cents} />
         </div>

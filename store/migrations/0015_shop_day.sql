@@ -10,3 +10,6 @@ begin
 exception when invalid_parameter_value then
   return at::date;
 end $$;
+
+-- What came last.
+create index purchase_event_by_time on purchase_event (at desc);
