@@ -1,7 +1,7 @@
 import { useCallback } from "react";
 import { axisIn, Chart } from "~/look/chart";
 import type { LengthUnit } from "~core/quantity";
-import { inUnit, pressureIn } from "./figures";
+import { pressureIn, pressureUnit, torqueIn } from "./figures";
 
 /** What a pack holds at one pressure with so many plates. */
 export interface Curve {
@@ -40,8 +40,8 @@ export default function CapacityChart({
           formatter: ({ dataIndex }: { dataIndex: number }) => (dataIndex === 0 ? name : ""),
         },
         data: [
-          [pressureIn(from, unit), inUnit(torque, unit)],
-          [pressureIn(to, unit), inUnit(torque, unit)],
+          [pressureIn(from, unit), torqueIn(torque, unit)],
+          [pressureIn(to, unit), torqueIn(torque, unit)],
         ],
       });
       return {
@@ -50,7 +50,7 @@ export default function CapacityChart({
           ...axisIn(ink),
           max: pressureIn(to, unit),
           axisLabel: { color: ink, showMaxLabel: false },
-          name: unit === "in" ? "psi" : "bar",
+          name: pressureUnit(unit),
           nameLocation: "middle",
           nameGap: 24,
         },
@@ -61,7 +61,7 @@ export default function CapacityChart({
             symbol: "none",
             lineStyle: { color: ink, width: isPlanned ? 4 : 1.5, opacity: isPlanned ? 1 : 0.55 },
             endLabel: { show: true, formatter: `${name} frictions`, color: ink },
-            data: points.map(([pressure, torque]) => [pressureIn(pressure, unit), inUnit(torque, unit)]),
+            data: points.map(([pressure, torque]) => [pressureIn(pressure, unit), torqueIn(torque, unit)]),
           })),
           across(must, "must", false),
           across(must * wanted, "should", true),

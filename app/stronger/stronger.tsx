@@ -17,7 +17,7 @@ import type { Route } from "./+types/stronger";
 import type { Curve } from "./capacity-chart";
 import { ElementList, nameOf } from "./element-list";
 import { Stacks, WaysPanel } from "./ways-panel";
-import { askedIn, decisionOf, dutyOf, planOf, searchOf, SHIFT_SECONDS } from "./wish";
+import { askedIn, decisionOf, dutyOf, planOf, searchOf, SHIFT_SECONDS, stackText } from "./wish";
 
 const CapacityChart = lazy(() => import("./capacity-chart"));
 
@@ -68,13 +68,8 @@ export default function StrongerPage({ loaderData: { stock } }: Route.ComponentP
             <input key={way} type="hidden" name="way" value={way} />
           ))}
           {asked.wish.turns > 0 && <input type="hidden" name="turns" value={asked.wish.turns} />}
-          {[...asked.wish.packs].map(([element, { frictions, isSprung }]) => (
-            <input
-              key={element}
-              type="hidden"
-              name="stack"
-              value={`${element} ${frictions}${isSprung ? "s" : ""}`}
-            />
+          {[...asked.wish.packs].map(([element, stack]) => (
+            <input key={element} type="hidden" name="stack" value={`${element} ${stackText(stack)}`} />
           ))}
           <div className={"problem" in duty ? "w-96" : "w-44"}>
             <Field

@@ -5,7 +5,7 @@ import type { StrongerWay, UnitSystem } from "~core/book";
 import { shownIn } from "~core/book";
 import { lengthText, rangeText } from "~core/quantity";
 import { riseText, torqueText } from "./figures";
-import { searchOf, stackIn, type Asked } from "./wish";
+import { searchOf, stackIn, stackText, type Asked } from "./wish";
 
 /** What can be done to one element, and what comes of it. */
 export function WaysPanel({
@@ -164,7 +164,7 @@ export function Stacks({
             : ways.length === 0;
           const packs = new Map([...asked.wish.packs, [at, { frictions, isSprung }] as const]);
           return (
-            <li key={`${frictions} ${isSprung}`} data-stack={`${frictions}${isSprung ? "s" : ""}`}>
+            <li key={`${frictions} ${isSprung}`} data-stack={stackText({ frictions, isSprung })}>
               <Link
                 to={searchOf(asked, at, { packs })}
                 replace

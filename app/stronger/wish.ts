@@ -1,7 +1,8 @@
 import { USES, type FactOf, type Use } from "~core/fact";
-import { strongerPlan, type Duty, type StrongerPlan, type Wish } from "~core/capacity";
+import { isSprungStack, strongerPlan, type Duty, type StrongerPlan, type Wish } from "~core/capacity";
 import type { Applied, SeatSize } from "~core/book";
-import { torqueText } from "./figures";
+import { counts } from "~core/pack";
+import { torqueText, torqueUnit } from "./figures";
 import { baseOf, parseMeasure, toNumber, type LengthUnit } from "~core/quantity";
 
 /** What is asked for on the page, as its address has it. */
@@ -14,12 +15,13 @@ export interface Asked {
 
 /** A stack by what tells it from the others: how many frictions, and whether a sprung plate is in. */
 export const stackIn = (plates: StrongerPlan["packs"][number]["plates"]) => ({
-  frictions: plates.filter(({ role }) => role === "friction").reduce((sum, { count }) => sum + count, 0),
-  isSprung: plates.some(({ role }) => role === "waved plate" || role === "cushion plate"),
+  frictions: counts(plates).frictions,
+  isSprung: isSprungStack(plates),
 });
 
 /** Sprung plates kept or left out: `5s`, `5`. */
-const stackText = (frictions: number, isSprung: boolean): string => `${frictions}${isSprung ? "s" : ""}`;
+export const stackText = ({ frictions, isSprung }: { frictions: number; isSprung: boolean }): string =>
+  `${frictions}${isSprung ? "s" : ""}`;
 
 /** @param decided what was decided before: it stands there until something else is asked for. */
 export function askedIn(
@@ -62,17 +64,14 @@ export function searchOf(asked: Asked, at: string, change: Partial<Wish> = {}): 
     ["at", at],
     ...ways.map((way) => ["way", way]),
     ...(turns > 0 ? [["turns", `${turns}`]] : []),
-    ...[...packs].map(([element, { frictions, isSprung }]) => [
-      "stack",
-      `${element} ${stackText(frictions, isSprung)}`,
-    ]),
+    ...[...packs].map(([element, stack]) => ["stack", `${element} ${stackText(stack)}`]),
   ] as [string, string][]);
   return `?${search.toString()}`;
 }
 
 /** What the unit must take, or what is wrong with what was typed. */
 export function dutyOf(asked: Asked, { present }: Applied, unit: LengthUnit): Duty | { problem: string } {
-  const read = parseMeasure(asked.torque, "torque", unit === "in" ? "lbf·ft" : "N·m");
+  const read = parseMeasure(asked.torque, "torque", torqueUnit(unit));
   if (!read.ok) return { problem: `${read.problem}; ${read.remedy}` };
   const torque = toNumber(baseOf(read.measure));
   if (torque < 1 || torque > 5_000)

@@ -20,6 +20,7 @@ export {
   type PartKind,
   type WeakPoint,
 } from "./format/parts";
+export { plateRole } from "./format/pack";
 export type { Strengthening } from "./strengthened";
 export type { StrongerWay } from "./format/stronger";
 export type { Consumable, Kit } from "./format/supply";

@@ -199,13 +199,16 @@ export function resolve(
     const { min, max, soak = "dry", facings = "new", wave, target, checked, source } = stated;
     const own = house.find(({ of, id }) => of === "chain" && id === chain.id) ?? null;
     const state = { soak, facings, wave };
+    const before = asFoundOf(asBuilt, chain, chain.spec.indexOf(stated), own);
+    // The limits of a plan were worked out from the house’s, where it has its own.
+    const counts = before.asFound ? null : own;
     return [
       {
         chain,
-        spec: { min: own?.min ?? min, max: own?.max ?? max, state },
+        spec: { min: counts?.min ?? min, max: counts?.max ?? max, state },
         book: { min, max, state, target, checked, source },
-        house: own,
-        ...asFoundOf(asBuilt, chain, chain.spec.indexOf(stated), own),
+        house: counts,
+        ...before,
         allowances: { soaking: chain.soaking, bedding: chain.bedding, wave: waveOf(unit, chain) },
         seats: seatsOf(unit, chain),
         conditions: conditionsOf(unit, chain),

@@ -94,14 +94,9 @@ function proofsByStep(
     if (!step) continue;
     const off = cuts.find(({ way }) => way === id)?.off;
     const machined =
-      off === undefined
-        ? []
-        : [`${name}: ${lengthText(off, unit.unit.lengthUnit)} off${work ? `, ${work}` : ""}`];
-    const known = found.get(step.id) ?? [];
-    const seen = [...machined, ...proofs, ...(oil ? [oil] : [])].map(
-      (text) => `${name}: ${text.replace(`${name}: `, "")}`,
-    );
-    found.set(step.id, [...known, ...seen.filter((text) => !known.includes(text))]);
+      off === undefined ? [] : [`${lengthText(off, unit.unit.lengthUnit)} off${work ? `, ${work}` : ""}`];
+    const seen = [...machined, ...proofs, ...(oil ? [oil] : [])].map((text) => `${name}: ${text}`);
+    found.set(step.id, [...(found.get(step.id) ?? []), ...seen]);
   }
   return found;
 }

@@ -275,6 +275,12 @@ describe("how many more plates fit", () => {
               // What is returned adds up by itself.
               const into = start.gap + thicknessOf(d1.stack) - thicknessOf(best.stack);
               expect(best.gap).toBe(into - ((best.ring?.size ?? ring) - ring) + best.cut);
+              // Off each part comes what its machine can take off, and together it is all of it.
+              expect(best.cuts.reduce((sum, { off }) => sum + off, 0)).toBe(best.cut);
+              for (const { way: of, off } of best.cuts) {
+                const { step = nm(1), most: top = nm(0) } = ways.find(({ id }) => id === of)?.cut ?? {};
+                expect([off % step, off <= top]).toEqual([0, true]);
+              }
               expect(best.gap).toBeGreaterThanOrEqual(best.limits.min);
               expect(best.gap).toBeLessThanOrEqual(best.limits.max);
             }

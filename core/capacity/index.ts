@@ -10,7 +10,7 @@ export {
   type PackGrip,
   type RatedGrip,
 } from "./grip";
-export { platePlans, type PlatePlan, type PlateStart } from "./plates";
+export { isSprungStack, platePlans, type PlatePlan, type PlateStart } from "./plates";
 export { dragSpeed, facingSpeed, headForce, riseOf, shiftHeat, steelMass } from "./turning";
 export {
   capacitiesOf,

@@ -88,13 +88,7 @@ export function strongerPlan(
     });
     plan.rings.set(element, best.ring);
     plan.changes.set(element, { stack: best.stack, ways: used, turns: wish.turns });
-    let off = best.cut;
-    for (const { id, cut } of used) {
-      if (!cut || off <= 0) continue;
-      const here = Math.min(off, cut.most) as Nm;
-      plan.cuts.push({ way: id, part: cut.part, off: here });
-      off = (off - here) as Nm;
-    }
+    plan.cuts.push(...best.cuts);
   }
   for (const way of allowed.filter(({ id }) => taken.has(id)))
     for (const element of way.elements) {

@@ -1,4 +1,4 @@
-import type { PackChain, SeatSize, StackEntry, StrongerWay } from "../book";
+import type { PackChain, SeatSize, StackEntry, StrongerWay, Strengthening } from "../book";
 import { isDecided, isFromShelf } from "../book";
 import { counts, countOf, thicknessOf } from "../pack";
 import { nm, type Nm } from "../quantity";
@@ -12,8 +12,9 @@ export interface PlatePlan {
   ways: string[];
   /** The piece that closes the pack; null where it has none to choose. */
   ring: SeatSize | null;
-  /** Metal that comes off. */
+  /** Metal that comes off in all, and off which part how much, in the steps of each. */
   cut: Nm;
+  cuts: Strengthening["cuts"][number][];
   /** What the clearance will be. */
   gap: Nm;
   /** The book’s limits, grown with the number of frictions: each wants its room. */
@@ -31,6 +32,10 @@ export interface PlateStart {
 /** More plates than these above stock are not tried. */
 const MOST_MORE = 6;
 const SPRUNG: ReadonlySet<string> = new Set(["waved plate", "cushion plate"]);
+
+/** Whether a sprung plate lies in a stack. */
+export const isSprungStack = (stack: readonly Pick<StackEntry, "role">[]): boolean =>
+  stack.some(({ role }) => SPRUNG.has(role));
 
 /**
  * The most plates that fit, by the same sum the clearance is: what leaves the stack makes room, what comes in takes it, and a piece of the series
@@ -73,9 +78,10 @@ export function platePlans(
             frictions,
             steels: counts(stack).steels,
             stack,
-            ways: [...used, ...cut.used],
+            ways: [...new Set([...used, ...cut.cuts.map(({ way }) => way)])],
             ring,
             cut: nm(cut.off),
+            cuts: cut.cuts,
             gap: nm(room + closed + cut.off),
             limits,
             isSprung,
@@ -117,20 +123,20 @@ const before = (a: readonly number[], b: readonly number[]): boolean => {
 };
 
 /** Everything that can come off, from nothing up: of several parts in all their steps together. */
-function offsOf(ways: readonly StrongerWay[]): { off: number; used: string[] }[] {
+function offsOf(ways: readonly StrongerWay[]): { off: number; cuts: PlatePlan["cuts"] }[] {
   const all = ways.reduce(
     (sums, { id, cut }) =>
       cut
-        ? sums.flatMap(({ off, used }) =>
+        ? sums.flatMap(({ off, cuts }) =>
             Array.from({ length: Math.floor(cut.most / cut.step) + 1 }, (_, i) => ({
               off: off + i * cut.step,
-              used: i === 0 ? used : [...used, id],
+              cuts: i === 0 ? cuts : [...cuts, { way: id, part: cut.part, off: nm(i * cut.step) }],
             })),
           )
         : sums,
-    [{ off: 0, used: [] as string[] }],
+    [{ off: 0, cuts: [] as PlatePlan["cuts"] }],
   );
-  return all.sort((a, b) => a.off - b.off || a.used.length - b.used.length);
+  return all.sort((a, b) => a.off - b.off || a.cuts.length - b.cuts.length);
 }
 
 /** Every stack the ways allow with so many more frictions, and a steel for each. */
@@ -165,7 +171,7 @@ function* stacks(
         yield {
           stack: grown,
           used: [...new Set(used)],
-          isSprung: stack.some(({ role }) => SPRUNG.has(role)),
+          isSprung: isSprungStack(stack),
         };
     }
 }

@@ -199,7 +199,7 @@ function sideOf(
   const [first] = margins;
   const worst = margins.reduce((a, b) => ((b.margin ?? Infinity) < (a?.margin ?? Infinity) ? b : a), first);
   const margin = worst?.margin ?? null;
-  const turning = grip?.kind === "pack" && pack ? { grip, pack, stack } : null;
+  const turning = grip?.kind === "pack" && pack ? { grip, pack } : null;
   return {
     grip,
     missing,
@@ -256,12 +256,6 @@ function gripOf(
   );
   const pressure = (stock: Measure<"pressure">): number =>
     (numberOf(strongest((way) => way.pressure, stock)) + more) * PASCALS;
-  if (!band && !pack) {
-    const rated = strongest((way) => way.carries, carries);
-    return rated
-      ? { grip: { kind: "rated", torque: numberOf(rated) }, missing: [] }
-      : { grip: null, missing: [LACKS[kind]] };
-  }
   if (band) {
     const grip: BandGrip = {
       kind: "band",
@@ -276,7 +270,12 @@ function gripOf(
     };
     return { grip, missing: [] };
   }
-  if (!pack) return { grip: null, missing: [] };
+  if (!pack) {
+    const rated = strongest((way) => way.carries, carries);
+    return rated
+      ? { grip: { kind: "rated", torque: numberOf(rated) }, missing: [] }
+      : { grip: null, missing: [LACKS[kind]] };
+  }
   const { facing, piston, spring, pressure: stockPressure } = pack.pack;
   const missing = [
     facing ? "" : "the radii of its facings",

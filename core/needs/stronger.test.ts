@@ -144,6 +144,21 @@ describe("a unit that is made stronger", () => {
     expect(direct([...again, back]).pack.stack).toEqual(before.pack.stack);
   });
 
+  it("is held to the plan’s limits where the house has its own for the stock stack: they are in the plan already", () => {
+    const own = {
+      of: "chain",
+      id: "direct-clearance",
+      min: nm(800_000),
+      max: nm(1_000_000),
+      reason: "crisper",
+      by: "Edda L.",
+      at: "2026-05-04T08:00:00.000Z",
+    } as const;
+    const pack = appliedTo(book, fold(made), [own]).packs.find((one) => one.pack.element === "direct");
+    expect(pack?.spec).toEqual(after.pack.spec);
+    expect(pack?.asFound).toMatchObject({ min: own.min, max: own.max });
+  });
+
   it("was found as it was built: those limits judge what was read then", () => {
     const found = [940_000, 950_000, 940_000].map((value) =>
       said({ ...read(value), phase: "found" } as FactBody),

@@ -20,8 +20,14 @@ import {
 } from "../../shape";
 import { allowance, holds, length, measure, tolerance, width } from "./common";
 
+/** What lies in a pack. */
+export const plateRole = oneOf(
+  ...(["piston", "apply plate", "waved plate", "cushion plate"] as const),
+  ...(["steel", "friction", "reaction plate"] as const),
+);
+
 export const stackEntry = object({
-  role: oneOf("piston", "apply plate", "waved plate", "cushion plate", "steel", "friction", "reaction plate"),
+  role: plateRole,
   part: refersTo("part"),
   thickness: width,
   count: optional(whole(1, 20)),

@@ -1,3 +1,4 @@
+import { plateRole } from "../../book";
 import {
   about,
   list,
@@ -5,7 +6,6 @@ import {
   nanometres,
   number,
   object,
-  oneOf,
   optional,
   refersTo,
   suchThat,
@@ -21,7 +21,7 @@ export const USES = codes({ usual: "usual use", towing: "towing", "high-output":
 export type Use = CodeOf<typeof USES>;
 
 const plate = object({
-  role: oneOf("piston", "apply plate", "waved plate", "cushion plate", "steel", "friction", "reaction plate"),
+  role: plateRole,
   part: about("Whose place it takes.", refersTo("part")),
   thickness: nanometres(1),
   count: whole(1, 40),
