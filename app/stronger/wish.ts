@@ -71,6 +71,8 @@ export function searchOf(asked: Asked, at: string, change: Partial<Wish> = {}): 
 
 /** What the unit must take, or what is wrong with what was typed. */
 export function dutyOf(asked: Asked, { present }: Applied, unit: LengthUnit): Duty | { problem: string } {
+  if (asked.torque.trim() === "")
+    return { problem: `Write what the engine gives, such as 300 ${torqueUnit(unit)}.` };
   const read = parseMeasure(asked.torque, "torque", torqueUnit(unit));
   if (!read.ok) return { problem: `${read.problem}; ${read.remedy}` };
   const torque = toNumber(baseOf(read.measure));
