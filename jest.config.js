@@ -7,7 +7,7 @@ const common = {
   },
   transform: {
     "^.+\\.tsx?$": [
-      "@swc/jest",
+      "<rootDir>/bin/transform.mjs",
       {
         jsc: {
           target: "es2023",

@@ -395,4 +395,39 @@ describe("a figure by itself", () => {
       }),
     90_000,
   );
+
+  it(
+    "a ring that came out again is measured, goes in, and is proven anew",
+    () =>
+      journey("refit", [mira, tomas], async () => {
+        const readings = async (): Promise<number> =>
+          (await sheetsOf(shop, 1029)).get("d1-clearance")?.built.readings.length ?? 0;
+        await open(mira, 1029, "choose/d1-clearance?show=built");
+        await open(tomas, 1029, "choose/d1-clearance?show=built");
+        await mira.press("//*[@data-in='d1-clearance']//button[.='Taken out again']");
+        await mira.see("//form[@data-out][contains(., 'said Mira K.')]");
+        // The other bench sees it: nothing is read meanwhile.
+        await tomas.see("//form[@data-out='d1-clearance']");
+        await tomas.gone("//*[@id='reading-value']");
+        await allSent(mira);
+        expect([await stageOf(1029, "d1-clearance"), await readings()]).toEqual(["out", 0]);
+        const size = await mira.see("//form[@data-out]//input");
+        await size.sendKeys("2.95");
+        await mira.press("//button[.='It is in again']");
+        await mira.see("//form[@data-out]//*[@role='alert'][contains(., 'far from its mark')]");
+        expect(await size.getAttribute("value")).toBe("2.95");
+        await size.clear();
+        await size.sendKeys("1.76", Key.ENTER);
+        await mira.see("//*[@data-earlier='3']");
+        await reads(mira, "1.16", "1.17", "1.16");
+        await mira.see("//*[@data-verdict='inside']");
+        expect([await stageOf(1029, "d1-clearance"), await readings()]).toEqual(["done", 3]);
+        const out = await factsOf(shop, 1029, "taken-out");
+        expect(out.map(({ was, measured }) => [was, measured])).toEqual([
+          ["out", undefined],
+          ["in-again", 1_760_000],
+        ]);
+      }),
+    90_000,
+  );
 });

@@ -1,5 +1,5 @@
 import { chainFacts } from "~core/fact";
-import { ofStackNow, type ReadingSet, type Worksheet } from "~core/measure";
+import { ofAssemblyNow, type ReadingSet, type Worksheet } from "~core/measure";
 import { lengthText, type LengthUnit } from "~core/quantity";
 import { useJobView } from "~/view/view";
 
@@ -14,7 +14,7 @@ export function EarlierReadings({
   unit: LengthUnit;
 }) {
   const { job } = useJobView();
-  const isOfNow = ofStackNow(job, sheet.applied);
+  const isOfNow = ofAssemblyNow(job, sheet.applied, sheet.fit);
   const counted = new Set(set.readings.map(({ fact }) => fact.id));
   const earlier = chainFacts(job, sheet.applied.chain.id).readings.filter(
     ({ fact }) =>
@@ -23,7 +23,7 @@ export function EarlierReadings({
   if (earlier.length === 0) return null;
   return (
     <p className="quiet mt-2 text-sm" data-earlier={earlier.length}>
-      Read with an earlier piece or other plates in, counts no longer:{" "}
+      Read with an earlier piece, with other plates, or before it came out; counts no longer:{" "}
       <s>
         {earlier
           .map(({ fact: { body } }) =>

@@ -62,6 +62,8 @@ export function VerdictPanel({
         <div className="flex justify-end">
           {unmet ? (
             <b className="text-warning text-[1.4rem]">Conditions not said</b>
+          ) : stage.at === "out" && tab !== "found" ? (
+            <b className="text-warning text-[1.4rem]">Taken out</b>
           ) : stage.at === "astray" && tab === "built" ? (
             <b className="text-warning text-[1.4rem]">Not as predicted</b>
           ) : (
@@ -90,6 +92,7 @@ export function VerdictPanel({
 }
 
 function emptyWords(sheet: Worksheet, tab: Tab, chosen: boolean): string {
+  if (sheet.stage.at === "out" && tab !== "found") return "Put it in again, then read it.";
   if (tab === "found") return "Log what it has before anything is changed.";
   if (tab === "trial")
     return isPackSheet(sheet)

@@ -34,6 +34,7 @@ import { seatAt, type Loaded, type TabProps } from "./tab";
 import { OrderWith } from "./order-with";
 import { Outcome } from "./outcome";
 import { SinceFound } from "./since-found";
+import { In, TakenOut } from "./taken-out";
 import { TrialPiece } from "./trial-piece";
 import { VerdictPanel } from "./verdict-panel";
 import { Waiver } from "./waiver";
@@ -57,6 +58,8 @@ function tabOf({ stage, choice, trial }: Worksheet): Tab {
     case "done":
       // Inside without anything being chosen: there is nothing built to show.
       return choice ? "built" : trial.readings.length > 0 ? "trial" : "found";
+    case "out":
+      return choice ? "built" : "trial";
     case "read":
     case "astray":
     case "signed":
@@ -167,6 +170,7 @@ function ReadTab({
   const sameIn = tab === "built" || !sheet.choice || sheet.kept;
   const mayRead =
     !closed &&
+    (tab === "found" || sheet.stage.at !== "out") &&
     (tab === "found" || (tab === "built" ? sheet.choice !== null : sheet.choice === null || sheet.kept));
   return (
     <div className="grid grid-cols-[minmax(0,29fr)_minmax(0,20fr)] gap-3">
@@ -195,6 +199,7 @@ function ReadTab({
           sheet.seats.map((seat) => (
             <TrialPiece key={seat.link.id} seat={seat} id={ids.choice} unit={unit} actionData={actionData} />
           ))}
+        {!closed && tab === (sheet.choice ? "built" : "trial") && <TakenOut sheet={sheet} unit={unit} />}
         {!closed && tab !== "found" && <Conditions key={sheet.fit} sheet={sheet} />}
         {mayRead ? (
           <TakeReading
@@ -209,15 +214,18 @@ function ReadTab({
           <p className="plate p-4 text-lg">
             {closed
               ? "The job is closed; its readings stand."
-              : tab === "built"
-                ? "Choose its size first: what is read before the choice is the trial."
-                : "It was chosen from these readings. New ones are taken as built."}
+              : sheet.stage.at === "out"
+                ? "Nothing is read while its piece is out."
+                : tab === "built"
+                  ? "Choose its size first: what is read before the choice is the trial."
+                  : "It was chosen from these readings. New ones are taken as built."}
           </p>
         )}
         {mayRead && set.readings.length === 0 && (
           <NoFigure sheet={sheet} phase={tab === "found" ? "found" : "built"} said={set.said} />
         )}
         {tab === "found" && !isPackSheet(sheet) && !closed && <FoundPieces sheet={sheet} unit={unit} />}
+        {!closed && tab === (sheet.choice ? "built" : "trial") && <In sheet={sheet} set={set} unit={unit} />}
         <section className="plate px-3 pt-3" aria-label={isPackSheet(sheet) ? "Stack" : "Drawing"}>
           {isPackSheet(sheet) ? (
             <>

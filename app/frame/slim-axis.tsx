@@ -6,8 +6,8 @@ import type { AxisPack } from "~/look/axis";
 export type OtherFigure = Pick<AxisPack, "id" | "name" | "mark" | "words" | "quiet" | "current" | "to">;
 
 /**
- * The axis in one line: the packs in the order they sit, strung on the shaft, each the way into its worksheet; behind them all other figures that a
- * piece is chosen for, with how many of them are done.
+ * The axis in one line: the packs in the order they sit, strung on the shaft, each the way into its worksheet; behind them the mark of every other
+ * figure that a piece is chosen for, and in the list behind those its name.
  */
 export const SlimAxis = ({
   packs,
@@ -50,7 +50,20 @@ function Others({ others }: { others: readonly OtherFigure[] }) {
           here ? "border-primary" : "border-base-300"
         }`}
       >
-        Others <span className="quiet font-normal max-[1100px]:sr-only">{`${done} of ${asked.length}`}</span>
+        {/* Six marks are told apart at a glance; more are counted. */}
+        {asked.length <= 6 ? (
+          <span className="flex gap-0.5">
+            {asked.map(({ id, name, mark, words }) => (
+              <span key={id} title={`${name}: ${words}`} className="flex">
+                <Mark name={mark} size={18} />
+              </span>
+            ))}
+          </span>
+        ) : (
+          <span className="quiet font-normal max-[1100px]:sr-only">{`${done} of ${asked.length}`}</span>
+        )}
+        Others
+        {asked.length <= 6 && <span className="sr-only">{`${done} of ${asked.length}`}</span>}
       </summary>
       <ul className="plate absolute top-full left-0 z-30 mt-1 w-96 p-2 shadow-lg">
         {others.map(({ id, name, mark, words, quiet, current, to }) => (

@@ -73,13 +73,15 @@ interface Held {
   depth?: readonly string[];
 }
 
-const holdsFor = ({ when = {} }: Held, configuration: Configuration): boolean =>
+const holdsFor = ({ when }: Held, configuration: Configuration): boolean =>
+  !when ||
   Object.entries(when).every(
     ([trait, values]) => Object.hasOwn(configuration, trait) && values.includes(configuration[trait] ?? ""),
   );
 
 /** Whether what has been seen of the unit speaks against an entry; a trait that nobody has looked at yet speaks against nothing. */
-const mayHold = ({ when = {} }: Held, configuration: Configuration): boolean =>
+const mayHold = ({ when }: Held, configuration: Configuration): boolean =>
+  !when ||
   Object.entries(when).every(
     ([trait, values]) => !Object.hasOwn(configuration, trait) || values.includes(configuration[trait] ?? ""),
   );
@@ -108,33 +110,29 @@ const reaches = ({ depth: belongs }: Held, depths: readonly string[]): boolean =
 function pruned<T>(value: T, keep: (entry: Held) => boolean): T {
   if (typeof value !== "object" || value === null) return value;
   if (Array.isArray(value)) {
-    let same = true;
-    const list: unknown[] = [];
-    for (const entry of value as unknown[]) {
-      if (typeof entry !== "object" || entry === null) {
-        list.push(entry);
-        continue;
-      }
-      if (!Array.isArray(entry) && !keep(entry)) {
-        same = false;
-        continue;
-      }
-      const kept = pruned(entry, keep);
-      same &&= kept === entry;
-      list.push(kept);
+    const all = value as unknown[];
+    let list: unknown[] | null = null;
+    for (const [i, entry] of all.entries()) {
+      const isHeld = typeof entry !== "object" || entry === null || Array.isArray(entry) || keep(entry);
+      const kept = isHeld ? pruned(entry, keep) : entry;
+      if (!list && (!isHeld || kept !== entry)) list = all.slice(0, i);
+      if (isHeld) list?.push(kept);
     }
-    return same ? value : (list as T);
+    return (list as T | null) ?? value;
   }
-  const changed = Object.entries(value).flatMap(([key, inner]: [string, unknown]) => {
-    const kept = pruned(inner, keep);
-    return kept === inner ? [] : [[key, kept] as const];
-  });
-  return changed.length === 0 ? value : { ...value, ...Object.fromEntries(changed) };
+  // A book has some ten thousand of these, and is looked at in every version and depth: nothing is made where nothing changes.
+  const of = value as Record<string, unknown>;
+  let copy: Record<string, unknown> | null = null;
+  for (const key of Object.keys(of)) {
+    const kept = pruned(of[key], keep);
+    if (kept !== of[key]) (copy ??= { ...of })[key] = kept;
+  }
+  return (copy as T | null) ?? value;
 }
 
 /** The entries of a document, or of a part of one, that hold for a configuration. Works on what is read and on the JSON alike. */
 export const holding = <T>(value: T, configuration: Configuration): T =>
-  pruned(value, (entry) => holdsFor(asLists(entry), configuration));
+  pruned(value, (entry) => !entry.when || holdsFor(asLists(entry), configuration));
 
 /** Of that, what the depths of work reach. */
 export const within = <T>(value: T, depths: readonly string[]): T =>

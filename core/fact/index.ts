@@ -53,7 +53,7 @@ export {
   type FluidSmell,
 } from "./kinds/before";
 export { CANNOT, type Cannot, type MeasuredLink, type Phase, type ReadingBody } from "./kinds/measured";
-export { ORIGINS } from "./kinds/selected";
+export { ORIGINS, TAKEN_OUT } from "./kinds/selected";
 export {
   CLEANING_STEPS,
   CLEANLINESS,

@@ -3,7 +3,7 @@ import type { Configuration } from "../book";
 import { isKind, type Fact, type FactKind, type FactOf } from "./fact";
 import type { Phase, ReadingBody } from "./kinds/measured";
 import { findingsOf, goodOf } from "./looked-at";
-import { lastByKey, ofKind, standing } from "./last";
+import { byKind, lastByKey, standing } from "./last";
 import { disagreements, inOrder, type Disagreement } from "./order";
 import { upcast } from "./upcast";
 
@@ -26,6 +26,8 @@ export interface SeatFacts {
   fittings: FactOf<"fitting">[];
   choices: FactOf<"choice">[];
   unseen: FactOf<"unseen"> | null;
+  /** Each time what was in came out, or went in again. */
+  outs: FactOf<"taken-out">[];
 }
 
 /** A picture with what was drawn on it. */
@@ -38,7 +40,7 @@ export interface Photo {
 type Last<K extends FactKind> = ReadonlyMap<string, FactOf<K>>;
 
 const noFacts = (): ChainFacts => ({ readings: [], conditions: [], explained: [], waiver: null });
-const noSeatFacts = (): SeatFacts => ({ fittings: [], choices: [], unseen: null });
+const noSeatFacts = (): SeatFacts => ({ fittings: [], choices: [], unseen: null, outs: [] });
 
 /**
  * A job as its facts tell it now: of several words about the same thing the last one holds. Each answer looks through every fact, and pages ask
@@ -46,6 +48,7 @@ const noSeatFacts = (): SeatFacts => ({ fittings: [], choices: [], unseen: null 
  */
 export class Job {
   private readonly known = new Map<string, unknown>();
+  private readonly lasts = new Map<FactKind, unknown>();
 
   /** @param live the facts that hold, in the order said; where a thing lies depends on what was said before. */
   constructor(
@@ -97,13 +100,13 @@ export class Job {
 
   /** Answers to the diagnosis' questions that stand. */
   get answers(): readonly FactOf<"answer">[] {
-    return this.once("answers", () => standing(this.live, "answer"));
+    return this.once("answers", () => standing(this.allOf("answer"), "answer"));
   }
   get codes(): readonly FactOf<"code">[] {
-    return this.once("codes", () => standing(this.live, "code"));
+    return this.once("codes", () => standing(this.allOf("code"), "code"));
   }
   get speeds(): readonly FactOf<"speeds">[] {
-    return this.once("speeds", () => standing(this.live, "speeds"));
+    return this.once("speeds", () => standing(this.allOf("speeds"), "speeds"));
   }
   get fluid(): FactOf<"fluid"> | null {
     return this.last("fluid").get("") ?? null;
@@ -135,7 +138,7 @@ export class Job {
   }
   get photos(): readonly Photo[] {
     return this.once("photos", () => {
-      const marks = ofKind(this.live, "photo-mark");
+      const marks = this.allOf("photo-mark");
       const gone = new Set(marks.flatMap(({ body }) => (body.there ? [] : (body.mark ?? []))));
       return [...this.last("photo").values()].map((fact) => ({
         id: fact.body.photo,
@@ -154,7 +157,8 @@ export class Job {
     phase: Phase = "found",
     item = "",
   ): FactOf<"figure"> | null {
-    return this.last("figure").get([of, id, phase, item].join(" ")) ?? null;
+    const figures = this.last("figure");
+    return figures.size === 0 ? null : (figures.get(`${of} ${id} ${phase} ${item}`) ?? null);
   }
   get chains(): ReadonlyMap<string, ChainFacts> {
     return this.once("chains", () => chainsOf(this.live, this.last("leave-out")));
@@ -164,7 +168,7 @@ export class Job {
   }
   /** Every fitting after what was found, in the order said: what a reading’s `fit` counts. */
   get changes(): readonly FactOf<"fitting">[] {
-    return this.once("changes", () => ofKind(this.live, "fitting").filter(({ body }) => body.fit > 0));
+    return this.once("changes", () => this.allOf("fitting").filter(({ body }) => body.fit > 0));
   }
 
   // What was said at the bench about taking down, cleaning and looking.
@@ -189,7 +193,7 @@ export class Job {
   }
   /** What was found built wrong and still stands. */
   get wrongs(): readonly FactOf<"wrong">[] {
-    return this.once("wrongs", () => standing(this.live, "wrong"));
+    return this.once("wrongs", () => standing(this.allOf("wrong"), "wrong"));
   }
   /** The last cleaning of each thing: a part, or a place where metal hides. */
   get cleaning(): Last<"cleaning"> {
@@ -232,11 +236,19 @@ export class Job {
 
   /** The last fact of a kind, whatever it is about. */
   private latest<K extends FactKind>(kind: K): FactOf<K> | null {
-    return this.once(`latest ${kind}`, () => ofKind(this.live, kind).at(-1) ?? null);
+    return this.allOf(kind).at(-1) ?? null;
   }
   /** The last fact of a kind about each thing. */
   private last<K extends FactKind>(kind: K): Last<K> {
-    return this.once(`last ${kind}`, () => lastByKey(this.live, kind));
+    // Asked for some hundred times a page: without a word made for it each time.
+    const found = (this.lasts.get(kind) as Last<K> | undefined) ?? lastByKey(this.allOf(kind), kind);
+    this.lasts.set(kind, found);
+    return found;
+  }
+  /** The facts of a kind, in the order said. */
+  private allOf<K extends FactKind>(kind: K): readonly FactOf<K>[] {
+    const kinds = this.once("kinds", () => byKind(this.live));
+    return (kinds.get(kind) as readonly FactOf<K>[] | undefined) ?? [];
   }
   private once<T>(name: string, make: () => T): T {
     if (!this.known.has(name)) this.known.set(name, make());
@@ -273,6 +285,7 @@ function seatsOf(live: readonly Fact[]): Map<string, SeatFacts> {
     if (isKind(fact, "fitting")) of(fact.body.seat).fittings.push(fact);
     else if (isKind(fact, "choice")) of(fact.body.seat).choices.push(fact);
     else if (isKind(fact, "unseen")) of(fact.body.seat).unseen = fact;
+    else if (isKind(fact, "taken-out")) of(fact.body.seat).outs.push(fact);
   }
   return seats;
 }

@@ -5,6 +5,17 @@ import { isKind, type BodyOf, type Fact, type FactKind, type FactOf } from "./fa
 export const ofKind = <K extends FactKind>(facts: readonly Fact[], kind: K): FactOf<K>[] =>
   facts.filter((fact): fact is FactOf<K> => isKind(fact, kind));
 
+/** All facts by their kind, in the order said. */
+export function byKind(facts: readonly Fact[]): ReadonlyMap<FactKind, readonly Fact[]> {
+  const kinds = new Map<FactKind, Fact[]>();
+  for (const fact of facts) {
+    const those = kinds.get(fact.body.kind);
+    if (those) those.push(fact);
+    else kinds.set(fact.body.kind, [fact]);
+  }
+  return kinds;
+}
+
 /** The last fact of a kind about each thing, in the order the things were first spoken of. */
 export function lastByKey<K extends FactKind>(facts: readonly Fact[], kind: K): Map<string, FactOf<K>> {
   const last = new Map<string, FactOf<K>>();

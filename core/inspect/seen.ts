@@ -9,8 +9,6 @@ export const LOOKED_AT = "looked-at-in-order";
 
 /** What is known about one failure, asked in the bench's terms. */
 export class Seen {
-  private known: Figure[] | null = null;
-
   constructor(
     readonly job: Job,
     private readonly applied: Applied,
@@ -45,9 +43,9 @@ export class Seen {
   anywhere = (kinds: readonly string[], wear: readonly WearId[] | "any"): boolean | null =>
     this.worn(kinds, wear, this.applied.scoped.parts);
 
-  /** Every figure as found, worked out once: each candidate asks for some of them. */
-  private get figures(): Figure[] {
-    return (this.known ??= figures(this.job, this.applied, this.rule, "found"));
+  /** Every figure as found. */
+  private get figures(): readonly Figure[] {
+    return figures(this.job, this.applied, this.rule, "found");
   }
 
   /** Whether a figure of this kind is outside; null while none was taken. */

@@ -3,7 +3,7 @@ import { chainFacts, type Job, type JobReading, type Phase } from "../fact";
 import type { DecisionRule } from "../reading";
 import { itemsOf, judgement, type Item, type Judgement } from "./items";
 import { readingSet, type MeasurementItem, type ReadingSet } from "./reading-set";
-import { ofStackNow } from "./restacked";
+import { ofAssemblyNow } from "./restacked";
 import { fitOf } from "./worksheet";
 
 /** A figure of the book with what was measured: a chain’s readings, or a measurement in its own unit. */
@@ -22,12 +22,30 @@ export const asFound = (job: Job, applied: Applied, rule: DecisionRule): Figure[
     one.kind === "chain" ? one.applied.chain.asFound : one.measurement.asFound,
   );
 
+interface Made {
+  applied: Applied;
+  rule: DecisionRule;
+  figures: readonly Figure[];
+}
+const made = new WeakMap<Job, Partial<Record<Phase, Made>>>();
+
 /**
- * Every chain and measurement in scope but the clearances of packs, which have worksheets of their own.
+ * Every chain and measurement in scope but the clearances of packs, which have worksheets of their own. A job never changes, so what it says is
+ * judged once: where it stands, its parts and its sheet all ask.
  *
  * @param phase as the unit came apart, or with what stays in.
  */
-export function figures(job: Job, applied: Applied, rule: DecisionRule, phase: Phase): Figure[] {
+export function figures(job: Job, applied: Applied, rule: DecisionRule, phase: Phase): readonly Figure[] {
+  const phases = made.get(job) ?? {};
+  made.set(job, phases);
+  const known = phases[phase];
+  if (known?.applied === applied && known.rule === rule) return known.figures;
+  const judged = figuresOf(job, applied, rule, phase);
+  phases[phase] = { applied, rule, figures: judged };
+  return judged;
+}
+
+function figuresOf(job: Job, applied: Applied, rule: DecisionRule, phase: Phase): Figure[] {
   const packs = new Set(applied.packs.map(({ chain }) => chain.id));
   const chains = applied.chains
     .filter(({ chain, inScope }) => inScope && !packs.has(chain.id))
@@ -51,11 +69,11 @@ export function figures(job: Job, applied: Applied, rule: DecisionRule, phase: P
 
 /** Those taken with an earlier piece or other plates in count no longer as built. */
 const inPhase = (job: Job, applied: AppliedChain, phase: Phase): JobReading[] => {
-  const isOfNow = ofStackNow(job, applied);
+  const fit = fitOf(job, applied);
+  const isOfNow = ofAssemblyNow(job, applied, fit);
   return chainFacts(job, applied.chain.id).readings.filter(
     ({ fact }) =>
-      fact.body.phase === phase &&
-      (phase === "found" || (fact.body.fit === fitOf(job, applied) && isOfNow(fact))),
+      fact.body.phase === phase && (phase === "found" || (fact.body.fit === fit && isOfNow(fact))),
   );
 };
 

@@ -10,7 +10,7 @@ export {
   type Standing,
 } from "./spec-lines";
 export { asFound, figures, type Figure } from "./figures";
-export { ofStackNow } from "./restacked";
+export { ofAssemblyNow, ofStackNow, refitOf, type Refit } from "./restacked";
 export { isPackChain, specIn, type ChainItem, type MeasurementItem, type ReadingSet } from "./reading-set";
 export {
   ANSWERS,

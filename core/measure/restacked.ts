@@ -1,5 +1,5 @@
 import type { AppliedChain } from "../book";
-import type { Fact, FactOf, Job } from "../fact";
+import { seatFacts, type Fact, type FactOf, type Job, type SeatFacts } from "../fact";
 
 const known = new WeakMap<Job, ReadonlyMap<string, number>>();
 
@@ -36,3 +36,62 @@ export function ofStackNow(job: Job, { chain }: Pick<AppliedChain, "chain">): (f
   const since = chain.of === undefined ? undefined : changesOf(job).get(chain.of);
   return since === undefined ? () => true : (fact) => job.live.indexOf(fact) > since;
 }
+
+/** The last word on the piece that is in: whether it is out, and the fact from which on readings are of what is assembled now. */
+export interface Refit {
+  /** Null where it is in. */
+  out: FactOf<"taken-out"> | null;
+  /** Null where it never came out. */
+  since: FactOf<"taken-out"> | null;
+}
+
+/**
+ * Whether the piece of one fitting came out since, and went in again. Somebody who finds that it was in all along takes back what was said last.
+ *
+ * @param fit which fitting of the seat.
+ */
+export function refitOf({ outs }: Pick<SeatFacts, "outs">, fit: number): Refit {
+  let now: Refit = { out: null, since: null };
+  let before = now;
+  for (const fact of outs) {
+    if (fact.body.fit !== fit) continue;
+    const { was } = fact.body;
+    if (was === "not-out") now = before;
+    // Of two who say the same the second has nothing new.
+    else if ((was === "out") !== (now.out !== null)) {
+      if (was === "out") before = now;
+      now = { out: was === "out" ? fact : null, since: fact };
+    }
+  }
+  return now;
+}
+
+/**
+ * Whether something was said of what is assembled now: with the plates that are planned, and since the piece that is in was last taken out. What
+ * was read with an earlier piece is asked only for the plates.
+ *
+ * @param fit how often the pieces of the chain’s seats were changed so far.
+ * @returns a question to ask of the chain’s readings and conditions.
+ */
+export function ofAssemblyNow(
+  job: Job,
+  applied: Pick<AppliedChain, "chain" | "seats">,
+  fit: number,
+): (fact: FactOf<"reading" | "conditions">) => boolean {
+  const ofStack = ofStackNow(job, applied);
+  const refits = applied.seats.map(({ id }) => {
+    const facts = seatFacts(job, id);
+    return refitOf(facts, lastFit(facts));
+  });
+  const isOut = refits.some(({ out }) => out !== null);
+  const since = refits.reduce(
+    (last, one) => (one.since ? Math.max(last, job.live.indexOf(one.since)) : last),
+    -1,
+  );
+  return (fact) =>
+    ofStack(fact) && (since < 0 || fact.body.fit < fit || (!isOut && job.live.indexOf(fact) > since));
+}
+
+/** The fitting of a seat that is in now. */
+export const lastFit = ({ fittings }: Pick<SeatFacts, "fittings">): number =>
+  Math.max(0, ...fittings.map(({ body }) => body.fit));

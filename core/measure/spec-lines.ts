@@ -1,4 +1,4 @@
-import { measurementWords, specWords, type Applied, type UnitSystem } from "../book";
+import { measurementWords, specWords, type Applied, type PackChain, type UnitSystem } from "../book";
 import {
   CANNOT,
   type Cannot,
@@ -11,7 +11,7 @@ import {
 import { lengthText, nm, plusMinusText, rangeText, roundedText, signedText, type Nm } from "../quantity";
 import { isSpread, type Assessment, type Mark, type Verdict } from "../reading";
 import { figures, type Figure } from "./figures";
-import { DEPTH, type Item, type Judgement } from "./items";
+import { DEPTH, itemsOfChain, type Item, type Judgement } from "./items";
 import { readingsAsked, type ReadingSet } from "./reading-set";
 import { ruleOf, worksheet, worksheets, type House, type PackSheet, type Worksheet } from "./worksheet";
 
@@ -76,6 +76,86 @@ export interface SpecLineItem {
   built: PhaseFigure;
 }
 
+/** What the book says of a figure: the same whatever is read. */
+type Printed = Pick<SpecLine, "id" | "subject" | "name" | "kind" | "station" | "spec" | "how" | "wanted">;
+
+interface PrintedOf {
+  packs: (chain: PackChain) => Printed;
+  others: (figure: Figure) => Printed;
+}
+
+const printed = new WeakMap<Applied, Map<UnitSystem, PrintedOf>>();
+
+/** The words of the book’s figures, written once for what applies. */
+function printedOf(applied: Applied, unit: UnitSystem): PrintedOf {
+  const units = printed.get(applied) ?? new Map<UnitSystem, PrintedOf>();
+  printed.set(applied, units);
+  const found = units.get(unit);
+  if (found) return found;
+  const stations = new Map(applied.present.stations.map(({ id, name }) => [id, name]));
+  const partStation = new Map(applied.present.parts.map((part) => [part.id, part.station]));
+  const stationOf = (id: string | undefined): string => (id === undefined ? "" : (stations.get(id) ?? ""));
+  const written = new Map<string, Printed>();
+  const once = (subject: SpecLine["subject"], id: string, write: () => Printed): Printed => {
+    const key = `${subject} ${id}`;
+    const words = written.get(key) ?? write();
+    written.set(key, words);
+    return words;
+  };
+  const of: PrintedOf = {
+    packs: (one) => once("pack", one.chain.id, () => ofPackChain(one, stationOf(one.pack.station), unit)),
+    others: (one) =>
+      once(one.kind, one.id, () =>
+        one.kind === "chain"
+          ? ofChain(one, stationOf(one.applied.chain.station), unit)
+          : ofMeasurement(one, stationOf(partStation.get(one.measurement.part ?? "")), unit),
+      ),
+  };
+  units.set(unit, of);
+  return of;
+}
+
+const ofPackChain = (applied: PackChain, station: string, unit: UnitSystem): Printed => ({
+  id: applied.chain.id,
+  subject: "pack",
+  name: applied.chain.name,
+  kind: applied.chain.kind,
+  station,
+  spec: specWords(applied, unit),
+  how: applied.methods.join(", "),
+  wanted: readingsAsked(applied),
+});
+
+const ofChain = (
+  { id, applied }: Extract<Figure, { kind: "chain" }>,
+  station: string,
+  unit: UnitSystem,
+): Printed => ({
+  id,
+  subject: "chain",
+  name: applied.chain.name,
+  kind: applied.chain.kind,
+  station,
+  spec: specWords(applied, unit),
+  how: [applied.chain.read.with.join(", "), ...(applied.chain.read.places ?? [])].join("; "),
+  wanted: itemsOfChain(applied).length || readingsAsked(applied),
+});
+
+const ofMeasurement = (
+  { id, measurement, items }: Extract<Figure, { kind: "measurement" }>,
+  station: string,
+  unit: UnitSystem,
+): Printed => ({
+  id,
+  subject: "measurement",
+  name: measurement.name,
+  kind: measurement.kind,
+  station,
+  spec: measurementWords(measurement, unit),
+  how: measurement.condition ?? "",
+  wanted: Math.max(1, items.length),
+});
+
 const NOTHING: PhaseFigure = {
   text: "",
   standing: "not yet",
@@ -95,31 +175,19 @@ const NOTHING: PhaseFigure = {
  */
 export function specLines(job: Job, applied: Applied, house: House, unit: UnitSystem): SpecLine[] {
   const rule = ruleOf(job, house);
-  const stations = new Map(applied.present.stations.map(({ id, name }) => [id, name]));
-  const stationOf = (id: string | undefined): string => (id === undefined ? "" : (stations.get(id) ?? ""));
+  const printed = printedOf(applied, unit);
   const packs = worksheets(job, applied, house)
     .filter(({ stage }) => stage.at !== "quiet")
-    .map((sheet): SpecLine => {
-      const { chain, pack, methods } = sheet.applied;
-      return {
-        id: chain.id,
-        subject: "pack",
-        name: chain.name,
-        kind: chain.kind,
-        sheet,
-        items: [],
-        earlier: null,
-        station: stationOf(pack.station),
-        spec: specWords(sheet.applied, unit),
-        how: methods.join(", "),
-        wanted: readingsAsked(sheet.applied),
-        found: ofSet(sheet.found, sheet.found.said, unit),
-        built: ofSheet(sheet, unit),
-      };
-    });
+    .map((sheet): SpecLine => ({
+      ...printed.packs(sheet.applied),
+      sheet,
+      items: [],
+      earlier: null,
+      found: ofSet(sheet.found, sheet.found.said, unit),
+      built: ofSheet(sheet, unit),
+    }));
   // The same figures in the same order, whatever the phase.
   const asBuilt = figures(job, applied, rule, "built");
-  const partStation = new Map(applied.present.parts.map((part) => [part.id, part.station]));
   const others = figures(job, applied, rule, "found").map((one, i): SpecLine => {
     const after = asBuilt[i] ?? one;
     const [now, then] = [itemFigures(one, unit), itemFigures(after, unit)];
@@ -132,39 +200,10 @@ export function specLines(job: Job, applied: Applied, house: House, unit: UnitSy
       one.kind === "chain" && one.applied.seats.length > 0 ? worksheet(job, one.applied, house) : null;
     const as = ofFigure(after, then, unit);
     const built = sheet ? conditioned(as, sheet) : as;
-    const both = { found: ofFigure(one, now, unit), built, items };
-    if (one.kind === "chain") {
-      const { chain } = one.applied;
-      return {
-        id: one.id,
-        subject: "chain",
-        name: chain.name,
-        kind: chain.kind,
-        sheet,
-        earlier: null,
-        ...both,
-        station: stationOf(chain.station),
-        spec: specWords(one.applied, unit),
-        how: [chain.read.with.join(", "), ...(chain.read.places ?? [])].join("; "),
-        wanted: one.items.length > 0 ? one.items.length : readingsAsked(one.applied),
-      };
-    }
-    const { measurement } = one;
-    return {
-      id: one.id,
-      subject: "measurement",
-      name: measurement.name,
-      kind: measurement.kind,
-      sheet: null,
-      earlier: null,
-      ...both,
-      station: stationOf(measurement.part === undefined ? undefined : partStation.get(measurement.part)),
-      spec: measurementWords(measurement, unit),
-      how: measurement.condition ?? "",
-      wanted: Math.max(1, one.items.length),
-    };
+    return { ...printed.others(one), sheet, items, earlier: null, found: ofFigure(one, now, unit), built };
   });
-  const lines = [...packs, ...others].map((row) => ({ ...row, earlier: earlierOf(job, row, unit) }));
+  const lines = [...packs, ...others];
+  for (const row of lines) row.earlier = earlierOf(job, row, unit);
   for (const phase of ["found", "built"] as const)
     for (const [low, high] of wrongOrders(lines, applied, (row) => row[phase].mean)) {
       low[phase] = { ...low[phase], wrongOrder: [...low[phase].wrongOrder, `more than ${high.name}`] };

@@ -13,7 +13,7 @@ import {
   type SeatFacts,
 } from "../fact";
 import { CLOCKING, itemsOfChain } from "./items";
-import { ofStackNow } from "./restacked";
+import { lastFit, ofAssemblyNow, ofStackNow, refitOf } from "./restacked";
 import { isPackChain, readingSet, type ReadingSet } from "./reading-set";
 
 /** What the house has chosen where practice differs. */
@@ -32,6 +32,8 @@ export type Stage =
   | { at: "trial"; begun: boolean }
   | { at: "choose" }
   | { at: "read"; begun: boolean }
+  /** What was in was taken out again: it goes in, or another does, before anything is read. */
+  | { at: "out" }
   /** Inside, but not where it was predicted: what is wrong is asked before it counts. */
   | { at: "astray" }
   | { at: "done" }
@@ -50,6 +52,8 @@ export interface SeatState {
   unseen: FactOf<"unseen"> | null;
   /** What was decided for what is in now. */
   choice: FactOf<"choice"> | null;
+  /** Said last: that it was taken out again. Null while it is in. */
+  out: FactOf<"taken-out"> | null;
 }
 
 /** One chain of one job, a pack's clearance as an end play or a preload: everything its page shows, computed from facts. */
@@ -174,28 +178,36 @@ function sameFacts(a: ChainFacts, b: ChainFacts): boolean {
 }
 
 const sameSeat = (a: SeatFacts, b: SeatFacts | undefined): boolean =>
-  b !== undefined && a.unseen === b.unseen && same(a.fittings, b.fittings) && same(a.choices, b.choices);
+  b !== undefined &&
+  a.unseen === b.unseen &&
+  same(a.outs, b.outs) &&
+  same(a.fittings, b.fittings) &&
+  same(a.choices, b.choices);
 
 /** What is in a seat now, and what was decided for it. */
 function seatState(job: Job, link: SeatLink, isOfNow: (fact: Fact) => boolean): SeatState {
-  const { fittings, choices, unseen } = seatFacts(job, link.id);
-  const fit = Math.max(0, ...fittings.map(({ body }) => body.fit));
+  const facts = seatFacts(job, link.id);
+  const { fittings, choices, unseen } = facts;
+  const fit = lastFit(facts);
+  const { out, since } = refitOf(facts, fit);
   return {
     link,
     fit,
-    fitted: pieceAt(fittings, link, fit),
+    fitted: remeasured(pieceAt(fittings, link, fit), since),
     isTrial: fittings.filter(({ body }) => body.fit === fit).at(-1)?.body.origin === "trial",
     unseen: fit === 0 ? unseen : null,
     choice: choices.filter((fact) => fact.body.fit === fit && isOfNow(fact)).at(-1) ?? null,
+    out,
   };
 }
 
+/** A piece that was out is what the micrometer said of it then. */
+const remeasured = (piece: Piece | null, since: FactOf<"taken-out"> | null): Piece | null =>
+  piece && since?.body.measured !== undefined ? { ...piece, measured: since.body.measured } : piece;
+
 /** How often the pieces of a chain’s seats were changed so far. */
 export const fitOf = (job: Job, { seats }: Pick<AppliedChain, "seats">): number =>
-  seats.reduce((sum, { id }) => {
-    const { fittings } = seatFacts(job, id);
-    return sum + Math.max(0, ...fittings.map(({ body }) => body.fit));
-  }, 0);
+  seats.reduce((sum, { id }) => sum + lastFit(seatFacts(job, id)), 0);
 
 /** What was in a seat at one of its fittings. */
 export const pieceAt = (fittings: SeatFacts["fittings"], link: SeatLink, fit: number): Piece | null =>
@@ -224,7 +236,8 @@ function worksheetOf<A extends AppliedChain>(
   const choice = isChosen ? lastSaid(job, choices) : null;
   const kept = choices.every(({ body }) => body.kept);
   const pack = isPackChain(applied) ? applied : null;
-  const read = facts.readings.filter(({ fact }) => fact.body.phase === "found" || isOfNow(fact));
+  const isAsAssembled = ofAssemblyNow(job, applied, fit);
+  const read = facts.readings.filter(({ fact }) => fact.body.phase === "found" || isAsAssembled(fact));
   const of = (phase: Phase, wanted: (fitOfReading: number) => boolean): ReadingSet => {
     const readings = read.filter(({ fact: { body } }) => body.phase === phase && wanted(body.fit));
     return readingSet(job, applied, ruleOf(job, house), phase, readings);
@@ -252,7 +265,7 @@ function worksheetOf<A extends AppliedChain>(
   const asRead = isChosen && !kept ? fit : trialFit;
   const said =
     facts.conditions
-      .filter((fact) => fact.body.phase === "built" && fact.body.fit === asRead && isOfNow(fact))
+      .filter((fact) => fact.body.phase === "built" && fact.body.fit === asRead && isAsAssembled(fact))
       .at(-1) ?? null;
   // A closed job says what it said.
   const missing = job.closed ? [] : applied.conditions.filter((one) => !said?.body.met.includes(one));
@@ -283,6 +296,7 @@ function worksheetOf<A extends AppliedChain>(
       found,
       trial,
       built,
+      out: seats.some(({ out }) => out !== null),
       chosen: isChosen,
       stale: trialFit < fit,
       seats: seats.length,
@@ -321,6 +335,8 @@ interface Stands {
   found: ReadingSet;
   trial: ReadingSet;
   built: ReadingSet;
+  /** Whether a piece that was in is out. */
+  out: boolean;
   chosen: boolean;
   /** A piece was changed for another figure’s sake since it was read: it is chosen for from what it comes to now. */
   stale: boolean;
@@ -333,11 +349,25 @@ interface Stands {
 }
 
 function stageOf(stands: Stands): Stage {
-  const { inScope, isPack, found, trial, built, chosen, stale, seats, signed, isAstray, apart, conditioned } =
-    stands;
+  const {
+    inScope,
+    isPack,
+    found,
+    trial,
+    built,
+    out,
+    chosen,
+    stale,
+    seats,
+    signed,
+    isAstray,
+    apart,
+    conditioned,
+  } = stands;
   const isInside = ({ assessment }: ReadingSet): boolean => assessment.verdict.kind === "inside";
   if (!inScope) return { at: "quiet" };
   if (signed) return { at: "signed" };
+  if (out) return { at: "out" };
   if (chosen)
     return !isInside(built) || !conditioned
       ? { at: "read", begun: built.readings.length > 0 }

@@ -2,7 +2,7 @@ import type { Applied } from "../book";
 import type { FactOf, Job } from "../fact";
 import { dispositions, unanswered, type PartState, type Schools } from "../inspect";
 import { asFound, specLines, wrongOrders, ruleOf, type House, type SpecLine, type Stage } from "../measure";
-import { planOf } from "../steps";
+import { stepsDone } from "./steps-done";
 
 /** The stages of the work, in its order. */
 export const STAGES = ["book in", "take down", "inspect", "measure", "choose", "parts", "hand over"] as const;
@@ -84,16 +84,14 @@ const traits = ({ unseen }: Applied): Unsigned[] =>
   }));
 
 const steps = (job: Job, applied: Applied): Unsigned[] =>
-  planOf(job, applied)
-    .steps.filter(({ at }) => at !== "done" && at !== "skipped")
-    .map(({ step: { id, name } }) => ({
-      key: `step ${id}`,
-      kind: "step",
-      stage: "take down",
-      subject: id,
-      name,
-      words: "not done, and not passed over with a reason",
-    }));
+  stepsDone(job, applied).left.map(({ id, name }) => ({
+    key: `step ${id}`,
+    kind: "step",
+    stage: "take down",
+    subject: id,
+    name,
+    words: "not done, and not passed over with a reason",
+  }));
 
 function parts(job: Job, applied: Applied, house: Rule): Unsigned[] {
   return dispositions(job, applied, house, house.rule).flatMap((state): Unsigned[] => {
@@ -154,6 +152,7 @@ const leftAt = ({ found, built }: SpecLine): SpecLine["found"] =>
 const CHOSEN: Readonly<Partial<Record<Stage["at"], string>>> = {
   choose: "outside: another piece to be chosen",
   read: "chosen, not proven as built",
+  out: "its piece is out",
   astray: "not as predicted",
 };
 

@@ -132,7 +132,7 @@ const of = ({ stage, kind, subject: about, name }: Open, words: string): Next =>
 });
 
 /** A figure that is no pack’s is worked on with the packs once a piece is to be chosen for it. */
-const CHOOSING: ReadonlySet<string> = new Set(["choose", "read", "astray"]);
+const CHOOSING: ReadonlySet<string> = new Set(["choose", "read", "out", "astray"]);
 
 function ofPack(sheet: Worksheet, left: number): Next {
   const { applied, stage } = sheet;

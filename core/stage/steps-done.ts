@@ -5,6 +5,8 @@ import type { Stage } from "../measure";
 /** How far the unit is taken down: the step that is next, how many are behind it. */
 export interface StepsDone {
   next: Step | null;
+  /** Neither done nor passed over with a reason. */
+  left: readonly Step[];
   done: number;
   total: number;
 }
@@ -15,7 +17,8 @@ export function stepsDone(job: Job, { scoped }: Pick<Applied, "scoped">): StepsD
   const did = steps.map(({ id }) => (job.steps.get(id)?.body.did ?? "undone") !== "undone");
   const last = did.lastIndexOf(true);
   const next = steps.find((_, i) => i > last && !did[i]) ?? steps.find((_, i) => !did[i]) ?? null;
-  return { next, done: did.filter(Boolean).length, total: steps.length };
+  const left = steps.filter((_, i) => !did[i]);
+  return { next, left, done: steps.length - left.length, total: steps.length };
 }
 
 /** A stage in three or four words, as the station mark and the job list say it. */
@@ -31,6 +34,8 @@ export function stageWords(stage: Stage): string {
       return "choose its size";
     case "read":
       return stage.begun ? "as built, not proven" : "read as built";
+    case "out":
+      return "taken out, to go in again";
     case "astray":
       return "not as predicted";
     case "done":

@@ -51,6 +51,7 @@ export const KINDS = {
   conditions: measured.conditions,
   fitting: selected.fitting,
   unseen: selected.unseen,
+  "taken-out": selected.takenOut,
   choice: selected.choice,
   explained: selected.explained,
   waiver: selected.waiver,

@@ -72,6 +72,23 @@ export const unseen = kind("unseen", object({ seat, reason: words(2, 500) }), {
   sentence: ({ seat: id, reason }, nameOf) => `${nameOf(id)}: what was in was not seen, ${reason}`,
 });
 
+/** What became of a piece that was in already. */
+export const TAKEN_OUT = codes({
+  out: "taken out",
+  "in-again": "in again",
+  "not-out": "was in all along",
+});
+export const takenOut = kind(
+  "taken-out",
+  object({ seat, fit: whole(0, 1000), was: coded(TAKEN_OUT), measured: optional(nanometres(1)) }),
+  {
+    means:
+      "that the piece that is in was taken out, or the same one put in again: what was read before is of another assembly",
+    about: null,
+    sentence: ({ seat: id, was }, nameOf) => `${nameOf(id)}: ${TAKEN_OUT.words[was]}`,
+  },
+);
+
 /** The selective a builder chose for a seat. */
 export const choice = kind(
   "choice",
