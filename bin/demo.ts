@@ -64,6 +64,8 @@ await standing(async (started) => {
     GAUGE_URL: await standin("gauge"),
     SCAN_TOOL_URL: await standin("scan-tool"),
     PRINTER_URL: await standin("printer", { OUT: join(".yard-key", "printed") }),
+    // The usual supplier has a computer; the orders of the others go on paper.
+    SUPPLIERS: `Tidewater Parts=${await standin("supplier", { CATALOGUE: join("demo", "prices.csv") })}`,
   };
   const env = {
     NODE_ENV: "production",

@@ -19,6 +19,7 @@ await build({
         gauge: "standins/gauge/server.ts",
         "scan-tool": "standins/scan-tool/server.ts",
         printer: "standins/printer/server.ts",
+        supplier: "standins/supplier/server.ts",
       },
     },
   },

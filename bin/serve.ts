@@ -23,7 +23,7 @@ const SOURCES = [
 ];
 
 /** A process that was built beside the web application, as Node is told to run it. */
-export const processOf = (name: "web" | "gauge" | "scan-tool" | "printer"): string =>
+export const processOf = (name: "web" | "gauge" | "scan-tool" | "printer" | "supplier"): string =>
   `build/processes/${name}.js`;
 
 function newest(path: string): number {

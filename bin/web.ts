@@ -1,5 +1,5 @@
 // One web process: `DATABASE_URL`, which may be several with spaces between them (docs/running.md), `PORT`, optionally `HOST`, `HOSTS`, `HTTPS_PORT` with `TLS_CERT`, `TLS_KEY` and `AUTHORITY`, `GAUGE_URL`,
-// `SCAN_TOOL_URL`, `PRINTER_URL`, `YARD_KEY_GALLERY`. Needs the build and a migrated database.
+// `SCAN_TOOL_URL`, `PRINTER_URL`, `SUPPLIERS`, `YARD_KEY_GALLERY`. Needs the build and a migrated database.
 import { readFileSync } from "node:fs";
 import { createServer, type Server } from "node:http";
 import { createServer as createTlsServer } from "node:https";
@@ -18,6 +18,9 @@ const {
   GAUGE_URL: gaugeUrl = "",
   SCAN_TOOL_URL: scanToolUrl = "",
   PRINTER_URL: printerUrl = "",
+  SUPPLIERS: addresses = "",
+  SUPPLIERS_RETRY: retryAfter = "20",
+  SUPPLIERS_ASK: askEvery = "3600",
 } = process.env;
 const { HTTPS_PORT = "", TLS_CERT = "", TLS_KEY = "", AUTHORITY = "" } = process.env;
 if (!databaseUrl || !PORT) throw new Error("DATABASE_URL and PORT must be set");
@@ -30,6 +33,7 @@ const { app, close } = await createApp({
   gaugeUrl,
   scanToolUrl,
   printerUrl,
+  suppliers: { addresses, retryAfter: Number(retryAfter), askEvery: Number(askEvery) },
   gallery: process.env.YARD_KEY_GALLERY === "1",
   hosts: (process.env.HOSTS ?? "").split(/[\s,]+/).filter(Boolean),
   firstRunCode: process.env.FIRST_RUN_CODE ?? "",

@@ -25,6 +25,8 @@ export interface Shop {
   gauge: Part;
   scanTool: Part;
   printer: Part;
+  /** The supplier with a computer: Tidewater Parts. */
+  supplier: Part;
   /** Where the label printer keeps what it would have printed. */
   printed: string;
   url: string;
@@ -44,7 +46,7 @@ export async function openShop({
   webs?: number;
   empty?: boolean;
   /** Which stand-ins are switched on. */
-  devices?: readonly ("gauge" | "scan tool" | "printer")[];
+  devices?: readonly ("gauge" | "scan tool" | "printer" | "supplier")[];
   /** Servers that follow the tests' own: the web processes know them too. The database then goes with its clusters. */
   standbys?: readonly string[];
 } = {}): Promise<Shop> {
@@ -58,6 +60,10 @@ export async function openShop({
   const printer = part(await freePort(), "/printed", (port) =>
     run([processOf("printer")], { PORT: `${port}`, OUT: printed }),
   );
+  const supplier = part(await freePort(), "/taken", (port) =>
+    run([processOf("supplier")], { PORT: `${port}`, CATALOGUE: "demo/prices.csv" }),
+  );
+  if (devices.includes("supplier")) await supplier.start();
   if (devices.includes("gauge")) await gauge.start();
   if (devices.includes("scan tool")) await scanTool.start();
   if (devices.includes("printer")) await printer.start();
@@ -77,6 +83,9 @@ export async function openShop({
       GAUGE_URL: gauge.url,
       SCAN_TOOL_URL: scanTool.url,
       PRINTER_URL: printer.url,
+      ...(devices.includes("supplier")
+        ? { SUPPLIERS: `Tidewater Parts=${supplier.url}`, SUPPLIERS_RETRY: "1", SUPPLIERS_ASK: "2" }
+        : {}),
     };
     const web = part(await freePort(), "/healthz", (port) =>
       run([processOf("web")], { ...env, PORT: `${port}` }),
@@ -89,6 +98,7 @@ export async function openShop({
     gauge,
     scanTool,
     printer,
+    supplier,
     printed,
     url: webs[0]?.url ?? "",
     pool,
@@ -96,7 +106,7 @@ export async function openShop({
     databaseUrl: database.url,
     close: async () => {
       for (const web of webs) await web.kill();
-      await Promise.all([gauge.kill(), scanTool.kill(), printer.kill()]);
+      await Promise.all([gauge.kill(), scanTool.kill(), printer.kill(), supplier.kill()]);
       rmSync(printed, { recursive: true, force: true });
       if (standbys.length === 0) await database.drop();
       else await Promise.all([pool.end(), database.pool.end()]);

@@ -73,6 +73,7 @@ export async function closeJob(
   fact: Fact,
   decidedOn: number,
   author: Author,
+  then?: (db: Queryable) => Promise<void>,
 ): Promise<AddedFacts | { ok: false; why: "more said" }> {
   return inTransaction(pool, async (db) => {
     await db.query("select from job_card where job = $1 for update", [job]);
@@ -82,7 +83,9 @@ export async function closeJob(
     );
     const now = rows[0];
     if (now && now.last !== decidedOn && !now.known) return { ok: false, why: "more said" };
-    return addFacts(db, job, [fact], author);
+    const added = await addFacts(db, job, [fact], author);
+    if (added.ok && !now?.known) await then?.(db);
+    return added;
   });
 }
 

@@ -8,7 +8,9 @@ import {
   type Queryable,
 } from "./database";
 import { tellOf } from "./live";
+import type { SupplierTask } from "./queue";
 import { covers } from "./shelf";
+import { wordsOf, type Word } from "./suppliers";
 
 /** What lies in a box that is sold as one. */
 export interface Content {
@@ -51,12 +53,21 @@ const MINE = "8a7a4f6e-4f0d-4c55-9a35-0d2f4b8a6c11";
 /** Of several that come of one form, one id each, the same every time. */
 const within = (id: string, ...what: string[]): string => namedId([id, ...what].join("|"), MINE);
 
+/** Told of what is to be said to a supplier, in the transaction in which it came about. */
+export type Tell = (db: Queryable, supplier: string, task: SupplierTask) => Promise<void>;
+const onPaper: Tell = () => Promise.resolve();
+
 /**
  * Orders what a job needs, one order to each supplier, and takes what lies on the shelf into the job's box: all of it or nothing.
  *
+ * @param tell who sends it off; without it the order is on paper.
  * @returns the part that is not on the shelf any more; null when all is done.
  */
-export async function order(pool: Pool, { id, job, by, lines, shelf }: NewOrder): Promise<string | null> {
+export async function order(
+  pool: Pool,
+  { id, job, by, lines, shelf }: NewOrder,
+  tell = onPaper,
+): Promise<string | null> {
   const suppliers = [...new Set(lines.map(({ supplier }) => supplier))].sort();
   const taken = [...shelf].sort((a, b) => (a.part < b.part ? -1 : 1));
   try {
@@ -92,6 +103,7 @@ export async function order(pool: Pool, { id, job, by, lines, shelf }: NewOrder)
               line.seats ?? null,
             ],
           );
+        await tell(db, supplier, { do: "order", purchase });
       }
       for (const { part, name, pieces } of taken) {
         try {
@@ -145,11 +157,14 @@ export interface ComingLine {
   /** ISO day; null where the supplier does not say. */
   due: string | null;
   isLate: boolean;
+  /** Of what is to come, on the road by the supplier’s word. */
+  sent: number;
   contents: Content[] | null;
 }
 
 const COMING = `select l.id as line, p.number::int as order, p.supplier, j.number as job, l.part, l.name, o.pieces, l.pieces as ordered, l.cents,
-                       to_char(l.due, 'YYYY-MM-DD') as due, coalesce(l.due < (select shop_day()), false) as "isLate", l.contents
+                       to_char(o.due, 'YYYY-MM-DD') as due, coalesce(o.due < (select shop_day()), false) as "isLate",
+                       least(o.sent, o.pieces) as sent, l.contents
                   from purchase_open o join purchase_line l on l.id = o.line join purchase p on p.id = l.purchase
                   left join job j on j.id = l.job`;
 
@@ -163,7 +178,7 @@ export async function supplyOf(db: Queryable, job: string): Promise<JobSupply> {
     }),
     db.query<ComingLine>({
       name: "coming-for-job",
-      text: `${COMING} where l.job = $1 and o.pieces > 0 order by l.due nulls last, l.part`,
+      text: `${COMING} where l.job = $1 and o.pieces > 0 order by o.due nulls last, l.part`,
       values: [job],
     }),
   ]);
@@ -198,16 +213,16 @@ export async function gotFor(
 export async function comingIn(db: Queryable, limit = 200): Promise<ComingLine[]> {
   const { rows } = await db.query<ComingLine>({
     name: "coming-in",
-    text: `${COMING} where o.pieces > 0 order by l.due nulls last, p.number, l.part limit $1`,
+    text: `${COMING} where o.pieces > 0 order by o.due nulls last, p.number, l.part limit $1`,
     values: [limit],
   });
   return rows;
 }
 
-/** Something that came, or went back because it was wrong. */
+/** Something that came, went back because it was wrong, or that its supplier does not send. */
 export interface Came {
   event: string;
-  what: "arrived" | "wrong";
+  what: "arrived" | "wrong" | "cancelled";
   name: string;
   part: string;
   pieces: number;
@@ -225,7 +240,7 @@ export async function cameLast(db: Queryable, limit = 12): Promise<Came[]> {
     name: "came-last",
     text: `select e.id as event, e.what, l.name, l.part, e.pieces, e.note, p.number::int as order, j.number::int as job, e.by_name as by, e.at
              from purchase_event e join purchase_line l on l.id = e.line join purchase p on p.id = l.purchase left join job j on j.id = l.job
-            where e.what <> 'cancelled' order by e.at desc, e.id limit $1`,
+            where e.what in ('arrived', 'wrong') or (e.what = 'cancelled' and e.by_name = p.supplier) order by e.at desc, e.id limit $1`,
     values: [limit],
   });
   return rows.map(({ at, ...one }) => Object.assign(one, { at: at.toISOString() }));
@@ -243,12 +258,17 @@ export interface Arrival {
 }
 
 /**
- * What came of a line. What arrived lies in its job's box, out of its own box where it is a kit; bought for the shelf it lies there, and so does a
- * selective, put aside for the seats it was chosen for.
+ * What came of a line. What arrived lies in its job's box, out of its own box where it is a kit; bought for the shelf, or for a job that is closed, it lies
+ * there, and so does a selective, put aside for the seats it was chosen for.
  *
+ * @param tell who lets the supplier know what is not wanted any more.
  * @returns false where more is said of the line than is still to come of it.
  */
-export async function arrive(pool: Pool, { id, line, what, pieces, note, by }: Arrival): Promise<boolean> {
+export async function arrive(
+  pool: Pool,
+  { id, line, what, pieces, note, by }: Arrival,
+  tell = onPaper,
+): Promise<boolean> {
   try {
     await inTransaction(pool, async (db) => {
       await db.query("select pg_advisory_xact_lock(hashtext($1))", [id]);
@@ -264,7 +284,14 @@ export async function arrive(pool: Pool, { id, line, what, pieces, note, by }: A
         name: string;
         contents: Content[] | null;
         seats: string[] | null;
-      }>("select job, part, name, contents, seats from purchase_line where id = $1", [line]);
+        supplier: string;
+        /** Whether its job still goes on. */
+        isOpen: boolean;
+      }>(
+        `select l.job, l.part, l.name, l.contents, l.seats, p.supplier, coalesce(c.open, false) as "isOpen"
+           from purchase_line l join purchase p on p.id = l.purchase left join job_card c on c.job = l.job where l.id = $1`,
+        [line],
+      );
       const [of] = rows;
       if (!of) throw new Beyond();
       if (what === "wrong") {
@@ -276,7 +303,7 @@ export async function arrive(pool: Pool, { id, line, what, pieces, note, by }: A
       if (what === "arrived") {
         const all = of.contents ?? [{ number: of.part, name: of.name, count: 1 }];
         for (const { number, name, count } of all)
-          if (of.job !== null && of.seats === null)
+          if (of.isOpen && of.seats === null)
             await db.query(
               `insert into box_movement (id, job, part, name, quantity, why, line, by_name) values ($1, $2, $3, $4, $5, 'bought', $6, $7)`,
               [within(id, number), of.job, number, name, count * pieces, line, by],
@@ -291,9 +318,10 @@ export async function arrive(pool: Pool, { id, line, what, pieces, note, by }: A
               job: null,
               by,
             });
-        if (of.job !== null)
+        if (of.job !== null && of.isOpen)
           await putAside(db, { job: of.job, part: of.part, seats: of.seats ?? [], pieces, by });
       }
+      if (what === "cancelled") await tell(db, of.supplier, { do: "cancel", event: id });
       if (of.job !== null) await tellOf(db, of.job);
     });
     return true;
@@ -303,6 +331,28 @@ export async function arrive(pool: Pool, { id, line, what, pieces, note, by }: A
       return false;
     throw error;
   }
+}
+
+/**
+ * Cancels what is still to come for a job that is called off, as far as its suppliers still can.
+ *
+ * @param db the transaction in which it is called off.
+ */
+export async function cancelFor(
+  db: Queryable,
+  job: string,
+  { note, by }: Pick<Arrival, "note" | "by">,
+  tell: Tell,
+): Promise<void> {
+  const { rows } = await db.query<{ event: string; supplier: string }>(
+    `with told as (
+       insert into purchase_event (id, line, what, pieces, note, by_name)
+       select gen_random_uuid(), l.id, 'cancelled', o.pieces, $2, $3
+         from purchase_line l join purchase_open o on o.line = l.id where l.job = $1 and o.pieces > 0 returning id, line)
+     select told.id as event, p.supplier from told join purchase_line l on l.id = told.line join purchase p on p.id = l.purchase order by l.id`,
+    [job, note, by],
+  );
+  for (const { event, supplier } of rows) await tell(db, supplier, { do: "cancel", event });
 }
 
 /** What was bought for seats lies on the shelf, where it is chosen from, and is theirs: for as many of them as came pieces, and that have nothing put aside. */
@@ -407,7 +457,7 @@ export async function supplierRecords(db: Queryable): Promise<SupplierRecord[]> 
              join purchase_line l on l.purchase = p.id join purchase_open o on o.line = l.id
              left join lateral (select max(at) filter (where what = 'arrived') as last,
                                        sum(pieces) filter (where what = 'wrong') as wrong,
-                                       sum(pieces) filter (where what = 'cancelled') as cancelled
+                                       sum(case what when 'cancelled' then pieces when 'comes after all' then -pieces end) as cancelled
                                   from purchase_event where line = l.id) e on true
             -- What nobody wanted any more says nothing of who would have sent it.
             where coalesce(e.cancelled, 0) < l.pieces
@@ -417,6 +467,9 @@ export async function supplierRecords(db: Queryable): Promise<SupplierRecord[]> 
   return rows;
 }
 
+/** What was said of a line, by the shop or its supplier. */
+export type Happened = Arrival["what"] | "comes after all";
+
 /** One order with its lines and what came of each. */
 export interface Purchase {
   number: number;
@@ -424,8 +477,10 @@ export interface Purchase {
   by: string;
   /** ISO 8601. */
   at: string;
+  /** Where its supplier has a computer: how far it is there. Null where it goes on paper. */
+  word: Word | null;
   lines: (ComingLine & {
-    events: { what: Arrival["what"]; pieces: number; note: string; by: string; at: string }[];
+    events: { what: Happened; pieces: number; note: string; by: string; at: string }[];
   })[];
 }
 
@@ -442,7 +497,7 @@ export async function purchase(db: Queryable, number: number): Promise<Purchase 
       text: `${COMING} where p.number = $1 order by l.part`,
       values: [number],
     }),
-    db.query<{ line: string; what: Arrival["what"]; pieces: number; note: string; by: string; at: Date }>({
+    db.query<{ line: string; what: Happened; pieces: number; note: string; by: string; at: Date }>({
       name: "events-of-purchase",
       text: `select e.line, e.what, e.pieces, e.note, e.by_name as by, e.at from purchase_event e join purchase_line l on l.id = e.line
               join purchase p on p.id = l.purchase where p.number = $1 order by e.at, e.id`,
@@ -453,6 +508,7 @@ export async function purchase(db: Queryable, number: number): Promise<Purchase 
   if (!of) return null;
   return {
     ...of,
+    word: (await wordsOf(db, [number])).get(number) ?? null,
     at: of.at.toISOString(),
     lines: lines.rows.map((line) => ({
       ...line,

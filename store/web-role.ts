@@ -72,6 +72,9 @@ const grantsTo = (role: string): string[] => [
   `grant select, insert on all tables in schema public to ${role}`,
   `revoke insert on migration from ${role}`,
   `grant usage on all sequences in schema public to ${role}`,
+  // What is to be done later is no record: it is changed and taken away once it is done.
+  `grant usage on schema pgboss to ${role}`,
+  `grant select, insert, update, delete on all tables in schema pgboss to ${role}`,
   ...Object.entries(CHANGED).map(
     ([table, columns]) => `grant update (${columns.join(", ")}) on ${table} to ${role}`,
   ),

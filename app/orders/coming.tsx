@@ -17,6 +17,7 @@ import {
   type ComingLine,
   type SupplierRecord,
 } from "~store/orders";
+import { stuckOrders } from "~store/suppliers";
 import type { Route } from "./+types/coming";
 
 export const meta: Route.MetaFunction = () => [{ title: "Orders · Yard Key" }];
@@ -25,10 +26,11 @@ const MOST = 300;
 export const loader = async ({ context }: Route.LoaderArgs) => {
   const { pool } = context.get(services);
   const house = await readHouse(pool);
-  const [lines, came, records, { rows }] = await Promise.all([
+  const [lines, came, records, stuck, { rows }] = await Promise.all([
     comingIn(pool, MOST),
     cameLast(pool),
     supplierRecords(pool),
+    stuckOrders(pool),
     listJobs(pool, { which: "open" }, cardsMadeBy(house), makeCard(house)),
   ]);
   const got = await gotFor(
@@ -39,12 +41,12 @@ export const loader = async ({ context }: Route.LoaderArgs) => {
     const short = wants.filter(([part, pieces]) => pieces > (got.get(number)?.get(part) ?? 0)).length;
     return short > 0 ? [{ number, vehicle, unit, short, of: wants.length }] : [];
   });
-  return { lines, more: lines.length === MOST, toOrder, came, records };
+  return { lines, more: lines.length === MOST, toOrder, came, records, stuck };
 };
 
 /** What is on its way, order by order, the latest first: where a parts person begins the day. */
 export default function Orders({
-  loaderData: { lines, more, toOrder, came, records },
+  loaderData: { lines, more, toOrder, came, records, stuck },
 }: Route.ComponentProps) {
   const [find, setFind] = useState("");
   const text = find.trim().toLowerCase();
@@ -85,6 +87,7 @@ export default function Orders({
           booked in here when it comes.
         </p>
       )}
+      <Stuck orders={stuck} />
       {text === "" && <ToOrder jobs={toOrder} />}
       <ul className="grid grid-cols-2 gap-3">
         {orders.map((order) => (
@@ -95,6 +98,32 @@ export default function Orders({
       {text === "" && <Suppliers records={records} />}
       {more && <p className="quiet mt-3">The first {MOST} lines; find one to see others.</p>}
     </main>
+  );
+}
+
+/** Orders their supplier does not answer to: they are tried again by themselves, and somebody may want to ring up. */
+function Stuck({ orders }: { orders: Route.ComponentProps["loaderData"]["stuck"] }) {
+  const when = useWhen();
+  if (orders.length === 0) return null;
+  return (
+    <ul className="mb-4 grid gap-2" aria-label="Not there yet">
+      {orders.map(({ number, supplier, word }) => (
+        <li key={number} data-stuck={number}>
+          <Link
+            to={`/orders/${number}`}
+            className="plate border-warning touch flex items-center gap-4 border-l-4 px-4 py-1"
+          >
+            <b className="text-lg">{number}</b>
+            <span className="grow leading-tight">
+              <b className="block">{supplier} does not have it yet</b>
+              <span className="quiet block text-sm">
+                {word.note}, since {when.short(word.at)}; it is tried again by itself
+              </span>
+            </span>
+          </Link>
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -145,7 +174,11 @@ function CameLast({ came }: { came: readonly Came[] }) {
             <span className="min-w-0 grow">
               {pieces > 1 && <b>{pieces} × </b>}
               {name} <span className="quiet text-sm">{part}</span>
-              {what === "wrong" && <b className="text-error block text-sm">wrong, sent back: {note}</b>}
+              {what !== "arrived" && (
+                <b className="text-error block text-sm">
+                  {what === "wrong" ? "wrong, sent back" : "does not come"}: {note}
+                </b>
+              )}
             </span>
             <span className="quiet text-right text-sm whitespace-nowrap">
               <Link to={`/orders/${order}`} className="underline underline-offset-4">

@@ -60,7 +60,8 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
       { problems: { note: "Say what is wrong with it: the supplier is told." }, typed },
       { status: 400 },
     );
-  const done = await arrive(context.get(services).pool, { ...form.values, by: staff.name });
+  const { pool, tellSupplier } = context.get(services);
+  const done = await arrive(pool, { ...form.values, by: staff.name }, tellSupplier);
   return done
     ? data({ problems: {}, typed: {} })
     : data({ problems: { pieces: "So many are not to come any more. Look again." }, typed }, { status: 409 });
@@ -75,7 +76,9 @@ export const shouldRevalidate = afterSent;
 type LineTold = Awaited<ReturnType<typeof loader>>["lines"][number];
 
 /** One order: goods in, line by line, compared with what came out before it counts as usable. */
-export default function OrderPage({ loaderData: { number, supplier, by, at, lines } }: Route.ComponentProps) {
+export default function OrderPage({
+  loaderData: { number, supplier, by, at, lines, word },
+}: Route.ComponentProps) {
   const when = useWhen();
   const open = lines.filter(({ pieces }) => pieces > 0);
   return (
@@ -93,6 +96,7 @@ export default function OrderPage({ loaderData: { number, supplier, by, at, line
           </span>
         </p>
         <span className="grow" />
+        <WordOf word={word} supplier={supplier} />
         <a className="btn touch" href={`/orders/files/${number}.csv`} download>
           <Download size={20} aria-hidden="true" /> CSV
         </a>
@@ -113,7 +117,7 @@ export default function OrderPage({ loaderData: { number, supplier, by, at, line
 }
 
 function OrderLine({ line }: { line: LineTold }) {
-  const { part, name, pieces, ordered, cents, due, isLate, job, compared, events, contents } = line;
+  const { part, name, pieces, sent, ordered, cents, due, isLate, job, compared, events, contents } = line;
   return (
     <li
       className={`plate grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)_minmax(0,3fr)] gap-4 px-4 py-2 ${pieces === 0 ? "quiet" : ""}`}
@@ -138,7 +142,7 @@ function OrderLine({ line }: { line: LineTold }) {
         <span className={`block text-sm ${isLate && pieces > 0 ? "text-error font-bold" : ""}`}>
           {pieces === 0
             ? "all here"
-            : `${pieces} to come${due === null ? "" : `, ${isLate ? "late, was due" : "due"} ${dayText(due)}`}`}
+            : `${pieces} to come${sent > 0 ? `, ${sent} on the road` : ""}${due === null ? "" : `, ${isLate ? "late, was due" : "due"} ${dayText(due)}`}`}
         </span>
       </div>
       <div className="text-sm leading-tight">
@@ -162,7 +166,37 @@ function OrderLine({ line }: { line: LineTold }) {
   );
 }
 
-const SAID = { arrived: "came", wrong: "wrong, sent back", cancelled: "cancelled" } as const;
+/** How far the order is at a supplier with a computer; one on paper is carried there by hand. */
+function WordOf({ word, supplier }: Pick<Purchase, "word" | "supplier">) {
+  const when = useWhen();
+  if (!word) return <p className="quiet leading-tight">On paper: give it to them</p>;
+  const [mark, title, words] = WORDS[word.what](supplier, word.note);
+  return (
+    <p role="status" data-word={word.what} className={`border-l-4 pl-3 leading-tight ${mark}`}>
+      <b className="block">{title}</b>
+      <span className="block text-sm">{`${words}${words ? ", " : ""}${word.what === "failing" ? "since " : ""}${when.short(word.at)}`}</span>
+    </p>
+  );
+}
+
+type Words = (supplier: string, note: string) => [mark: string, title: string, words: string];
+const WORDS: Readonly<Record<NonNullable<Purchase["word"]>["what"], Words>> = {
+  waiting: () => ["border-base-300", "On its way to them", ""],
+  failing: (supplier, note) => [
+    "border-warning",
+    "Not there yet, tried again by itself",
+    `${supplier}: ${note}`,
+  ],
+  taken: (supplier, note) => ["border-success", "Taken", `their ${note}`],
+  refused: (supplier, note) => ["border-error", "Turned away", note],
+};
+
+const SAID = {
+  arrived: "came",
+  wrong: "wrong, sent back",
+  cancelled: "cancelled",
+  "comes after all": "come after all",
+} as const;
 
 function Events({ events }: { events: Purchase["lines"][number]["events"] }) {
   const when = useWhen();

@@ -50,7 +50,7 @@ const back = { id: field(uuid), part: field(words(1, 80)), pieces: field(whole(1
 
 /** Orders what is shown, one order to each supplier, and takes what is on the shelf; or puts what is over back there. */
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
-  const { pool } = context.get(services);
+  const { pool, tellSupplier } = context.get(services);
   const staff = mustBe(context, "parts", "lead", "owner");
   const record = await jobRecord(context, params.number);
   const typed = await typedIn(request);
@@ -71,7 +71,11 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   const { ways, seats } = await waysOf(context, params.number);
   const way = ways.front.find((one) => one.cents === cents && one.days === days);
   if (!way) return data({ problem: CHANGED }, { status: 409 });
-  const gone = await order(pool, { id, job: record.id, by: staff.name, ...linesOf(way, record.book, seats) });
+  const gone = await order(
+    pool,
+    { id, job: record.id, by: staff.name, ...linesOf(way, record.book, seats) },
+    tellSupplier,
+  );
   return gone === null
     ? data({ problem: "" })
     : data({ problem: `${gone} is not on the shelf any more. Look again.` }, { status: 409 });

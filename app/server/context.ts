@@ -1,6 +1,7 @@
 import type { Logger } from "pino";
 import { createContext } from "react-router";
 import type { Pool } from "~store/database";
+import type { Tell } from "~store/orders";
 import type { Live } from "~store/live";
 import type { Staff } from "~store/staff";
 
@@ -22,6 +23,8 @@ export interface Services {
   printerUrl: string;
   /** Where the bench's gauge answers; empty when there is none. */
   gaugeUrl: string;
+  /** Has what concerns a supplier sent there, where it has a computer. */
+  tellSupplier: Tell;
   /** What the console shows, and whoever makes the first account types; empty where the server is no network’s. */
   firstRunCode: string;
   /** Whether the gallery of the visual language is shown. */

@@ -10,7 +10,13 @@ import {
   type Fact,
 } from "~core/fact";
 import { bookById } from "~store/books";
-import { FOREIGN_KEY_VIOLATION, sqlState, UNIQUE_VIOLATION, type Pool } from "~store/database";
+import {
+  FOREIGN_KEY_VIOLATION,
+  sqlState,
+  UNIQUE_VIOLATION,
+  type Pool,
+  type Queryable,
+} from "~store/database";
 import { addFacts, closeJob, factsById, factsOf, type Author } from "~store/facts";
 import { jobPlace, type JobRecord } from "~store/jobs";
 import type { Role } from "~store/staff";
@@ -119,15 +125,17 @@ async function narrows(
  * Closes a job, if nothing was said of it since the place in the order that closing was decided on.
  *
  * @param at what was read of the job when it was decided.
+ * @param then what else is done with it, or not at all.
  */
 export async function recordClosing(
   context: Readonly<RouterContextProvider>,
   at: Pick<JobRecord, "id" | "seq">,
   fact: Fact,
   author: Speaker,
+  then?: (db: Queryable) => Promise<void>,
 ): Promise<Recorded> {
   readAnew(context);
-  const closed = await closeJob(context.get(services).pool, at.id, fact, at.seq, author);
+  const closed = await closeJob(context.get(services).pool, at.id, fact, at.seq, author, then);
   if (closed.ok) return { ok: true };
   return closed.why === "more said"
     ? refuse(409, "Somebody has just said more of this job. Look again, then close it.")

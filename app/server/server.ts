@@ -17,6 +17,7 @@ import { Live } from "~store/live";
 import { cookieKey } from "~store/house";
 import { againstSchema } from "~store/schema";
 import { isOwnHost } from "./hosts";
+import { addressesOf, Suppliers } from "../suppliers/suppliers";
 import { strangersInTurn } from "./strangers";
 import { address, services, nonce, type Https } from "./context";
 
@@ -30,6 +31,8 @@ export interface Settings {
   /** Names this server is called by besides those of `hosts.ts`. */
   hosts: readonly string[];
   https: Https | null;
+  /** Where suppliers with a computer answer, and how often they are asked, in seconds. */
+  suppliers: { addresses: string; retryAfter: number; askEvery: number };
   log: Logger;
 }
 
@@ -39,6 +42,7 @@ export async function createApp({
   gallery,
   https,
   hosts,
+  suppliers: { addresses, ...pace },
   log,
   ...standins
 }: Settings): Promise<{ app: Express; close: () => Promise<void> }> {
@@ -49,6 +53,8 @@ export async function createApp({
   const key = await cookieKey(pool);
   const live = new Live(databaseUrl);
   await live.start();
+  const suppliers = new Suppliers({ pool, log, urls: addressesOf(addresses), ...pace });
+  void suppliers.start();
   const app = express();
   app.disable("x-powered-by");
   app.use(logged(log));
@@ -84,14 +90,27 @@ export async function createApp({
       getLoadContext: (request, response) => {
         const context = new RouterContextProvider();
         context.set(address, request.socket.remoteAddress ?? "");
-        context.set(services, { pool, log, live, gallery, https, cookieKey: key, ...standins });
+        context.set(services, {
+          pool,
+          log,
+          live,
+          gallery,
+          https,
+          cookieKey: key,
+          tellSupplier: suppliers.tell,
+          ...standins,
+        });
         context.set(nonce, (response.locals as { nonce: string }).nonce);
         return context;
       },
     }),
   );
   app.use(failed(log));
-  return { app, close: () => Promise.all([live.stop(), pool.end()]).then(() => {}) };
+  const close = async (): Promise<void> => {
+    await suppliers.stop();
+    await Promise.all([live.stop(), pool.end()]);
+  };
+  return { app, close };
 }
 
 /** So often at most it is tried whether something can be stored, in ms. */

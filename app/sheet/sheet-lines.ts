@@ -159,6 +159,22 @@ export function intakeLines(
   return lines.filter((line): line is [string, string] => Boolean(line[1]));
 }
 
-/** Whether the job ended because the fault lay elsewhere: then no pack was built. */
-export const endedElsewhere = (job: Job): boolean =>
-  job.closed !== null && job.conclusion?.body.fault === "elsewhere";
+/** Whether the job ended without anything being built: the fault lay elsewhere, or it was called off. */
+export const endedUnbuilt = (job: Job): boolean =>
+  job.closed !== null &&
+  (job.closed.body.calledOff !== undefined || job.conclusion?.body.fault === "elsewhere");
+
+/** What the sheet of a job is called. */
+export function sheetTitle(job: Job): string {
+  if (job.closed?.body.calledOff) return "Called off";
+  return endedUnbuilt(job) ? "Record of looking" : "Build sheet";
+}
+
+/** How a closed job ended, and who says so; empty while it goes on. */
+export function endedWords(job: Job): string {
+  if (!job.closed) return "";
+  const { by, body } = job.closed;
+  const named = by.replace(/\.$/, "");
+  if (body.calledOff) return `Called off by ${named}: ${body.calledOff.reason}`;
+  return endedUnbuilt(job) ? `Ended by ${named}: not this unit.` : `Closed by ${named}.`;
+}

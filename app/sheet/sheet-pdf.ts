@@ -6,7 +6,15 @@ import { jobContext } from "~/server/job-context";
 import { depthsOf } from "~core/fact";
 import { chosenSheets, houseOf, ruleOf } from "~core/measure";
 import type { Route } from "./+types/sheet-pdf";
-import { configurationText, endedElsewhere, intakeLines, sheetLine, type SheetLine } from "./sheet-lines";
+import {
+  configurationText,
+  endedUnbuilt,
+  endedWords,
+  intakeLines,
+  sheetLine,
+  sheetTitle,
+  type SheetLine,
+} from "./sheet-lines";
 
 const COLUMNS: { words: string; of: keyof SheetLine; part: number }[] = [
   { words: "Figure", of: "pack", part: 0.12 },
@@ -26,15 +34,13 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const asked = new URL(request.url).searchParams.get("unit");
   const unit = asked === "mm" || asked === "in" ? asked : book.unit.lengthUnit;
   const depths = depthsOf(book, job);
-  const elsewhere = endedElsewhere(job);
+  const unbuilt = endedUnbuilt(job);
   const lines = chosenSheets(job, applied, house)
-    .filter(() => !elsewhere)
+    .filter(() => !unbuilt)
     .filter(({ applied }) => applied.inScope)
     .map((sheet) => sheetLine(sheet, unit, when));
   const booking = job.booking?.body;
-  const left = elsewhere
-    ? []
-    : openOf(job, applied, houseOf(job, house)).filter((one) => one.signed !== null);
+  const left = unbuilt ? [] : openOf(job, applied, houseOf(job, house)).filter((one) => one.signed !== null);
   const signed = [...new Set(left.map((one) => one.signed))].map((by): [string, string] => [
     "Left as they are",
     `signed by ${by?.body.signedBy}, “${by?.body.reason}”: ${signedWords(left.filter((one) => one.signed === by))}`,
@@ -42,7 +48,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const pdf = await printed({
     what: "sheet",
     sheet: {
-      title: `${elsewhere ? "Record of looking" : "Build sheet"} · job ${record.number}`,
+      title: `${sheetTitle(job)} · job ${record.number}`,
       shop: house.shopName,
       facts: [
         ["Vehicle", booking?.vehicle ?? ""],
@@ -53,7 +59,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
         ["Odometer", booking?.odometer || "not read"],
         ["Scope", depths.join(" + ")],
         ["Opened", when.day(record.opened)],
-        ["State", job.closed ? `closed by ${job.closed.by}, ${when.day(job.closed.at)}` : "open: not final"],
+        ["State", job.closed ? `${endedWords(job)} ${when.day(job.closed.at)}` : "open: not final"],
       ],
       told: [...intakeLines(job, applied, ruleOf(job, house), unit), ...signed],
       columns: COLUMNS,

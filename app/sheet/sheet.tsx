@@ -17,12 +17,19 @@ import { record } from "~/server/record";
 import { typedIn } from "~/server/form";
 import { readSignature } from "~/server/signature";
 import { listStaff } from "~store/staff";
-import { closeJob } from "./close";
+import { callOff, closeJob } from "./close";
 import { BESIDE } from "~/frame/pages";
 import { CloseButton, SignedFor, StillOpen } from "./closing";
 import { LeadSigns } from "~/say/lead-signs";
 import { useJobView } from "~/view/view";
-import { configurationText, endedElsewhere, intakeLines, sheetLine } from "./sheet-lines";
+import {
+  configurationText,
+  endedUnbuilt,
+  endedWords,
+  intakeLines,
+  sheetLine,
+  sheetTitle,
+} from "./sheet-lines";
 
 /** Ids of what this page may send, so that the same form sent twice is carried out once. */
 export const loader = async ({ context }: Route.LoaderArgs) => {
@@ -39,7 +46,9 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
   }));
 
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
-  if ((await typedIn(request)).intent === "sign") return signOff(context, request, params.number);
+  const { intent } = await typedIn(request);
+  if (intent === "sign") return signOff(context, request, params.number);
+  if (intent === "call-off") return callOff(context, request, Number(params.number));
   return closeJob(context, request, Number(params.number), ({ job, applied, house }) => {
     const open = hinders(job, applied, houseOf(job, house));
     return open.length === 0
@@ -87,7 +96,7 @@ export default function BuildSheet({
   const { house } = useInside();
   const when = useWhen();
   const all = useMemo(
-    () => (endedElsewhere(job) ? [] : openOf(job, applied, houseOf(job, house))),
+    () => (endedUnbuilt(job) ? [] : openOf(job, applied, houseOf(job, house))),
     [job, applied, house],
   );
   const open = job.closed ? [] : all.filter(({ signed }) => signed === null);
@@ -100,12 +109,19 @@ export default function BuildSheet({
       {open.length > 0 && (
         <>
           <StillOpen open={open} />
-          <div className="no-print mb-3">
+          <div className="no-print mb-3 grid grid-cols-2 items-start gap-3">
             <LeadSigns
               intent="sign"
               summary="It must leave with these open: a lead signs"
               leads={leads}
               id={signing}
+              actionData={answer}
+            />
+            <LeadSigns
+              intent="call-off"
+              summary="It is called off, unfinished: a lead signs"
+              leads={leads}
+              id={closing}
               actionData={answer}
             />
           </div>
@@ -114,7 +130,7 @@ export default function BuildSheet({
       <article className="plate p-6 print:border-0 print:p-0">
         <header className="mb-4 flex items-baseline justify-between">
           <h1 className="text-2xl font-bold">
-            {endedElsewhere(job) ? "Record of looking" : "Build sheet"} · job {number}
+            {sheetTitle(job)} · job {number}
           </h1>
           <p>{house.shopName}</p>
         </header>
@@ -134,7 +150,7 @@ export default function BuildSheet({
             <Item key={name} name={name} value={value} />
           ))}
         </dl>
-        {!endedElsewhere(job) && <Packs />}
+        {!endedUnbuilt(job) && <Packs />}
         <SignedFor signed={all.filter(({ signed }) => signed !== null)} />
         <p className="mt-4 text-sm">
           ± is the expanded uncertainty (95 %). Limits are of book {book.unit.id}, revision{" "}
@@ -153,11 +169,7 @@ function Top({ open, closing, problem }: { open: number; closing: string; proble
     <div className={`no-print mb-2 flex min-h-[50px] items-center gap-2 ${BESIDE.free}`}>
       <p className="grow text-lg" role="status">
         {job.closed ? (
-          <b>
-            {endedElsewhere(job)
-              ? `Ended by ${job.closed.by}: not this unit.`
-              : `Closed by ${job.closed.by.replace(/\.$/, "")}.`}
-          </b>
+          <b>{endedWords(job)}</b>
         ) : open === 0 ? (
           <b>Everything in scope is answered.</b>
         ) : (

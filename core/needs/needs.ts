@@ -61,7 +61,7 @@ export interface Needs {
  *
  * @param states what becomes of each part.
  * @param chosen pieces that were chosen and have to be bought: a seat of the book, and the piece.
- * @returns lines in the order their steps come in the build.
+ * @returns lines in the order their steps come in the build; none once the job was called off.
  */
 export function needsOf(
   job: Job,
@@ -69,6 +69,7 @@ export function needsOf(
   states: readonly PartState[],
   chosen: readonly { seat: string; chain: string; name: string; number: string }[] = [],
 ): Needs {
+  if (job.closed?.body.calledOff) return { lines: [], open: [], whileOpen: [] };
   const { scoped } = applied;
   const steps = new Steps(scoped);
   const lines: Need[] = [

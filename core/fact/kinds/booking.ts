@@ -144,10 +144,14 @@ const closing = object({
     "Prices in cents of the parts of its book, as they were known.",
     optional(list(tuple([words(1, 120), whole(0, 100_000_000)]), 0, 5_000)),
   ),
+  calledOff: about(
+    "Why it was called off, unfinished: nothing is built, nothing is wanted any more.",
+    optional(object({ reason: words(2, 500), signedBy: words(1, 80) })),
+  ),
 });
 export const closed = kind("closed", closing, {
   means: "nothing more is added; the house’s choices and the prices it was decided with",
   about: () => "",
   bench: false,
-  sentence: () => "closed",
+  sentence: ({ calledOff }) => (calledOff ? `called off: ${calledOff.reason}` : "closed"),
 });
