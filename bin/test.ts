@@ -70,7 +70,7 @@ try {
   if (checked) count(await checked);
   build();
   say("going through the journeys in the browser …");
-  await jest("journeys", ["e2e"], ["--maxWorkers=2", "--passWithNoTests"], env);
+  await jest("journeys", ["e2e"], ["--maxWorkers=3", "--passWithNoTests"], env);
   say("the journeys that kill the database, by themselves …");
   await jest("alone", ["alone"], ["--runInBand", "--passWithNoTests"], env);
 } finally {

@@ -1,9 +1,14 @@
 import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import sharp from "sharp";
 import { v7 as newId } from "uuid";
 import { arrive } from "../store/orders";
 import { journey, Person } from "./browser";
 import { jobOf, saidOf } from "./said";
 import { openShop, type Shop } from "./shop";
+import { allSent } from "./steps";
 
 let shop: Shop;
 let ines: Person;
@@ -31,6 +36,14 @@ async function types(person: Person, field: string, text: string): Promise<void>
 const textOf = async (person: Person, xpath: string): Promise<string> => (await person.see(xpath)).getText();
 const count = async (text: string, ...values: unknown[]): Promise<number> =>
   Number((await shop.pool.query<{ n: string }>(`select count(*) as n from ${text}`, values)).rows[0]?.n);
+/** A picture as a telephone takes it. */
+async function pictureFile(): Promise<string> {
+  const file = join(mkdtempSync(join(tmpdir(), "yard-key-part-")), "part.jpg");
+  await sharp({ create: { width: 800, height: 600, channels: 3, background: "#8a5a2b" } })
+    .jpeg()
+    .toFile(file);
+  return file;
+}
 const burnt = (part: string) =>
   ({
     kind: "finding",
@@ -144,9 +157,17 @@ describe("what a unit needs", () => {
         await ines.press(`${line}//button[@value='wrong']`);
         await ines.see(`${line}//*[@role='alert'][contains(., 'Say what is wrong')]`);
         await types(ines, `${line}//input[@name='note']`, "0.1 mm thicker than the old one");
+        const camera = await ines.driver.findElement({
+          css: "[data-line='MD-1112'] [data-photo-input=camera]",
+        });
+        await camera.sendKeys(await pictureFile());
+        await allSent(ines);
         await ines.press(`${line}//button[@value='wrong']`);
         await ines.see(`${line}//li[@data-event='wrong'][contains(., '0.1 mm thicker')]`);
         await ines.see(`${line}[contains(., '4 to come')]`);
+        await open(ines, `/orders/${order}`);
+        await ines.see(`${line}//img[contains(@alt, 'as it came')]`);
+        await ines.press(`${line}//button[contains(., 'Not right')]`);
         // Whoever orders next sees how that supplier was.
         await open(mira, "/orders");
         await mira.see("//li[@data-supplier][contains(., '1 piece wrong')]");

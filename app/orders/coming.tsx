@@ -89,7 +89,7 @@ export default function Orders({
       )}
       <Stuck orders={stuck} />
       {text === "" && <ToOrder jobs={toOrder} />}
-      <ul className="grid grid-cols-2 gap-3">
+      <ul className="grid grid-cols-2 items-start gap-3">
         {orders.map((order) => (
           <OrderPlate key={order} order={order} lines={shown.filter((one) => one.order === order)} />
         ))}

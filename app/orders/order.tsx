@@ -6,9 +6,11 @@ import { useWhen } from "~/door/when";
 import { afterSent } from "~/look/revalidate";
 import { AWAY, unlessAway } from "~/look/unless-away";
 import { dayText } from "~/parts/day";
+import { TakePhoto } from "~/photos/take";
 import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { mustBe } from "~/server/session";
+import { fold } from "~core/fact";
 import { comparedBy } from "~core/needs";
 import { moneyText } from "~core/quantity";
 import { field, maybeWords, oneOf, uuid, whole } from "~core/shape";
@@ -23,11 +25,12 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const of = await purchase(pool, Number(params.order));
   if (!of) throw new Response("There is no order of this number.", { status: 404 });
   const jobs = [...new Set(of.lines.flatMap(({ job }) => job ?? []))];
-  const books = new Map(
-    await Promise.all(jobs.map(async (job) => [job, (await jobByNumber(pool, job))?.book] as const)),
+  const records = new Map(
+    await Promise.all(jobs.map(async (job) => [job, await jobByNumber(pool, job)] as const)),
   );
   const lines = of.lines.map((line) => {
-    const book = line.job === null ? undefined : books.get(line.job);
+    const record = line.job === null ? null : records.get(line.job);
+    const book = record?.book;
     // Of a kit what lies in it is compared, one by one.
     const inside = line.contents ?? [{ number: line.part, name: line.name, count: 1 }];
     const compared = inside.map(({ number, name, count }) => ({
@@ -35,10 +38,16 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
       count,
       by: book ? comparedBy(book, number) : [],
     }));
-    return { ...line, compared, event: newId() };
+    const subject = pictureOf(of.number, line.part);
+    const said = record ? fold(record.facts) : null;
+    const pictures = said?.photos.filter(({ fact }) => fact.body.of === subject).map(({ id }) => id) ?? [];
+    return { ...line, compared, pictures, closed: Boolean(said?.closed), event: newId() };
   });
   return { ...of, lines };
 };
+
+/** What a picture of a wrong piece is said to be of. */
+const pictureOf = (order: number, part: string): string => `order ${order} ${part}`.slice(0, 80);
 
 const said = {
   id: field(uuid),
@@ -84,7 +93,7 @@ export default function OrderPage({
   return (
     <main className="mx-auto max-w-[1320px] p-4">
       <div className="mb-3 flex items-center gap-4">
-        <h1 className="text-3xl font-bold">
+        <h1 className="text-3xl font-bold whitespace-nowrap">
           Order {number} <span className="text-2xl font-normal">{supplier}</span>
         </h1>
         <p className="leading-tight">
@@ -96,7 +105,7 @@ export default function OrderPage({
           </span>
         </p>
         <span className="grow" />
-        <WordOf word={word} supplier={supplier} />
+        <WordOf word={word} />
         <a className="btn touch" href={`/orders/files/${number}.csv`} download>
           <Download size={20} aria-hidden="true" /> CSV
         </a>
@@ -109,14 +118,14 @@ export default function OrderPage({
       </div>
       <ul className="grid gap-2">
         {[...open, ...lines.filter(({ pieces }) => pieces === 0)].map((line) => (
-          <OrderLine key={line.line} line={line} />
+          <OrderLine key={line.line} line={line} order={number} />
         ))}
       </ul>
     </main>
   );
 }
 
-function OrderLine({ line }: { line: LineTold }) {
+function OrderLine({ line, order }: { line: LineTold; order: number }) {
   const { part, name, pieces, sent, ordered, cents, due, isLate, job, compared, events, contents } = line;
   return (
     <li
@@ -160,17 +169,26 @@ function OrderLine({ line }: { line: LineTold }) {
           </>
         )}
         <Events events={events} />
+        {line.pictures.map((picture) => (
+          <a key={picture} href={`/jobs/${job}/photos/${picture}`} className="mt-1 mr-2 inline-block">
+            <img
+              src={`/jobs/${job}/photos/${picture}?size=small`}
+              alt={`${name}, as it came`}
+              className="h-20 rounded"
+            />
+          </a>
+        ))}
       </div>
-      {pieces > 0 && <GoodsIn line={line} />}
+      {pieces > 0 && <GoodsIn line={line} order={order} />}
     </li>
   );
 }
 
 /** How far the order is at a supplier with a computer; one on paper is carried there by hand. */
-function WordOf({ word, supplier }: Pick<Purchase, "word" | "supplier">) {
+function WordOf({ word }: Pick<Purchase, "word">) {
   const when = useWhen();
   if (!word) return <p className="quiet leading-tight">On paper: give it to them</p>;
-  const [mark, title, words] = WORDS[word.what](supplier, word.note);
+  const [mark, title, words] = WORDS[word.what](word.note);
   return (
     <p role="status" data-word={word.what} className={`border-l-4 pl-3 leading-tight ${mark}`}>
       <b className="block">{title}</b>
@@ -179,16 +197,12 @@ function WordOf({ word, supplier }: Pick<Purchase, "word" | "supplier">) {
   );
 }
 
-type Words = (supplier: string, note: string) => [mark: string, title: string, words: string];
+type Words = (note: string) => [mark: string, title: string, words: string];
 const WORDS: Readonly<Record<NonNullable<Purchase["word"]>["what"], Words>> = {
   waiting: () => ["border-base-300", "On its way to them", ""],
-  failing: (supplier, note) => [
-    "border-warning",
-    "Not there yet, tried again by itself",
-    `${supplier}: ${note}`,
-  ],
-  taken: (supplier, note) => ["border-success", "Taken", `their ${note}`],
-  refused: (supplier, note) => ["border-error", "Turned away", note],
+  failing: (note) => ["border-warning", "Not there yet, tried again by itself", note],
+  taken: (note) => ["border-success", "Taken", `their ${note}`],
+  refused: (note) => ["border-error", "Turned away", note],
 };
 
 const SAID = {
@@ -215,7 +229,13 @@ function Events({ events }: { events: Purchase["lines"][number]["events"] }) {
   );
 }
 
-function GoodsIn({ line: { line, pieces, event, name } }: { line: LineTold }) {
+function GoodsIn({
+  line: { line, part, job, closed, pieces, event, name },
+  order,
+}: {
+  line: LineTold;
+  order: number;
+}) {
   const { Form: Sent, data: answer, state } = useFetcher<typeof action>();
   const [isWrong, setWrong] = useState(false);
   const problems: Record<string, string> = answer?.problems ?? {};
@@ -261,6 +281,9 @@ function GoodsIn({ line: { line, pieces, event, name } }: { line: LineTold }) {
               autoComplete="off"
             />
           </label>
+          {job !== null && (
+            <TakePhoto of={pictureOf(order, part)} view={{ number: job, closed }} words="Photo" />
+          )}
           <button name="what" value="wrong" className="btn touch" disabled={busy}>
             Send back
           </button>

@@ -23,10 +23,13 @@ export function TakePhoto({
   of: about,
   view: { number, closed },
   small = false,
+  words,
 }: {
   of: string;
   view: { number: number; closed: boolean };
   small?: boolean;
+  /** What its one button says; without it camera and files have one each. */
+  words?: string;
 }) {
   const say = useSayOf(number);
   const [problems, setProblems] = useState<string[]>([]);
@@ -60,10 +63,10 @@ export function TakePhoto({
         className={`${small ? TOOL : "btn touch"} has-focus-visible:outline-primary has-focus-visible:outline-3`}
       >
         <Camera size={20} aria-hidden="true" />{" "}
-        {small ? <span className="max-[1360px]:sr-only">Photo</span> : "Take a photo"}
+        {small ? <span className="max-[1360px]:sr-only">Photo</span> : (words ?? "Take a photo")}
         {input(true)}
       </label>
-      {!small && (
+      {!small && words === undefined && (
         <label
           className={`${small ? TOOL : "btn touch"} has-focus-visible:outline-primary has-focus-visible:outline-3`}
         >

@@ -9,12 +9,15 @@ export function LeadSigns({
   leads,
   id,
   actionData,
+  means = "",
 }: {
   intent: string;
   summary: string;
   leads: { id: string; name: string }[];
   id: string;
   actionData: FormAnswer | undefined;
+  /** What comes of it, where the summary does not say it all. */
+  means?: string;
 }) {
   const sent = actionData?.intent === intent ? actionData : undefined;
   const problems = sent?.problems ?? {};
@@ -26,6 +29,7 @@ export function LeadSigns({
       <Form method="post" preventScrollReset>
         <input type="hidden" name="intent" value={intent} />
         <input type="hidden" name="id" value={id} />
+        {means && <p className="mb-2">{means}</p>}
         <Field label="Reason" name="reason" defaultValue={sent?.typed?.reason} problem={problems.reason} />
         <Choice
           label="Lead"

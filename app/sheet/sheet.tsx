@@ -120,6 +120,7 @@ export default function BuildSheet({
             <LeadSigns
               intent="call-off"
               summary="It is called off, unfinished: a lead signs"
+              means="What is put aside for it is free again, and what is on order is cancelled where it still can be."
               leads={leads}
               id={closing}
               actionData={answer}

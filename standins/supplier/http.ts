@@ -53,7 +53,7 @@ async function handle(trade: Trade, request: IncomingMessage, response: ServerRe
     body: { why: "not understood" },
   }));
   if (trade.behaviour.losesAnswers && request.url !== "/behave") {
-    request.destroy();
+    response.destroy();
     return;
   }
   response.writeHead(status, { "Content-Type": "application/json" }).end(JSON.stringify(body));
