@@ -72,6 +72,8 @@ export default [
     route("orders/files/:file", "orders/order-file.ts"),
     route("shelf", "shelf/shelf.tsx"),
     route("shelf/prices", "prices/prices.tsx"),
+    route("shelf/keep", "keep/keep.tsx"),
+    route("shelf/table.csv", "keep/table.ts"),
     route("shelf/share", "choose/share-out.tsx"),
     route("shelf/part/:part", "shelf/part.tsx"),
     route("house", "house/house.tsx"),

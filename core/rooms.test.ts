@@ -17,7 +17,18 @@ const ROOMS = [
     "check",
     "capacity",
   ] as const),
-  ...(["select", "fact", "measure", "steps", "diagnose", "inspect", "needs", "kit", "stage"] as const),
+  ...([
+    "select",
+    "fact",
+    "measure",
+    "steps",
+    "diagnose",
+    "inspect",
+    "needs",
+    "kit",
+    "restock",
+    "stage",
+  ] as const),
 ];
 const root = new URL(".", import.meta.url).pathname;
 

@@ -238,6 +238,24 @@ async function openJobs(pool: Pool, shop: Shop, books: readonly Shelved[]): Prom
       opened,
       author: { id: null, name: "" },
     });
+    if (facts.some(({ body }) => body.kind === "closed")) await fittedThen(pool, `job ${i}`, facts);
+  }
+}
+
+/** What a closed job took off the shelf, when it did; as much had come in before. */
+async function fittedThen(pool: Pool, name: string, facts: readonly Fact[]): Promise<void> {
+  for (const { body, at, by } of facts) {
+    if (body.kind !== "fitting" || body.fit === 0 || !body.piece.part) continue;
+    const { part } = body.piece;
+    const move = (quantity: number, why: string, job: string | null, when: string, who: string) =>
+      pool.query(
+        `insert into movement (id, part, quantity, why, job, by_name, at)
+         select $1, part, $3, $4, $5, $6, $7 from shelf_part where part = $2`,
+        [idFrom(`${why} ${name} ${body.seat} ${body.fit}`, SPACE), part, quantity, why, job, who, when],
+      );
+    const before = new Date(Date.parse(at) - 20 * 86_400_000).toISOString();
+    await move(1, "received", null, before, "Ines R.");
+    await move(-1, "fitted", idFrom(name, SPACE), at, by);
   }
 }
 
@@ -408,8 +426,9 @@ function jobFacts(
       say({ kind: "fitting", seat: seat.id, fit: 0, origin: "found", piece: stays });
     }
     read("found", 0, max + 60_000 + random() * 250_000);
-    // The job at the bench has its brake pack near the upper limit.
-    const trial = i === 1 && c === 2 ? max - 15_000 : (min + max) / 2 + random() * 240_000;
+    // The job at the bench has its brake pack near the upper limit; of closed ones many needed another size.
+    const spread = progress.close ? 640_000 : 240_000;
+    const trial = i === 1 && c === 2 ? max - 15_000 : (min + max) / 2 + random() * spread;
     if (c < progress.finished || progress.next === "trial") read("built", 0, trial);
     if (c >= progress.finished) return;
     const job = fold(facts);

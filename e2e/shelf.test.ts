@@ -65,3 +65,60 @@ it(
     }),
   90_000,
 );
+
+it(
+  "says what to keep of the shop’s own records, and takes its table in again as it went out",
+  () =>
+    journey("keep", [ines], async () => {
+      await ines.go(`${shop.url}/shelf`);
+      await ines.ready();
+      await ines.press("//a[.='What to keep']");
+      await ines.see("//*[@data-chance='then'][contains(., '90 % wanted')]");
+      const chance = async (of: string): Promise<number> =>
+        Number(
+          /(\d+) %/.exec(
+            await (await ines.see(`//*[@data-chance='${of}']//*[contains(@class, 'figure')]`)).getText(),
+          )?.[1],
+        );
+      expect(await chance("then")).toBeGreaterThanOrEqual(90);
+      expect(await chance("then")).toBeGreaterThan(await chance("now"));
+      const cents = async (): Promise<number> =>
+        Number(await (await ines.see("//*[@data-restock]")).getAttribute("data-restock"));
+      const few = await cents();
+      await ines.see("//tr[@data-keep][@data-buy='1']");
+      await ines.see("//*[@data-value-chart]//*[name()='svg']");
+      // Surer, and for more jobs, costs more.
+      await ines.press("//nav[@aria-label='The next']//a[contains(., '20')]");
+      await ines.see("//*[@data-chance='now'][contains(., 'The next 20')]");
+      await ines.press("//nav[@aria-label='Ready']//a[contains(., '95')]");
+      await ines.see("//*[@data-chance='then'][contains(., '95 % wanted')]");
+      expect(await cents()).toBeGreaterThan(few);
+      expect(await ines.axe()).toEqual([]);
+      const cookie = await shop.cookieOf("Ines R.");
+      const csv = await (await fetch(`${shop.url}/shelf/table.csv`, { headers: { cookie } })).text();
+      expect(csv).toContain("part,name,bin,pieces,price");
+      const [line = ""] = /^MD-2145,.*$/m.exec(csv) ?? [];
+      const list = async (text: string): Promise<void> => {
+        await ines.driver.executeScript(
+          "document.querySelector('textarea[name=list]').value = arguments[0]",
+          text,
+        );
+        await ines.press("//button[.='Take the counts in']");
+      };
+      await list(csv);
+      await ines.see("//*[@role='alert'][contains(., 'Say why')]");
+      await ines.press("//input[@name='reason']");
+      await ines.keys("count of the year");
+      await list(csv.replace(line, line.replace(/,(\d+),([\d.]+)$/, ",seven,$2")));
+      await ines.see("//*[@role='alert'][contains(., 'MD-2145: “seven” is no number of pieces')]");
+      await list("part,pieces\nMD-2145,1\nNO-1,2\n");
+      await ines.see("//*[@role='alert'][contains(., 'The shelf keeps no NO-1')]");
+      await list(csv);
+      await ines.see("//*[@data-changed='0']");
+      await list(csv.replace(line, line.replace(/,\d+,([\d.]+)$/, ",9,$1")));
+      await ines.see("//*[@data-changed='1']");
+      await ines.go(`${shop.url}/shelf/part/MD-2145`);
+      await ines.see("//main[contains(., 'counted: count of the year')]");
+    }),
+  90_000,
+);

@@ -1,10 +1,10 @@
-import { LineChart } from "echarts/charts";
+import { BarChart, LineChart } from "echarts/charts";
 import { GridComponent } from "echarts/components";
 import { init, use as register, type EChartsCoreOption } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import { useEffect, useRef } from "react";
 
-register([LineChart, GridComponent, SVGRenderer]);
+register([BarChart, LineChart, GridComponent, SVGRenderer]);
 
 /** An axis in the ink of the page. */
 export const axisIn = (ink: string) =>

@@ -1,12 +1,9 @@
-import Papa from "papaparse";
+import { readTable } from "~/table/read-table";
 import { moneyOf } from "~core/quantity";
-import { field, orNothing, readFields, whole, words, written } from "~core/shape";
+import { field, orNothing, whole, words, written } from "~core/shape";
 import type { Price } from "~store/prices";
 
 export type ReadList = { ok: true; prices: Price[] } | { ok: false; problems: string[] };
-
-const MOST_LINES = 20_000;
-const SHOWN = 8;
 
 const LINE = {
   part: field(words(1, 80), "no part number of at most 80 letters."),
@@ -16,48 +13,15 @@ const LINE = {
 };
 
 /**
- * A supplier's price list: a table with the columns `part`, `price` and, where they are known, `days` and `pack` (pieces that are sold together for that price); whatever else it has is passed over.
- * Commas, semicolons or tabs between them, as the spreadsheet wrote it.
+ * A supplier's price list: a table with the columns `part`, `price` and, where they are known, `days` and `pack` (pieces that are sold together for that price).
  *
- * @returns every price, the last where a part stands twice; or what is wrong, by line. Nothing is taken of a list that has a fault.
+ * @returns every price, the last where a part stands twice; or what is wrong, by line.
  */
 export function readPriceList(text: string): ReadList {
-  const { data, meta } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ""), {
-    header: true,
-    skipEmptyLines: "greedy",
-    transformHeader: (name) => name.trim().toLowerCase(),
-    transform: (value) => value.trim(),
-  });
-  const columns = meta.fields ?? [];
-  const missing = ["part", "price"].filter((name) => !columns.includes(name));
-  if (missing.length > 0)
-    return {
-      ok: false,
-      problems: [
-        `The first line has no column “${missing.join("” and no “")}”; it should read: part,price,days`,
-      ],
-    };
-  if (data.length === 0) return { ok: false, problems: ["There is no line below the first."] };
-  if (data.length > MOST_LINES)
-    return { ok: false, problems: [`Over ${MOST_LINES} lines; take it in as several lists.`] };
-  const problems: string[] = [];
+  const read = readTable(text, LINE, { must: ["part", "price"], example: "part,price,days" });
+  if (!read.ok) return read;
   const prices = new Map<string, Price>();
-  data.forEach((typed, i) => {
-    const read = readFields(LINE, typed);
-    if (read.ok) {
-      const { part, price, days, pack } = read.values;
-      prices.set(part, { part, cents: price, days, ...(pack === null ? {} : { pack }) });
-      return;
-    }
-    const [column = "", says] = Object.entries(read.problems)[0] ?? [];
-    const of = column === "part" ? "" : `, ${typed.part}: “${typed[column] ?? ""}”`;
-    // The first line names the columns.
-    problems.push(`Line ${i + 2}${of}${of ? " " : ": "}${says}`);
-  });
-  if (problems.length === 0) return { ok: true, prices: [...prices.values()] };
-  const more = problems.length - SHOWN;
-  return {
-    ok: false,
-    problems: [...problems.slice(0, SHOWN), ...(more > 0 ? [`and ${more} more like these.`] : [])],
-  };
+  for (const { part, price, days, pack } of read.rows)
+    prices.set(part, { part, cents: price, days, ...(pack === null ? {} : { pack }) });
+  return { ok: true, prices: [...prices.values()] };
 }

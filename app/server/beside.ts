@@ -4,6 +4,7 @@ import type { Label } from "~/labels/labels-pdf";
 import type { Sheet as LabelSheet } from "~/labels/sheets";
 import type { Sheet } from "~/print/paper";
 import type { Cover, CoverQuestion } from "~core/kit";
+import type { Restock, RestockQuestion } from "~core/restock";
 import type { JointPlan, JointQuestion } from "~core/select";
 import type { Checked } from "~store/books";
 
@@ -13,8 +14,9 @@ export type Asked =
   | { what: "labels"; labels: readonly Label[]; sheet: LabelSheet; used: number }
   | { what: "book"; document: unknown; as: "written" | "kept" }
   | { what: "choose"; question: JointQuestion }
-  | { what: "cover"; question: CoverQuestion };
-export type Done = Uint8Array | Checked | JointPlan | Ways;
+  | { what: "cover"; question: CoverQuestion }
+  | { what: "restock"; question: RestockQuestion };
+export type Done = Uint8Array | Checked | JointPlan | Ways | Restock;
 
 /** The ways to cover a list: from the cheapest to the soonest, and beside them what one would buy without thinking. */
 export interface Ways {
@@ -88,6 +90,10 @@ export const chosenBeside = async (question: JointQuestion): Promise<JointPlan> 
 /** How a list is covered: whole boxes are an integer program, which takes a part of a second. */
 export const coveredBeside = async (question: CoverQuestion): Promise<Ways> =>
   (await beside.ask({ what: "cover", question })) as Ways;
+
+/** What to keep on the shelf: some thousand futures, and an integer program over them. */
+export const restockedBeside = async (question: RestockQuestion): Promise<Restock> =>
+  (await beside.ask({ what: "restock", question })) as Restock;
 
 /** @returns the answer that hands a PDF over under a name. */
 export const handOver = (pdf: Uint8Array, name: string): Response =>

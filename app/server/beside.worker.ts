@@ -3,6 +3,7 @@ import { parentPort } from "node:worker_threads";
 import { labelsPdf } from "~/labels/labels-pdf";
 import { draw } from "~/print/paper";
 import { frontOf, plainCover, solvedBy, type SolveProgram } from "~core/kit";
+import { restock } from "~core/restock";
 import { chooseJointly } from "~core/select";
 import { outcomeOf } from "~store/books";
 import type { Answer, Asked, Done } from "./beside";
@@ -24,6 +25,8 @@ async function done(asked: Asked): Promise<Done> {
       const solve = await solver();
       return { front: frontOf(asked.question, solve), plain: plainCover(asked.question, solve) };
     }
+    case "restock":
+      return restock(asked.question, await solver());
     case "choose":
       return chooseJointly(asked.question);
   }

@@ -96,6 +96,9 @@ export default function Shelf({ loaderData, actionData }: Route.ComponentProps) 
         <h1 className="text-3xl font-bold">Shelf</h1>
         <Find {...loaderData} unit={unit} />
         <span className="grow" />
+        <Link to="/shelf/keep" className="btn touch">
+          What to keep
+        </Link>
         <Link to="/shelf/share" className="btn touch">
           Share out
         </Link>

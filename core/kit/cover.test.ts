@@ -6,7 +6,7 @@ import { solvedBy, type SolveProgram } from "./program";
 
 let solve: SolveProgram;
 beforeAll(async () => {
-  solve = solvedBy(await loadHighs());
+  solve = solvedBy(await loadHighs(), 60);
 });
 
 /** Something small: three or four parts, two kits, two suppliers, packs of one or two. */

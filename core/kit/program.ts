@@ -18,16 +18,21 @@ interface Options {
   output_flag: boolean;
 }
 
-/** A solver in the manner of HiGHS’s JavaScript build, as {@link SolveProgram}. */
+/**
+ * A solver in the manner of HiGHS’s JavaScript build, as {@link SolveProgram}.
+ *
+ * @param patience seconds until it tells the best it has found.
+ */
 export const solvedBy =
-  (highs: {
-    solve: (program: string, options: Options) => { Status: string; Columns: object };
-  }): SolveProgram =>
+  (
+    highs: { solve: (program: string, options: Options) => { Status: string; Columns: object } },
+    patience = PATIENCE_S,
+  ): SolveProgram =>
   (program) => {
     const { Status, Columns } = highs.solve(program, {
       mip_rel_gap: 0,
       mip_abs_gap: WHOLE,
-      time_limit: PATIENCE_S,
+      time_limit: patience,
       output_flag: false,
     });
     const all = Object.entries(Columns as Readonly<Record<string, { Primal?: number }>>);
