@@ -8,7 +8,7 @@ import { build } from "./serve";
 const cluster = await startCluster("shots", { fresh: true, careless: true });
 process.env.TEST_DATABASE_URL = cluster.url;
 build();
-const shop = await openShop({ devices: ["gauge"] });
+const shop = await openShop({ devices: ["gauge", "supplier"] });
 const mira = await Person.sitDown();
 const shot = async (name: string): Promise<void> => {
   await mira.driver.sleep(400);
@@ -104,8 +104,9 @@ try {
   await shot("sheet");
   await open("/shelf?find=1.75");
   await shot("shelf");
-  await open("/books/selwyn-turnstone?at=primary");
-  await shot("book-axis");
+  await open("/shelf/keep?jobs=20&level=95");
+  await mira.see("//*[@data-value-chart]//*[name()='svg']");
+  await shot("keep");
   await open(
     "/jobs/1029/stronger?asked=1&torque=380+N%C2%B7m&use=towing&at=d3&way=d3-thin-steels&way=d3-end-plate",
   );

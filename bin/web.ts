@@ -54,6 +54,9 @@ if (HTTPS_PORT) {
   servers.push(secure);
 }
 
+// A kept connection that is closed in the moment it is used again loses a request: they are kept for longer than people pause.
+for (const server of servers) server.keepAliveTimeout = 30_000;
+
 // Whoever keeps this process alive is gone: end, so that the next start finds the port free.
 process.once("disconnect", () => process.exit(0));
 for (const signal of ["SIGTERM", "SIGINT"] as const) {

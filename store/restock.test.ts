@@ -4,7 +4,7 @@ import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook } from "./books";
 import { addFacts } from "./facts";
 import { openJob } from "./jobs";
-import { countTable, keptParts, shelfTable, shelfValue, takenByJobs } from "./restock";
+import { countTable, keptParts, shelfTable, shelfValue, takenByJobs, toCount } from "./restock";
 import { addShelfPart, movementsOf, receive, reserve } from "./shelf";
 import { testDatabase } from "./testing";
 
@@ -91,6 +91,26 @@ describe("what the shelf keeps", () => {
     expect([of(2), of(4)]).toEqual([4_000, 2_100]);
     expect(after.slow.map(({ part }) => part)).toContain("V2");
     expect(after.slow.map(({ part }) => part)).not.toContain("V1");
+  });
+});
+
+describe("what is to be counted", () => {
+  it("moved most since somebody counted it", async () => {
+    await kept("C1", 5);
+    await kept("C2", 5);
+    await kept("C3", 5);
+    for (const part of ["C1", "C1", "C1", "C2", "C2", "C3"]) await moved(part, -1, "fitted", null);
+    const list = async () =>
+      (await toCount(db.pool, 50)).flatMap(({ part, moves, pieces }) =>
+        part.startsWith("C") ? [[part, moves, pieces]] : [],
+      );
+    // What came in counts as well.
+    expect(await list()).toEqual([
+      ["C1", 4, 2],
+      ["C2", 3, 3],
+    ]);
+    await countTable(db.pool, [{ id: newId(), part: "C1", pieces: 1 }], { reason: "looked", by });
+    expect(await list()).toEqual([["C2", 3, 3]]);
   });
 });
 

@@ -42,6 +42,35 @@ export async function keptParts(db: Queryable): Promise<KeptPart[]> {
   return rows;
 }
 
+/** A part whose count is to be looked at: how often it moved since somebody counted it. */
+export interface ToCount {
+  part: string;
+  name: string;
+  bin: string;
+  pieces: number;
+  moves: number;
+}
+
+/** So many of the last movements tell what moves. */
+const LAST_MOVEMENTS = 2_000;
+/** Fewer are not worth a walk to the shelf. */
+const MOVED_OFTEN = 3;
+
+/** What is to be counted: of the parts that moved lately those that moved most since they were counted. */
+export async function toCount(db: Queryable, limit = 6): Promise<ToCount[]> {
+  const { rows } = await db.query<ToCount>({
+    name: "to-count",
+    text: `select p.part, p.name, p.bin, s.on_hand as pieces, count(*)::int as moves
+             from (select part, at from movement where piece is null order by at desc limit $1) m
+             join shelf_part p on p.part = m.part join stock s on s.part = m.part and s.piece is null
+             left join lateral (select at from movement where part = m.part and why like 'counted:%' order by at desc limit 1) c on true
+            where m.at > coalesce(c.at, '-infinity')
+            group by p.part, s.on_hand having count(*) >= $2 order by moves desc, p.part limit $3`,
+    values: [LAST_MOVEMENTS, MOVED_OFTEN, limit],
+  });
+  return rows;
+}
+
 /** How long it is that anything of a part left the shelf. */
 export const SINCE = ["a month", "three months", "half a year", "a year", "longer, or never"] as const;
 

@@ -16,7 +16,7 @@ export const SlimAxis = ({
   packs: readonly AxisPack[];
   others: readonly OtherFigure[];
 }) => (
-  <nav aria-label="Pages of this stage" className="relative flex min-w-0 items-center gap-2">
+  <nav aria-label="Pages of this stage" className="relative flex shrink-0 items-center gap-2">
     <svg className="absolute inset-x-0 top-1/2 -z-10 h-1 w-full" aria-hidden="true">
       <path d="M0 2H2000" className="stroke-ink" strokeWidth="1.5" strokeDasharray="18 5 4 5" />
     </svg>
@@ -26,7 +26,7 @@ export const SlimAxis = ({
         to={to}
         aria-current={current ? "page" : undefined}
         aria-label={`${name}: ${words}`}
-        className={`touch bg-base-100 flex items-center gap-2 rounded border-2 px-2.5 max-[1100px]:gap-1 max-[1100px]:px-1.5 ${
+        className={`touch bg-base-100 flex shrink-0 items-center gap-2 rounded border-2 px-2.5 max-[1100px]:gap-1 max-[1100px]:px-1.5 ${
           current ? "border-primary" : "border-base-300"
         } ${quiet ? "quiet border-dashed" : ""}`}
       >

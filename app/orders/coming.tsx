@@ -17,6 +17,7 @@ import {
   type ComingLine,
   type SupplierRecord,
 } from "~store/orders";
+import { toCount, type ToCount } from "~store/restock";
 import { stuckOrders } from "~store/suppliers";
 import type { Route } from "./+types/coming";
 
@@ -26,11 +27,12 @@ const MOST = 300;
 export const loader = async ({ context }: Route.LoaderArgs) => {
   const { pool } = context.get(services);
   const house = await readHouse(pool);
-  const [lines, came, records, stuck, { rows }] = await Promise.all([
+  const [lines, came, records, stuck, counts, { rows }] = await Promise.all([
     comingIn(pool, MOST),
     cameLast(pool),
     supplierRecords(pool),
     stuckOrders(pool),
+    toCount(pool),
     listJobs(pool, { which: "open" }, cardsMadeBy(house), makeCard(house)),
   ]);
   const got = await gotFor(
@@ -41,12 +43,12 @@ export const loader = async ({ context }: Route.LoaderArgs) => {
     const short = wants.filter(([part, pieces]) => pieces > (got.get(number)?.get(part) ?? 0)).length;
     return short > 0 ? [{ number, vehicle, unit, short, of: wants.length }] : [];
   });
-  return { lines, more: lines.length === MOST, toOrder, came, records, stuck };
+  return { lines, more: lines.length === MOST, toOrder, came, records, stuck, counts };
 };
 
 /** What is on its way, order by order, the latest first: where a parts person begins the day. */
 export default function Orders({
-  loaderData: { lines, more, toOrder, came, records, stuck },
+  loaderData: { lines, more, toOrder, came, records, stuck, counts },
 }: Route.ComponentProps) {
   const [find, setFind] = useState("");
   const text = find.trim().toLowerCase();
@@ -94,6 +96,7 @@ export default function Orders({
           <OrderPlate key={order} order={order} lines={shown.filter((one) => one.order === order)} />
         ))}
       </ul>
+      {text === "" && <Counts counts={counts} />}
       {text === "" && <CameLast came={came} />}
       {text === "" && <Suppliers records={records} />}
       {more && <p className="quiet mt-3">The first {MOST} lines; find one to see others.</p>}
@@ -148,6 +151,36 @@ function ToOrder({ jobs }: { jobs: Route.ComponentProps["loaderData"]["toOrder"]
               <span className="text-right whitespace-nowrap">
                 <b className="text-lg">{short}</b>
                 <span className="quiet block text-sm">of {of} to get</span>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What moved most since it was counted: each opens ready for its count. */
+function Counts({ counts }: { counts: readonly ToCount[] }) {
+  if (counts.length === 0) return null;
+  return (
+    <section className="mt-4" aria-label="To count">
+      <h2 className="stamp mb-1">To count</h2>
+      <ul className="grid grid-cols-3 gap-2">
+        {counts.map(({ part, name, bin, pieces, moves }) => (
+          <li key={part} data-count={part}>
+            <Link
+              to={`/shelf/part/${encodeURIComponent(part)}`}
+              className="plate flex items-center gap-3 px-3 py-2 leading-tight"
+            >
+              <b className="text-xl">{bin}</b>
+              <span className="min-w-0 grow">
+                <span className="block truncate font-semibold">{name}</span>
+                <span className="quiet block truncate text-sm">{part}</span>
+              </span>
+              <span className="text-right whitespace-nowrap">
+                <b className="text-lg">{pieces}</b>
+                <span className="quiet block text-sm">{moves} moves since</span>
               </span>
             </Link>
           </li>

@@ -170,6 +170,9 @@ INSERT INTO pgboss.version(version) VALUES ('24');
 -- Orders and what is said of them, to suppliers with a computer. Tried again until the supplier answers: an order is never given up by itself.
 select pgboss.create_queue('supplier', '{"policy": "standard", "retryLimit": 10000000, "retryDelay": 20, "retryBackoff": false, "expireInSeconds": 20, "retentionMinutes": 5256000}'::json);
 
+-- What moved last, whichever part it was: what is to be counted again.
+create index movement_by_time on movement (at desc);
+
 -- What became of an order at a supplier with a computer, one word after the other: the last one holds.
 create table purchase_word (
   id uuid primary key,
