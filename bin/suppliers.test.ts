@@ -1,7 +1,7 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from "@jest/globals";
 import { once } from "node:events";
 import type { AddressInfo } from "node:net";
-import type { Server } from "node:http";
+import { createServer, type Server, type ServerResponse } from "node:http";
 import { setTimeout as pause } from "node:timers/promises";
 import pino from "pino";
 import { v7 as newId } from "uuid";
@@ -182,6 +182,29 @@ describe("an order to a supplier with a computer", () => {
     await db.pool.query("update pgboss.job set state = 'active', started_on = now() - interval '1 minute'");
     await suppliers().start();
     await word(number, "taken");
+  });
+
+  it.each<[string, (response: ServerResponse) => void, RegExp]>([
+    ["too long", (response) => response.writeHead(200).end(Buffer.alloc(3_000_000, 32)), /too long/],
+    ["from elsewhere", (response) => response.writeHead(307, { location: url }).end(), /cannot be reached/],
+    ["no JSON", (response) => response.writeHead(200).end("<html>"), /no answer to an order/],
+  ])("waits where the answer is %s", async (_what, answer, why) => {
+    const odd = createServer((request, response) => {
+      request.resume();
+      answer(response);
+    }).listen(0, "127.0.0.1");
+    await once(odd, "listening");
+    try {
+      const one = suppliers(`http://127.0.0.1:${(odd.address() as AddressInfo).port}`);
+      const { number } = await ordered(one, line("A", 1));
+      await one.start();
+      await word(number, "failing");
+      expect((await at(number)).word?.note).toMatch(why);
+      await one.stop();
+    } finally {
+      odd.close();
+      odd.closeAllConnections();
+    }
   });
 
   it("that is turned away is open again, with the reason", async () => {

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
 import { Key, Person, journey } from "./browser";
 import { openShop, type Shop } from "./shop";
-import { READINGS } from "./steps";
+import { allSent, READINGS } from "./steps";
 
 let shop: Shop;
 let mira: Person;
@@ -125,4 +125,48 @@ describe("keys printed on a pack page", () => {
       }
       expect(await mira.driver.getCurrentUrl()).toContain("show=found");
     }));
+
+  /** A figure’s page as it stands at each point of the work: before and after a choice, with its piece out, in a job that is closed. */
+  const STATES: [what: string, page: string, first: string][] = [
+    ["as found, read", "/jobs/1029/choose/d1-clearance?show=found", ""],
+    ["a trial, read and chosen from", "/jobs/1029/choose/d1-clearance?show=trial", ""],
+    ["a trial to be read", "/jobs/1029/choose/h2-clearance?show=trial", ""],
+    ["a size to be chosen", "/jobs/1029/choose/h1-clearance?show=choose", ""],
+    ["as built, proven", "/jobs/1029/choose/d1-clearance?show=built", ""],
+    ["as built, its piece out", "/jobs/1029/choose/d3-clearance?show=built", "Taken out again"],
+    ["an end play", "/jobs/1029/choose/input-end-play?show=trial", ""],
+    ["a closed job", "/jobs/1010/choose/d1-clearance?show=built", ""],
+  ];
+  it.each(STATES)("every one does what its button does, and says nothing: %s", (what, page, first) =>
+    journey(`keys-state-${what.replaceAll(" ", "-")}`, [mira], async () => {
+      const go = async (): Promise<void> => {
+        await mira.go(`${shop.url}${page}`);
+        await mira.ready();
+      };
+      await go();
+      if (first) {
+        await mira.press(`//button[.='${first}']`);
+        await mira.see("//form[@data-out]");
+        await allSent(mira);
+      }
+      const facts = async (): Promise<unknown> =>
+        (await shop.pool.query("select count(*)::int as n from fact")).rows[0];
+      const before = await facts();
+      const printed = await mira.driver.executeScript<string[]>(
+        "return [...document.querySelectorAll('main kbd')].filter((k) => k.checkVisibility() && !k.closest('[disabled]')).map((k) => k.innerText).filter((k) => k.length === 1)",
+      );
+      expect(printed.length).toBeGreaterThanOrEqual(4);
+      expect(new Set(printed).size).toBe(printed.length);
+      for (const key of printed) {
+        await go();
+        await mira.keys(key);
+        await mira.until(
+          `${CONTROL(key)}?.matches('[aria-pressed=true], [aria-current=step]') ?? null`,
+          Boolean,
+        );
+        expect([key, (await mira.driver.executeScript<string | null>(VALUE)) ?? ""]).toEqual([key, ""]);
+      }
+      expect(await facts()).toEqual(before);
+    }),
+  );
 });

@@ -17,6 +17,8 @@ import { readNo, readOrder, type OrderAnswer } from "./answers";
 
 /** So long a supplier may take to answer, in ms. */
 const PATIENCE = 10_000;
+/** So long an answer may be, in bytes. */
+const MOST = 2_000_000;
 const START_AGAIN_MS = 5_000;
 
 interface Settings {
@@ -166,9 +168,11 @@ export class Suppliers {
             body: JSON.stringify(body),
             headers: { "content-type": "application/json", "idempotency-key": key ?? "" },
           }),
+      // Where an order goes is the owner’s to say, not the supplier’s.
+      redirect: "error",
       signal: AbortSignal.timeout(PATIENCE),
     });
-    const text = await response.text();
+    const text = await textOf(response);
     if (response.status >= 500 || response.status === 429) throw new Error(`it answers ${response.status}`);
     return { yes: response.ok, body: parsed(text) };
   }
@@ -177,6 +181,18 @@ export class Suppliers {
 interface Answer {
   yes: boolean;
   body: unknown;
+}
+
+/** @throws where it is longer than any answer to an order. */
+async function textOf(response: Response): Promise<string> {
+  const parts: Uint8Array[] = [];
+  let size = 0;
+  for await (const part of response.body ?? []) {
+    size += part.length;
+    if (size > MOST) throw new Error("its answer is too long");
+    parts.push(part);
+  }
+  return Buffer.concat(parts).toString();
 }
 
 function parsed(text: string): unknown {

@@ -40,6 +40,7 @@ export interface PartDemand {
   buy: number;
 }
 
+/** What to keep, answered. */
 export interface Restock {
   /** That the next jobs finish from the shelf as it is. */
   now: Chance;
