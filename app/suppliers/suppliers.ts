@@ -205,10 +205,17 @@ function parsed(text: string): unknown {
 
 /** What is wrong, as a parts person reads it. */
 function wordsOf(error: unknown): string {
-  if (error instanceof Error && error.name === "TimeoutError") return "it takes too long to answer";
-  if (error instanceof TypeError) return "it cannot be reached";
-  return error instanceof Error ? error.message.slice(0, 300) : "it does not answer";
+  // By their names: what fetch throws need not be of the same kind as what this module would make.
+  const { name = "", message = "" } = named(error);
+  if (name === "TimeoutError") return "it takes too long to answer";
+  if (name === "TypeError") return "it cannot be reached";
+  return message === "" ? "it does not answer" : message.slice(0, 300);
 }
+
+const named = (error: unknown): { name?: string; message?: string } =>
+  typeof error === "object" && error !== null
+    ? { name: String((error as Error).name), message: String((error as Error).message) }
+    : {};
 
 /** The answer by the lines of the order; one the supplier says nothing of comes as it was ordered. */
 function answersOf({ lines }: Placed, { lines: told }: OrderAnswer): LineAnswer[] {
