@@ -50,8 +50,9 @@ async function ordered(): Promise<{ job: number; order: number }> {
     await open(ines, `/jobs/${job}/parts`);
     await ines.press("//button[@data-way][contains(., 'Soonest')]");
     await ines.press("//button[starts-with(., 'Order')]");
+    // Some of it comes; a supplier that turns the rest away may have done so already.
     const answered = await ines.see(
-      "//*[@data-needs][contains(., 'on the way')] | //*[@role='alert'][contains(., 'changed meanwhile')]",
+      "//tr[@data-need][contains(., 'comes')] | //*[@role='alert'][contains(., 'changed meanwhile')]",
     );
     if ((await answered.getAttribute("role")) !== "alert") break;
   }
