@@ -6,7 +6,7 @@ import sharp from "sharp";
 import { v7 as newId } from "uuid";
 import { arrive } from "../store/orders";
 import { journey, Person } from "./browser";
-import { jobOf, saidOf } from "./said";
+import { burnt, jobOf, saidOf } from "./said";
 import { openShop, type Shop } from "./shop";
 import { allSent } from "./steps";
 
@@ -44,17 +44,6 @@ async function pictureFile(): Promise<string> {
     .toFile(file);
   return file;
 }
-const burnt = (part: string) =>
-  ({
-    kind: "finding",
-    part,
-    wear: "burnt",
-    severity: "beyond-use",
-    sure: true,
-    note: "",
-    there: true,
-  }) as const;
-
 const FAMILIES = [
   ["an automatic", "marram-dunlin", { body: "late", plate: "two" }, "d1-friction"],
   ["a variable one", "selwyn-turnstone", {}, null],

@@ -1,6 +1,6 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from "@jest/globals";
 import { journey, Person } from "./browser";
-import { jobOf, saidOf } from "./said";
+import { burnt, jobOf, saidOf } from "./said";
 import { openShop, type Shop } from "./shop";
 
 let shop: Shop;
@@ -30,17 +30,6 @@ const open = async (person: Person, path: string): Promise<void> => {
   await person.go(`${person === edda ? (shop.webs[1]?.url ?? "") : shop.url}${path}`);
   await person.ready();
 };
-const burnt = (part: string) =>
-  ({
-    kind: "finding",
-    part,
-    wear: "burnt",
-    severity: "beyond-use",
-    sure: true,
-    note: "",
-    there: true,
-  }) as const;
-
 /** A job whose D1 frictions burnt, ordered the soonest way: of the supplier that is near, and has a computer. */
 async function ordered(): Promise<{ job: number; order: number }> {
   const job = await jobOf(shop, "marram-dunlin", { body: "late", plate: "two" });

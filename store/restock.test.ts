@@ -4,7 +4,7 @@ import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook } from "./books";
 import { addFacts } from "./facts";
 import { openJob } from "./jobs";
-import { countTable, keptParts, shelfTable, shelfValue, takenByJobs, toCount } from "./restock";
+import { chosenFor, countTable, keptParts, shelfTable, shelfValue, takenByJobs, toCount } from "./restock";
 import { addShelfPart, movementsOf, receive, reserve } from "./shelf";
 import { testDatabase } from "./testing";
 
@@ -65,6 +65,25 @@ describe("what jobs took", () => {
         ["R1", 3],
       ]),
     ]);
+  });
+});
+
+describe("jobs that are here", () => {
+  it("have sizes chosen once one is put aside or fitted", async () => {
+    await kept("H1", 5);
+    const jobs = [await newJob(), await newJob(), await newJob()];
+    const [none = "", aside = "", fitted = ""] = jobs;
+    await reserve(db.pool, by, [{ job: aside, seat: "s", part: "H1" }]);
+    await moved("H1", -1, "fitted", fitted);
+    const { rows } = await db.pool.query<{ id: string; number: number }>(
+      "select id, number::int as number from job where id = any ($1::uuid[])",
+      [jobs],
+    );
+    const numberOf = (job: string): number => rows.find(({ id }) => id === job)?.number ?? 0;
+    expect(await chosenFor(db.pool, jobs.map(numberOf))).toEqual(
+      new Set([numberOf(aside), numberOf(fitted)]),
+    );
+    expect(numberOf(none)).toBeGreaterThan(0);
   });
 });
 

@@ -22,6 +22,18 @@ export async function takenByJobs(db: Queryable): Promise<Map<string, number>[]>
   return rows.map(({ taken }) => new Map(Object.entries(taken)));
 }
 
+/** Which of these jobs have sizes chosen already: put aside for their seats, or fitted. */
+export async function chosenFor(db: Queryable, jobs: readonly number[]): Promise<ReadonlySet<number>> {
+  const { rows } = await db.query<{ number: number }>({
+    name: "chosen-for-jobs",
+    text: `select j.number::int as number from job j where j.number = any ($1::int[])
+              and (exists (select from movement m where m.job = j.id and m.why = 'fitted')
+                or exists (select from reservation r where r.job = j.id and r.ended is null))`,
+    values: [jobs],
+  });
+  return new Set(rows.map(({ number }) => number));
+}
+
 /** A part the shelf keeps: what lies there free, and what one costs. */
 export interface KeptPart {
   part: string;
@@ -88,7 +100,7 @@ export interface ShelfValue {
 }
 
 export async function shelfValue(db: Queryable): Promise<ShelfValue> {
-  const lying = `select p.part, p.name, s.on_hand as pieces, s.on_hand * p.price_cents as cents, m.at as moved,
+  const lying = `select p.part, p.name, s.on_hand as pieces, s.on_hand::bigint * p.price_cents as cents, m.at as moved,
       case when m.at > now() - interval '1 month' then 0 when m.at > now() - interval '3 months' then 1
            when m.at > now() - interval '6 months' then 2 when m.at > now() - interval '1 year' then 3 else 4 end as within
     from stock s join shelf_part p on p.part = s.part

@@ -1,5 +1,5 @@
 import { useState, type FormEvent } from "react";
-import { Choice, Field } from "~/look/field";
+import { Choice } from "~/look/field";
 import { seatFacts } from "~core/fact";
 import type { SeatState, Worksheet } from "~core/measure";
 import { type LengthUnit } from "~core/quantity";
@@ -8,6 +8,7 @@ import { capital, isFromShelf, seatWord, selectiveWord, type SeatSize } from "~c
 import { sizeNear } from "~core/select";
 import type { Piece } from "~core/chain";
 import { useJobView } from "~/view/view";
+import { Micrometer } from "./micrometer";
 import { pieceText } from "./piece-text";
 import { useSay } from "~/say/use-say";
 
@@ -121,15 +122,13 @@ export function FoundPiece({ seat, unit }: { seat: SeatState; unit: LengthUnit }
         />
       )}
       {isFromShelf(link) ? (
-        <Field
+        <Micrometer
           label={`By micrometer, ${unit}`}
           value={measured}
-          onChange={(event) => {
-            setMeasured(event.target.value);
+          onType={(typed) => {
+            setMeasured(typed);
             setProblem("");
           }}
-          inputMode="decimal"
-          autoComplete="off"
           problem={problem}
         />
       ) : (

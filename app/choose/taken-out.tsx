@@ -1,12 +1,12 @@
 import { useState } from "react";
 import { useWhen } from "~/door/when";
-import { Field } from "~/look/field";
 import { useSay } from "~/say/use-say";
 import { capital, isFromShelf, selectiveWord } from "~core/book";
 import type { ReadingSet, SeatState, Worksheet } from "~core/measure";
 import type { LengthUnit } from "~core/quantity";
 import { parseReading } from "~core/reading";
 import { agrees } from "~core/select";
+import { Micrometer } from "./micrometer";
 import { pieceText } from "./piece-text";
 
 /** Pieces that were in and came out again: what was read before is of another assembly. */
@@ -69,15 +69,13 @@ function IsOut({ seat: { link, fit, fitted, out }, unit }: { seat: SeatState; un
         {out && `, said ${out.by} at ${clock(out.at)}`}. What was read with it counts no longer.
       </p>
       {isFromShelf(link) && (
-        <Field
+        <Micrometer
           label={`By micrometer, ${unit}, if it was measured`}
           value={text}
-          onChange={(event) => {
-            setText(event.target.value);
+          onType={(typed) => {
+            setText(typed);
             setProblem("");
           }}
-          inputMode="decimal"
-          autoComplete="off"
           problem={problem}
         />
       )}

@@ -1,15 +1,12 @@
-import { Download } from "lucide-react";
-import { lazy, Suspense } from "react";
-import { data, Form, Link } from "react-router";
+import { data, Link } from "react-router";
 import { v5 as namedId, v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
-import { useWhen } from "~/door/when";
 import { cardsMadeBy, makeCard } from "~/jobs/card";
-import { useScripted } from "~/look/use-scripted";
 import { restockedBeside } from "~/server/beside";
 import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { mustBe } from "~/server/session";
+import { tableGiven } from "~/table/pasted";
 import { readTable } from "~/table/read-table";
 import { moneyText } from "~core/quantity";
 import type { Chance, PartDemand } from "~core/restock";
@@ -17,10 +14,10 @@ import { field, maybeWords, uuid, whole, words } from "~core/shape";
 import { readHouse } from "~store/house";
 import { listJobs } from "~store/jobs";
 import { gotFor } from "~store/orders";
-import { countTable, keptParts, shelfValue, takenByJobs, type ShelfValue } from "~store/restock";
+import { chosenFor, countTable, keptParts, shelfValue, takenByJobs } from "~store/restock";
 import type { Route } from "./+types/keep";
-
-const ValueChart = lazy(() => import("./value-chart"));
+import { AsTable } from "./as-table";
+import { Value } from "./value";
 
 export const meta: Route.MetaFunction = () => [{ title: "What to keep · Yard Key" }];
 
@@ -41,19 +38,16 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
     shelfValue(pool),
     listJobs(pool, { which: "open" }, cardsMadeBy(house), makeCard(house)),
   ]);
-  const got = await gotFor(
-    pool,
-    rows.map(({ number }) => number),
-  );
+  const numbers = rows.map(({ number }) => number);
+  const [got, chosen] = await Promise.all([gotFor(pool, numbers), chosenFor(pool, numbers)]);
   // The one that waits longest is built first; what it has already it does not take.
   const known = [...rows].reverse().map(({ number, wants }) => {
     const has = got.get(number);
-    return new Map(
-      wants.flatMap(([part, pieces]): [string, number][] => {
-        const left = pieces - (has?.get(part) ?? 0);
-        return left > 0 ? [[part, left]] : [];
-      }),
-    );
+    const left = wants.flatMap(([part, pieces]): [string, number][] => {
+      const more = pieces - (has?.get(part) ?? 0);
+      return more > 0 ? [[part, more]] : [];
+    });
+    return { wants: new Map(left), chosen: chosen.has(number) };
   });
   const answer = await restockedBeside({
     past,
@@ -64,16 +58,14 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
     cents: new Map(kept.flatMap(({ part, cents }) => (cents === null ? [] : [[part, cents]]))),
   });
   const names = new Map(kept.map(({ part, name, cents }) => [part, { name, cents: cents ?? 0 }]));
+  const parts = answer.parts.filter(({ short, buy }, i) => buy > 0 || (short > 0 && i < SHOWN));
   return {
     jobs,
     level,
     records: past.length,
     here: Math.min(known.length, jobs),
-    answer: {
-      ...answer,
-      parts: answer.parts.filter(({ short, buy }, i) => buy > 0 || (short > 0 && i < SHOWN)),
-    },
-    names: answer.parts.map(({ part }): [string, { name: string; cents: number }] => [
+    answer: Object.assign(answer, { parts }),
+    names: parts.map(({ part }): [string, { name: string; cents: number }] => [
       part,
       names.get(part) ?? { name: part, cents: 0 },
     ]),
@@ -98,8 +90,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   const form = readForm(counted, await typedIn(request));
   if ("problems" in form) return data({ ...form, changed: null }, { status: 400 });
   const { id, list, reason } = form.values;
-  const file = (await request.formData()).get("file");
-  const text = file instanceof File && file.size > 0 ? await file.text() : list;
+  const text = await tableGiven(request, list);
   const refuse = (problems: readonly string[]) => {
     const told: Record<string, string> = { list: problems.join("\n") };
     return data({ problems: told, typed: { list: text, reason }, changed: null }, { status: 400 });
@@ -120,9 +111,11 @@ export default function Keep({ loaderData, actionData }: Route.ComponentProps) {
   const { jobs, level, records, here, answer, names, value, id } = loaderData;
   const { staff } = useInside();
   const nameOf = new Map(names);
-  const from = `${here > 0 ? `${here} that ${here === 1 ? "is" : "are"} here` : ""}${here > 0 && jobs > here ? ", then " : ""}${
-    jobs > here ? `as ${records} past ${records === 1 ? "job" : "jobs"} went` : ""
-  }`;
+  const pastJobs = `${records} past ${records === 1 ? "job" : "jobs"}`;
+  const from =
+    here === 0
+      ? `as ${pastJobs} went`
+      : `${here} ${here === 1 ? "is" : "are"} here; what is not chosen yet as ${pastJobs} went`;
   return (
     <main className="mx-auto max-w-[1320px] p-4">
       <div className="mb-3 flex flex-wrap items-center gap-3">
@@ -321,124 +314,5 @@ function Parts({
         })}
       </tbody>
     </table>
-  );
-}
-
-/** What lies there in money, and what moves least. */
-function Value({ value: { cents, since, slow } }: { value: ShelfValue }) {
-  const when = useWhen();
-  const scripted = useScripted();
-  return (
-    <section className="plate px-4 py-3" aria-label="Value">
-      <h2 className="text-lg font-bold">On the shelf lies {moneyText(cents)}</h2>
-      <p className="quiet text-sm">by how long ago it was last wanted</p>
-      {scripted && (
-        <Suspense fallback={<div className="h-[190px]" />}>
-          <ValueChart since={since} />
-        </Suspense>
-      )}
-      {slow.length > 0 && (
-        <details className="mt-1">
-          <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
-            What moves least
-          </summary>
-          <ul>
-            {slow.map(({ part, name, pieces, cents: worth, moved }) => (
-              <li
-                key={part}
-                className="border-base-300 flex items-baseline gap-3 border-t py-1 leading-tight"
-                data-slow={part}
-              >
-                <span className="min-w-0 grow truncate">
-                  {pieces} × {name} <span className="quiet text-sm">{part}</span>
-                </span>
-                <span className="quiet text-sm whitespace-nowrap">{moved ? when.day(moved) : "never"}</span>
-                <span className="figure whitespace-nowrap">{moneyText(worth)}</span>
-              </li>
-            ))}
-          </ul>
-        </details>
-      )}
-    </section>
-  );
-}
-
-/** The shelf out as a table, and a counted one in. */
-function AsTable({
-  id,
-  typed,
-  problems,
-  changed,
-}: {
-  id: string;
-  typed: Record<string, string>;
-  problems: Record<string, string>;
-  changed: number | null;
-}) {
-  return (
-    <Form
-      method="post"
-      encType="multipart/form-data"
-      className="plate px-4 py-3"
-      aria-label="Count from a table"
-    >
-      <div className="flex items-center gap-3">
-        <h2 className="grow text-lg font-bold">As a table</h2>
-        <a className="btn touch" href="/shelf/table.csv" download>
-          <Download size={20} aria-hidden="true" /> CSV
-        </a>
-      </div>
-      <p className="quiet mb-2 text-sm">
-        Count it, and take it in again: columns part and pieces. All of it counts, or nothing.
-      </p>
-      <input type="hidden" name="id" value={id} />
-      <label className="block">
-        <span className="stamp">Counted</span>
-        <textarea
-          name="list"
-          key={typed.list}
-          defaultValue={typed.list}
-          rows={3}
-          spellCheck={false}
-          aria-invalid={problems.list ? true : undefined}
-          placeholder={"part,pieces\nMD-2145,3"}
-          className={`textarea figure w-full ${problems.list ? "textarea-error" : ""}`}
-        />
-      </label>
-      {problems.list && (
-        <ul role="alert" className="text-error font-semibold">
-          {problems.list.split("\n").map((problem) => (
-            <li key={problem}>{problem}</li>
-          ))}
-        </ul>
-      )}
-      <input
-        type="file"
-        name="file"
-        accept=".csv,.txt,text/csv"
-        aria-label="Or a file"
-        className="file-input touch mt-1 w-full"
-      />
-      <label className="mt-2 block">
-        <span className="stamp">Why</span>
-        <input
-          name="reason"
-          defaultValue={typed.reason}
-          autoComplete="off"
-          className={`input touch w-full ${problems.reason ? "input-error" : ""}`}
-        />
-      </label>
-      {problems.reason && (
-        <p role="alert" className="text-error font-semibold">
-          {problems.reason}
-        </p>
-      )}
-      <button className="btn btn-primary touch mt-2 w-full">Take the counts in</button>
-      {changed !== null && (
-        <p role="status" className="mt-2 font-semibold" data-changed={changed}>
-          {changed === 0 ? "All of it stood already." : `${changed} counts were set right.`}
-        </p>
-      )}
-    </Form>
   );
 }

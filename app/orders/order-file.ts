@@ -1,7 +1,6 @@
-import Papa from "papaparse";
 import { handOver, printed } from "~/server/beside";
 import { services } from "~/server/context";
-import { harmless } from "~/print/harmless";
+import { tableFile } from "~/table/table-file";
 import { moneyText } from "~core/quantity";
 import { readHouse } from "~store/house";
 import { purchase } from "~store/orders";
@@ -15,26 +14,18 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
   if (!of) throw new Response("There is no order of this number.", { status: 404 });
   const { lines, supplier, by, at } = of;
   if (as === "csv") {
-    const text = Papa.unparse(
-      lines.map(({ part, name, ordered, cents, due, job }) =>
-        harmless({
-          order: number,
-          part,
-          name,
-          pieces: `${ordered}`,
-          price: moneyText(cents),
-          due: due ?? "",
-          job: `${job ?? ""}`,
-        }),
-      ),
-      { escapeFormulae: true },
+    return tableFile(
+      lines.map(({ part, name, ordered, cents, due, job }) => ({
+        order: number,
+        part,
+        name,
+        pieces: `${ordered}`,
+        price: moneyText(cents),
+        due: due ?? "",
+        job: `${job ?? ""}`,
+      })),
+      `order-${number}`,
     );
-    return new Response(`\uFEFF${text}\r\n`, {
-      headers: {
-        "Content-Type": "text/csv; charset=utf-8",
-        "Content-Disposition": `attachment; filename="order-${number}.csv"`,
-      },
-    });
   }
   const { shopName } = await readHouse(pool);
   const pdf = await printed({

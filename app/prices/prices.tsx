@@ -1,5 +1,4 @@
 import { useWhen } from "~/door/when";
-import { useId } from "react";
 import { data, Form, Link } from "react-router";
 import { useInside } from "~/door/inside";
 import { Field } from "~/look/field";
@@ -7,6 +6,8 @@ import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { field, maybeWords, words, written } from "~core/shape";
 import { mustBe } from "~/server/session";
+import { tableGiven } from "~/table/pasted";
+import { TakeInTable } from "~/table/take-in";
 import { moneyOf, moneyText } from "~core/quantity";
 import { addPrices, listPrices } from "~store/prices";
 import type { Route } from "./+types/prices";
@@ -48,8 +49,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   }
   const form = readForm(listed, typed);
   if ("problems" in form) return data({ ...form, added: null }, { status: 400 });
-  const file = (await request.formData()).get("file");
-  const text = file instanceof File && file.size > 0 ? await file.text() : form.values.list;
+  const text = await tableGiven(request, form.values.list);
   const read = readPriceList(text);
   if (!read.ok) {
     const problems: Record<string, string> = { list: read.problems.join("\n") };
@@ -169,7 +169,6 @@ function TakeIn({
   /** How many prices were new or other; null while nothing was taken in. */
   added: number | null;
 }) {
-  const listId = useId();
   return (
     <Form method="post" encType="multipart/form-data" className="plate p-4" aria-label="Take in a price list">
       <h2 className="mb-2 text-2xl font-bold">Take in a list</h2>
@@ -180,36 +179,13 @@ function TakeIn({
         defaultValue={typed.supplier}
         problem={problems.supplier}
       />
-      <label htmlFor={listId} className="stamp mb-1 block">
-        The list
-      </label>
-      <textarea
-        id={listId}
-        name="list"
-        key={typed.list}
-        defaultValue={typed.list}
-        rows={8}
-        spellCheck={false}
-        aria-invalid={problems.list ? true : undefined}
-        aria-describedby={`${listId}-help`}
+      <TakeInTable
+        label="The list"
+        typed={typed.list}
+        problem={problems.list}
         placeholder={"part,price,days\nMD-1392,214.00,4"}
-        className={`textarea figure w-full ${problems.list ? "textarea-error" : ""}`}
+        help="Columns part, price and days, as CSV. Whole units stand as unit/reconditioned and unit/used. Nothing is taken of a list with a fault; what is the same as before is not said twice."
       />
-      {problems.list && (
-        <ul role="alert" className="text-error mt-1 font-semibold">
-          {problems.list.split("\n").map((problem) => (
-            <li key={problem}>{problem}</li>
-          ))}
-        </ul>
-      )}
-      <p id={`${listId}-help`} className="quiet mt-1 text-sm">
-        Columns part, price and days, as CSV. Whole units stand as unit/reconditioned and unit/used. Nothing
-        is taken of a list with a fault; what is the same as before is not said twice.
-      </p>
-      <label className="stamp mt-3 mb-1 block">
-        Or a file
-        <input type="file" name="file" accept=".csv,.txt,text/csv" className="file-input touch mt-1 w-full" />
-      </label>
       <button className="btn btn-primary btn-lg touch mt-3 w-full">Take it in</button>
       {added !== null && (
         <p role="status" className="mt-2 text-lg font-semibold" data-added={added}>

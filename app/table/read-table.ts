@@ -1,4 +1,5 @@
 import Papa from "papaparse";
+import { unguarded } from "./table-file";
 import { readFields, type Form, type Values } from "~core/shape";
 
 /** A table that was read, line by line; or what is wrong with it, by line. Nothing is taken of one that has a fault. */
@@ -23,7 +24,7 @@ export function readTable<F extends Form>(
     header: true,
     skipEmptyLines: "greedy",
     transformHeader: (name) => name.trim().toLowerCase(),
-    transform: (value) => value.trim(),
+    transform: (value) => unguarded(value.trim()),
   });
   const columns = meta.fields ?? [];
   const missing = must.filter((name) => !columns.includes(name));

@@ -2,6 +2,7 @@ export {
   cheapestFor,
   restock,
   type Chance,
+  type KnownJob,
   type PartDemand,
   type Pieces,
   type Restock,

@@ -88,7 +88,10 @@ describe("what to keep on the shelf", () => {
   });
 
   it("knows what the jobs that are here want for sure, and leaves aside what the shop does not keep", () => {
-    const known = [pieces({ A: 3, Z: 9 }), pieces({ B: 1 })];
+    const known = [
+      { wants: pieces({ A: 3, Z: 9 }), chosen: true },
+      { wants: pieces({ B: 1 }), chosen: true },
+    ];
     const { now, parts, cents } = restock({ ...QUESTION, known, jobs: 2 }, solve);
     expect(now.chance).toBe(0);
     expect(parts).toMatchObject([
@@ -96,6 +99,29 @@ describe("what to keep on the shelf", () => {
       { part: "B", mean: 1, short: 0, buy: 0 },
     ]);
     expect(cents).toBe(1000);
+  });
+
+  it("of a job whose sizes are not chosen yet expects what jobs take, and at least what it is known to want", () => {
+    const [open, chosen] = [false, true].map((is) =>
+      restock(
+        {
+          ...QUESTION,
+          known: [
+            { wants: pieces({}), chosen: is },
+            { wants: pieces({}), chosen: is },
+          ],
+        },
+        solve,
+      ),
+    );
+    expect(open?.now).toEqual(restock(QUESTION, solve).now);
+    expect(chosen?.now.chance).toBe(1);
+    // Two of B for sure in the first, as drawn in the second: never less than the two, and once in three four.
+    const sure = { wants: pieces({ B: 2 }), chosen: false };
+    const { parts } = restock({ ...QUESTION, shelf: pieces({ A: 9, B: 2 }), known: [sure] }, solve);
+    const b = parts.find(({ part }) => part === "B");
+    expect(b?.mean).toBeGreaterThan(2);
+    expect(Math.abs((b?.short ?? 0) - 1 / 3)).toBeLessThan(0.08);
   });
 
   it("says the same each time, and nothing is wanted where there are no records", () => {

@@ -3,12 +3,20 @@ import type { SolveProgram } from "../kit";
 /** Pieces by part number: what a job took, or wants. */
 export type Pieces = ReadonlyMap<string, number>;
 
+/** A job that is here already. */
+export interface KnownJob {
+  /** What its list still wants. */
+  wants: Pieces;
+  /** Whether its sizes are chosen: until then it will take what jobs take, besides what is known of it. */
+  chosen: boolean;
+}
+
 /** What is asked: of this shop's own records. */
 export interface RestockQuestion {
   /** What each past job took, bought or off the shelf. */
   past: readonly Pieces[];
-  /** What jobs that are here already still want, the next to be built first. */
-  known: readonly Pieces[];
+  /** Jobs that are here already, the next to be built first. */
+  known: readonly KnownJob[];
   /** How many jobs are looked ahead, the known ones among them. */
   jobs: number;
   /** Pieces that are free. */
@@ -69,24 +77,24 @@ function numbers(seed: number): () => number {
 }
 
 /**
- * What the next jobs may want altogether: those that are here for sure, and for each further one a past job drawn by chance (the bootstrap: the
- * records themselves are the distribution, B. Efron 1979).
+ * What the next jobs may want altogether: for each a past job drawn by chance (the bootstrap: the records themselves are the distribution, B. Efron
+ * 1979), and of those that are here at least what is known of them; nothing is drawn for one whose sizes are chosen.
  */
 function futures(
   { past, known, jobs, cents }: RestockQuestion,
   runs: number,
   random: () => number,
 ): Map<string, number>[] {
-  const here = known.slice(0, jobs);
-  const drawn = past.length === 0 ? 0 : jobs - here.length;
   return Array.from({ length: runs }, () => {
     const wanted = new Map<string, number>();
-    const add = (taken: Pieces | undefined): void => {
-      for (const [part, pieces] of taken ?? [])
+    for (let n = 0; n < jobs; n++) {
+      const here = known[n];
+      const drawn = here?.chosen ? undefined : past[Math.floor(random() * past.length)];
+      for (const part of new Set([...(here?.wants.keys() ?? []), ...(drawn?.keys() ?? [])])) {
+        const pieces = Math.max(here?.wants.get(part) ?? 0, drawn?.get(part) ?? 0);
         if (cents.has(part)) wanted.set(part, (wanted.get(part) ?? 0) + pieces);
-    };
-    here.forEach(add);
-    for (let n = 0; n < drawn; n++) add(past[Math.floor(random() * past.length)]);
+      }
+    }
     return wanted;
   });
 }
