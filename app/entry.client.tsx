@@ -1,4 +1,4 @@
-import { StrictMode, startTransition } from "react";
+import { StrictMode, startTransition, useEffect } from "react";
 import { hydrateRoot } from "react-dom/client";
 import { HydratedRouter } from "react-router/dom";
 import { bringBook } from "./revision/bring";
@@ -7,11 +7,19 @@ import { bringBook } from "./revision/bring";
 const { book: id, digest } = document.querySelector<HTMLElement>("link[data-book]")?.dataset ?? {};
 if (id && digest) await bringBook({ id, digest }).catch(() => {});
 
+/** Says when the page hears its keys: after all that is on it has taken its own. */
+function Page() {
+  useEffect(() => {
+    document.documentElement.dataset.listens = "";
+  }, []);
+  return <HydratedRouter />;
+}
+
 startTransition(() => {
   hydrateRoot(
     document,
     <StrictMode>
-      <HydratedRouter />
+      <Page />
     </StrictMode>,
   );
 });

@@ -269,12 +269,8 @@ export class Person {
     await this.ready();
   }
 
-  /** Until the page's script has taken over. */
-  ready = (): Promise<void> =>
-    this.until(
-      "return Object.keys(document.querySelector('main') ?? document.body).some((k) => k.startsWith('__react'))",
-      Boolean,
-    );
+  /** Until the page's script has taken over and hears its keys. */
+  ready = (): Promise<void> => this.until("return 'listens' in document.documentElement.dataset", Boolean);
 
   /**
    * What axe-core finds serious or critical on the page, in words.

@@ -143,6 +143,11 @@ describe("a supplier with a computer", () => {
         const field = (name: string) => edda.see(`${form}//input[@name='${name}']`);
         await (await field("reason")).sendKeys("the customer bought another car");
         await edda.press(`${form}//label[contains(., 'Edda L.')] | ${form}//button[contains(., 'Edda L.')]`);
+        await (await field("pin")).sendKeys("1111");
+        await edda.press(`${form}//button[.='Sign']`);
+        await edda.see(`${form}//*[@role='alert'][contains(., 'not this lead')]`);
+        // What is typed next is the next try, and not added to the last; the reason stays.
+        expect(await (await field("reason")).getAttribute("value")).toBe("the customer bought another car");
         await (await field("pin")).sendKeys("2580");
         await edda.press(`${form}//button[.='Sign']`);
         await edda.see(

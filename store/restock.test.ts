@@ -4,18 +4,20 @@ import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook } from "./books";
 import { addFacts } from "./facts";
 import { openJob } from "./jobs";
-import { chosenFor, countTable, keptParts, shelfTable, shelfValue, takenByJobs, toCount } from "./restock";
+import { countTable, keptParts, shelfTable, shelfValue, takenByJobs, toCount, unitsOf } from "./restock";
 import { addShelfPart, movementsOf, receive, reserve } from "./shelf";
 import { testDatabase } from "./testing";
 
 let db: Awaited<ReturnType<typeof testDatabase>>;
 let book: string;
+let bookUnit: string;
 const by = "Ines R.";
 beforeAll(async () => {
   db = await testDatabase();
   const added = await addBook(db.pool, dunlinDocument());
   if (!added.ok) throw new Error(JSON.stringify(added.problems));
   book = added.id;
+  bookUnit = dunlinDocument().unit.id;
 });
 afterAll(() => db.drop());
 
@@ -60,10 +62,13 @@ describe("what jobs took", () => {
     await moved("R1", -1, "fitted", still);
     for (const job of [one, other]) await close(job);
     expect(await takenByJobs(db.pool)).toEqual([
-      new Map([
-        ["K1", 4],
-        ["R1", 3],
-      ]),
+      {
+        unit: bookUnit,
+        took: new Map([
+          ["K1", 4],
+          ["R1", 3],
+        ]),
+      },
     ]);
   });
 });
@@ -80,10 +85,9 @@ describe("jobs that are here", () => {
       [jobs],
     );
     const numberOf = (job: string): number => rows.find(({ id }) => id === job)?.number ?? 0;
-    expect(await chosenFor(db.pool, jobs.map(numberOf))).toEqual(
-      new Set([numberOf(aside), numberOf(fitted)]),
-    );
-    expect(numberOf(none)).toBeGreaterThan(0);
+    const of = await unitsOf(db.pool, jobs.map(numberOf));
+    expect([none, aside, fitted].map((job) => of.get(numberOf(job))?.chosen)).toEqual([false, true, true]);
+    expect(of.get(numberOf(none))?.unit).toBe(bookUnit);
   });
 });
 

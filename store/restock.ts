@@ -4,34 +4,39 @@ import { countShelf } from "./shelf";
 /** So many of the last closed jobs tell what jobs take. */
 const LAST_JOBS = 400;
 
-/** What each of the last closed jobs took, bought or off the shelf; those of which nothing was kept say nothing. */
-export async function takenByJobs(db: Queryable): Promise<Map<string, number>[]> {
-  const { rows } = await db.query<{ taken: Record<string, number> }>({
+/** What each of the last closed jobs took, bought or off the shelf, and of which unit it was; those of which nothing was kept say nothing. */
+export async function takenByJobs(db: Queryable): Promise<{ unit: string; took: Map<string, number> }[]> {
+  const { rows } = await db.query<{ unit: string; taken: Record<string, number> }>({
     name: "taken-by-jobs",
-    text: `select jsonb_object_agg(t.part, t.pieces) as taken
+    text: `select b.unit, jsonb_object_agg(t.part, t.pieces) as taken
              from (select job from job_card where not open order by number desc limit $1) l
+             join job j on j.id = l.job join book b on b.id = j.book
              cross join lateral (
                select part, sum(pieces)::int as pieces from (
                  select b.part, b.quantity as pieces from box_movement b where b.job = l.job
                  union all
                  select m.part, -m.quantity from movement m where m.job = l.job and m.why = 'fitted') each
                group by part having sum(pieces) > 0) t
-            group by l.job order by l.job`,
+            group by l.job, b.unit order by l.job`,
     values: [LAST_JOBS],
   });
-  return rows.map(({ taken }) => new Map(Object.entries(taken)));
+  return rows.map(({ unit, taken }) => ({ unit, took: new Map(Object.entries(taken)) }));
 }
 
-/** Which of these jobs have sizes chosen already: put aside for their seats, or fitted. */
-export async function chosenFor(db: Queryable, jobs: readonly number[]): Promise<ReadonlySet<number>> {
-  const { rows } = await db.query<{ number: number }>({
-    name: "chosen-for-jobs",
-    text: `select j.number::int as number from job j where j.number = any ($1::int[])
-              and (exists (select from movement m where m.job = j.id and m.why = 'fitted')
-                or exists (select from reservation r where r.job = j.id and r.ended is null))`,
+/** Of these jobs, which unit they are of and whether their sizes are chosen: put aside for a seat, or fitted. */
+export async function unitsOf(
+  db: Queryable,
+  jobs: readonly number[],
+): Promise<ReadonlyMap<number, { unit: string; chosen: boolean }>> {
+  const { rows } = await db.query<{ number: number; unit: string; chosen: boolean }>({
+    name: "units-of-jobs",
+    text: `select j.number::int as number, b.unit,
+                  exists (select from movement m where m.job = j.id and m.why = 'fitted')
+                    or exists (select from reservation r where r.job = j.id and r.ended is null) as chosen
+             from job j join book b on b.id = j.book where j.number = any ($1::int[])`,
     values: [jobs],
   });
-  return new Set(rows.map(({ number }) => number));
+  return new Map(rows.map(({ number, unit, chosen }) => [number, { unit, chosen }]));
 }
 
 /** A part the shelf keeps: what lies there free, and what one costs. */

@@ -10,6 +10,7 @@ import { readHouse } from "~store/house";
 import { listStaff } from "~store/staff";
 import { enter } from "./enter";
 import { unlocked } from "./idle";
+import { useRefused } from "~/look/use-refused";
 import { PinField } from "./pin-field";
 import { within } from "./within";
 import type { Route } from "./+types/sign-in";
@@ -51,6 +52,7 @@ export default function SignIn({
   const [pin, setPin] = useState("");
   const typed: Record<string, string> = actionData?.typed ?? {};
   const problems: Record<string, string> = actionData?.problems ?? {};
+  useRefused(actionData, problems.pin !== undefined, () => setPin(""));
   return (
     <main className="grid min-h-dvh grid-cols-[minmax(0,5fr)_minmax(0,6fr)]">
       <div className="bg-neutral text-neutral-content flex flex-col justify-between p-10">

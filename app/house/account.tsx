@@ -1,6 +1,8 @@
+import { useRef } from "react";
 import { data, Form } from "react-router";
 import { useInside } from "~/door/inside";
 import { useWhen } from "~/door/when";
+import { emptied, useRefused } from "~/look/use-refused";
 import { Field } from "~/look/field";
 import { address, services, signedIn } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
@@ -55,11 +57,13 @@ export default function AccountPage({ loaderData: { sessions }, actionData }: Ro
   const { moment } = useWhen();
   const problems: Readonly<Record<string, string>> = actionData?.problems ?? {};
   const done = actionData && "done" in actionData ? actionData.done : "";
+  const form = useRef<HTMLFormElement>(null);
+  useRefused(actionData, problems.now !== undefined, () => emptied(form.current, "now"));
   return (
     <main className="mx-auto grid max-w-[1320px] grid-cols-2 items-start gap-4 p-4">
       <section>
         <h1 className="mb-3 text-3xl font-bold">{staff.name}</h1>
-        <Form method="post" className="plate p-5" key={done}>
+        <Form method="post" className="plate p-5" key={done} ref={form}>
           <h2 className="mb-3 text-xl font-bold">Another PIN or password</h2>
           {(["now", "fresh", "again"] as const).map((name) => (
             <Field

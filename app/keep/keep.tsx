@@ -14,7 +14,7 @@ import { field, maybeWords, uuid, whole, words } from "~core/shape";
 import { readHouse } from "~store/house";
 import { listJobs } from "~store/jobs";
 import { gotFor } from "~store/orders";
-import { chosenFor, countTable, keptParts, shelfValue, takenByJobs } from "~store/restock";
+import { countTable, keptParts, shelfValue, takenByJobs, unitsOf } from "~store/restock";
 import type { Route } from "./+types/keep";
 import { AsTable } from "./as-table";
 import { Value } from "./value";
@@ -39,7 +39,7 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
     listJobs(pool, { which: "open" }, cardsMadeBy(house), makeCard(house)),
   ]);
   const numbers = rows.map(({ number }) => number);
-  const [got, chosen] = await Promise.all([gotFor(pool, numbers), chosenFor(pool, numbers)]);
+  const [got, units] = await Promise.all([gotFor(pool, numbers), unitsOf(pool, numbers)]);
   // The one that waits longest is built first; what it has already it does not take.
   const known = [...rows].reverse().map(({ number, wants }) => {
     const has = got.get(number);
@@ -47,7 +47,8 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
       const more = pieces - (has?.get(part) ?? 0);
       return more > 0 ? [[part, more]] : [];
     });
-    return { wants: new Map(left), chosen: chosen.has(number) };
+    const { unit = "", chosen = false } = units.get(number) ?? {};
+    return { unit, wants: new Map(left), chosen };
   });
   const answer = await restockedBeside({
     past,

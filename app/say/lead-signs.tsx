@@ -1,5 +1,7 @@
 import { Form } from "react-router";
+import { useRef } from "react";
 import { Choice, Field } from "~/look/field";
+import { emptied, useRefused } from "~/look/use-refused";
 import type { FormAnswer } from "~/view/form-answer";
 
 /** A lead answers for something as it is: they choose their name and type their PIN here, whoever sits at the bench. */
@@ -21,12 +23,14 @@ export function LeadSigns({
 }) {
   const sent = actionData?.intent === intent ? actionData : undefined;
   const problems = sent?.problems ?? {};
+  const form = useRef<HTMLFormElement>(null);
+  useRefused(actionData, problems.pin !== undefined, () => emptied(form.current, "pin"));
   return (
     <details className="plate px-4 py-1" open={Object.keys(problems).length > 0}>
       <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
         {summary}
       </summary>
-      <Form method="post" preventScrollReset>
+      <Form method="post" preventScrollReset ref={form}>
         <input type="hidden" name="intent" value={intent} />
         <input type="hidden" name="id" value={id} />
         {means && <p className="mb-2">{means}</p>}

@@ -4,6 +4,7 @@ export {
   type Chance,
   type KnownJob,
   type PartDemand,
+  type PastJob,
   type Pieces,
   type Restock,
   type RestockQuestion,

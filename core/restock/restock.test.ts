@@ -31,7 +31,7 @@ const costOf = (bought: Pieces, cents: Pieces): number =>
   [...bought].reduce((sum, [part, n]) => sum + n * (cents.get(part) ?? 0), 0);
 
 const QUESTION: RestockQuestion = {
-  past: [pieces({ A: 1 }), pieces({ A: 1, B: 2 }), pieces({})],
+  past: [pieces({ A: 1 }), pieces({ A: 1, B: 2 }), pieces({})].map((took) => ({ unit: "one", took })),
   known: [],
   jobs: 2,
   shelf: pieces({ A: 1, B: 2 }),
@@ -74,7 +74,7 @@ describe("what to keep on the shelf", () => {
     let fine = 0;
     for (const one of QUESTION.past)
       for (const two of QUESTION.past) {
-        const of = (part: string): number => (one.get(part) ?? 0) + (two.get(part) ?? 0);
+        const of = (part: string): number => (one.took.get(part) ?? 0) + (two.took.get(part) ?? 0);
         if (of("A") <= 1 && of("B") <= 2) fine++;
       }
     const { now, then, parts } = restock(QUESTION, solve);
@@ -89,8 +89,8 @@ describe("what to keep on the shelf", () => {
 
   it("knows what the jobs that are here want for sure, and leaves aside what the shop does not keep", () => {
     const known = [
-      { wants: pieces({ A: 3, Z: 9 }), chosen: true },
-      { wants: pieces({ B: 1 }), chosen: true },
+      { unit: "one", wants: pieces({ A: 3, Z: 9 }), chosen: true },
+      { unit: "one", wants: pieces({ B: 1 }), chosen: true },
     ];
     const { now, parts, cents } = restock({ ...QUESTION, known, jobs: 2 }, solve);
     expect(now.chance).toBe(0);
@@ -107,8 +107,8 @@ describe("what to keep on the shelf", () => {
         {
           ...QUESTION,
           known: [
-            { wants: pieces({}), chosen: is },
-            { wants: pieces({}), chosen: is },
+            { unit: "one", wants: pieces({}), chosen: is },
+            { unit: "one", wants: pieces({}), chosen: is },
           ],
         },
         solve,
@@ -117,11 +117,26 @@ describe("what to keep on the shelf", () => {
     expect(open?.now).toEqual(restock(QUESTION, solve).now);
     expect(chosen?.now.chance).toBe(1);
     // Two of B for sure in the first, as drawn in the second: never less than the two, and once in three four.
-    const sure = { wants: pieces({ B: 2 }), chosen: false };
+    const sure = { unit: "one", wants: pieces({ B: 2 }), chosen: false };
     const { parts } = restock({ ...QUESTION, shelf: pieces({ A: 9, B: 2 }), known: [sure] }, solve);
     const b = parts.find(({ part }) => part === "B");
     expect(b?.mean).toBeGreaterThan(2);
     expect(Math.abs((b?.short ?? 0) - 1 / 3)).toBeLessThan(0.08);
+  });
+
+  it("draws for a job that is here from jobs of its own unit alone", () => {
+    const past = [...QUESTION.past, { unit: "other", took: pieces({ A: 9 }) }];
+    const here = { unit: "one", wants: pieces({}), chosen: false };
+    const same = { ...QUESTION, past, jobs: 1, known: [here] };
+    expect(restock(same, solve).now.chance).toBe(1);
+    expect(restock({ ...same, known: [{ ...here, unit: "other" }] }, solve).now.chance).toBe(0);
+    // Of a unit nobody has built here nothing is known.
+    expect(restock({ ...same, known: [{ ...here, unit: "third" }] }, solve)).toMatchObject({
+      cents: 0,
+      parts: [],
+    });
+    const { chance } = restock({ ...same, known: [] }, solve).now;
+    expect(Math.abs(chance - 3 / 4)).toBeLessThan(0.08);
   });
 
   it("says the same each time, and nothing is wanted where there are no records", () => {

@@ -3,18 +3,26 @@ import type { SolveProgram } from "../kit";
 /** Pieces by part number: what a job took, or wants. */
 export type Pieces = ReadonlyMap<string, number>;
 
+/** What a past job took. */
+export interface PastJob {
+  /** The unit it was of. */
+  unit: string;
+  took: Pieces;
+}
+
 /** A job that is here already. */
 export interface KnownJob {
+  /** The unit it is of: it will take what jobs of that unit take. */
+  unit: string;
   /** What its list still wants. */
   wants: Pieces;
-  /** Whether its sizes are chosen: until then it will take what jobs take, besides what is known of it. */
+  /** Whether its sizes are chosen: until then more is expected of it than is known. */
   chosen: boolean;
 }
 
 /** What is asked: of this shop's own records. */
 export interface RestockQuestion {
-  /** What each past job took, bought or off the shelf. */
-  past: readonly Pieces[];
+  past: readonly PastJob[];
   /** Jobs that are here already, the next to be built first. */
   known: readonly KnownJob[];
   /** How many jobs are looked ahead, the known ones among them. */
@@ -61,6 +69,7 @@ export interface Restock {
   parts: PartDemand[];
 }
 
+const NOTHING: Pieces = new Map();
 const RUNS = 400;
 /** So often the records are drawn anew to tell how far they can be trusted. */
 const RECORDS = 40;
@@ -78,23 +87,28 @@ function numbers(seed: number): () => number {
 
 /**
  * What the next jobs may want altogether: for each a past job drawn by chance (the bootstrap: the records themselves are the distribution, B. Efron
- * 1979), and of those that are here at least what is known of them; nothing is drawn for one whose sizes are chosen.
+ * 1979), for those that are here one of their unit and at least what is known of them; nothing is drawn for one whose sizes are chosen.
  */
 function futures(
   { past, known, jobs, cents }: RestockQuestion,
   runs: number,
   random: () => number,
 ): Map<string, number>[] {
+  const of = (unit: string): readonly PastJob[] => past.filter((job) => job.unit === unit);
+  const drawnFrom = Array.from({ length: jobs }, (_, n) => {
+    const here = known[n];
+    return !here ? past : here.chosen ? [] : of(here.unit);
+  });
   return Array.from({ length: runs }, () => {
     const wanted = new Map<string, number>();
-    for (let n = 0; n < jobs; n++) {
-      const here = known[n];
-      const drawn = here?.chosen ? undefined : past[Math.floor(random() * past.length)];
-      for (const part of new Set([...(here?.wants.keys() ?? []), ...(drawn?.keys() ?? [])])) {
-        const pieces = Math.max(here?.wants.get(part) ?? 0, drawn?.get(part) ?? 0);
+    drawnFrom.forEach((from, n) => {
+      const wants = known[n]?.wants ?? NOTHING;
+      const took = from[Math.floor(random() * from.length)]?.took ?? NOTHING;
+      for (const part of new Set([...wants.keys(), ...took.keys()])) {
+        const pieces = Math.max(wants.get(part) ?? 0, took.get(part) ?? 0);
         if (cents.has(part)) wanted.set(part, (wanted.get(part) ?? 0) + pieces);
       }
-    }
+    });
     return wanted;
   });
 }
@@ -118,7 +132,7 @@ export function restock(question: RestockQuestion, solve?: SolveProgram): Restoc
   const told = (buy: Pieces): Chance => {
     const random = numbers(2);
     const shares = Array.from({ length: past.length === 0 ? 0 : RECORDS }, () => {
-      const drawn = past.map(() => past[Math.floor(random() * past.length)] ?? new Map<string, number>());
+      const drawn = past.flatMap(() => past[Math.floor(random() * past.length)] ?? []);
       return shareOf(futures(Object.assign({}, question, { past: drawn }), 100, random), shelf, buy);
     }).sort((a, b) => a - b);
     const chance = shareOf(all, shelf, buy);
