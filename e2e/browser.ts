@@ -4,15 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { setTimeout as pause } from "node:timers/promises";
 import { fileURLToPath } from "node:url";
-import {
-  Builder,
-  By,
-  Key,
-  until,
-  type WebDriver,
-  type WebElement,
-  error as errors,
-} from "selenium-webdriver";
+import { Builder, By, Key, until, type WebDriver, type WebElement } from "selenium-webdriver";
 import chrome from "selenium-webdriver/chrome";
 import { LEFT } from "../app/door/left";
 import { FAST_MS } from "../app/scan/wedge";
@@ -171,19 +163,25 @@ export class Person {
     const until = performance.now() + PATIENCE;
     for (;;) {
       const spot = await this.driver.executeAsyncScript<Spot | string>(SPOT, xpath, least, this.scripted);
-      if (typeof spot !== "string" || spot === "option") {
-        try {
-          // The driver's own click: it asks once more where the thing is, at the very moment.
-          return await (await this.see(xpath)).click();
-        } catch (error) {
-          const again = error instanceof errors.StaleElementReferenceError;
-          if (!again && !(error instanceof errors.ElementClickInterceptedError)) throw error;
-        }
-      }
-      if (performance.now() > until)
-        throw new Error(`${typeof spot === "string" ? spot : "covered"}: ${xpath}`);
+      if (typeof spot !== "string") return await this.click(spot);
+      // What a list drops down is drawn by the browser itself.
+      if (spot === "option") return await (await this.see(xpath)).click();
+      if (performance.now() > until) throw new Error(`${spot}: ${xpath}`);
       await pause(LOOK_AGAIN);
     }
+  }
+
+  /** Moves the mouse there and clicks. The driver's own click asks again for all that is known already: most of a click's time went there. */
+  private async click({ x, y }: Spot): Promise<void> {
+    const mouse = (type: string, more: object = {}): Promise<void> =>
+      (this.driver as chrome.Driver).sendDevToolsCommand(
+        "Input.dispatchMouseEvent",
+        Object.assign({ type, x, y }, more),
+      );
+    const left = { button: "left", clickCount: 1 };
+    await mouse("mouseMoved");
+    await mouse("mousePressed", left);
+    await mouse("mouseReleased", left);
   }
 
   /**

@@ -264,4 +264,90 @@ describe("what a unit needs", () => {
       }),
     90_000,
   );
+
+  it("comes from elsewhere than a supplier: a later plate the job follows, a donor’s converter, a cover that is machined; another unit altogether", () =>
+    journey("parts-elsewhere", [ines], async () => {
+      const job = await jobOf(shop, "marram-dunlin", { body: "late", plate: "one" });
+      const gone = (part: string, is: "replace" | "machine") =>
+        ({ kind: "disposition", part, is, reason: "worn out" }) as const;
+      await saidOf(shop, job, [
+        gone("plate-one", "replace"),
+        gone("converter", "replace"),
+        gone("pump-cover", "machine"),
+      ]);
+      const row = (part: string, words = ""): string =>
+        `//tr[@data-need='part ${part}'][contains(., '${words}')]`;
+      await open(ines, `/jobs/${job}/parts`);
+      await ines.see(row("pump-cover", "not here yet"));
+      await ines.press(`${row("plate-one")}//a`);
+      await ines.press("//button[@data-later='MD-9002']");
+      await ines.see(row("plate-two", "in place of separator plate, first"));
+      await ines.see(row("plate-two", "sixth check ball"));
+      await ines.gone(row("plate-one"));
+      // It is taken down as it was found, and built as it will be.
+      await ines.see(
+        "//section[@aria-label='Where it comes from'][contains(., 'separator plate, first again')]",
+      );
+      await allSent(ines);
+      await open(ines, `/jobs/${job}`);
+      await ines.read("second plate goes in");
+
+      await open(ines, `/jobs/${job}/parts`);
+      await ines.see(row("converter", "120.00 on the old one"));
+      await ines.press(`${row("converter")}//a`);
+      await ines.press("//summary[.='Out of a donor unit']");
+      // Out of which one is asked for, and what was typed stays.
+      await types(ines, "//input[@name='distance']", "92 000 km");
+      await ines.press("//button[.='Take it from there']");
+      await ines.see("//*[@role='alert'][contains(., 'out of which unit')]");
+      await types(ines, "//input[@name='of']", "a Dunlin from the yard");
+      await ines.press("//button[.='Take it from there']");
+      await ines.see(row("converter", "out of a donor unit: a Dunlin from the yard, 92 000 km"));
+      await ines.press("//button[.='It is here']");
+      await ines.see(`${row("converter")}//td[last()][contains(., 'here') and not(contains(., 'not'))]`);
+      await ines.press("//button[.='kept for stock']");
+      await ines.see("//*[@data-old='stock']");
+
+      await ines.press(`${row("pump-cover")}//a`);
+      await types(ines, "//input[@name='of']", "Fenside Grinding");
+      await ines.press("//section[@aria-label='Where it comes from']//button[.='Keep']");
+      await ines.see(row("pump-cover", "the old one, machined: Fenside Grinding"));
+      await ines.press("//button[.='It is back']");
+      await ines.gone(row("pump-cover", "not here yet"));
+      await allSent(ines);
+
+      // A lead gives it up for another unit, which is all the list has then.
+      const edda = ines;
+      await edda.sitsAs(shop, "Edda L.", shop.url);
+      await open(edda, `/jobs/${job}/cause`);
+      await edda.press("//summary[.='Write an offer']");
+      await edda.press("//summary[starts-with(., 'Of another unit')]");
+      for (const [name, text] of [
+        ["cents", "1800"],
+        ["hours", "6"],
+        ["risk", "20"],
+        ["source", "Saltings Dismantlers"],
+        ["distance", "far"],
+      ] as const)
+        await types(edda, `//input[@name='${name}']`, text);
+      await edda.press("//label[normalize-space(.)='converter seal']");
+      await edda.press("//section[@aria-label='Rebuild or replace']//button[@name='way'][.='Used unit']");
+      await edda.see("//*[@role='alert'][contains(., '92 000 km')]");
+      await types(edda, "//input[@name='distance']", "61 000 km");
+      await edda.press("//section[@aria-label='Rebuild or replace']//button[@name='way'][.='Used unit']");
+      await edda.see("//tr[@data-option='used'][contains(., 'Saltings Dismantlers, 61 000 km')]");
+      await types(edda, "//input[@name='reason']", "metal everywhere");
+      await edda.press(
+        "(//section[@aria-label='Rebuild or replace']//button[@name='way'][.='Used unit'])[last()]",
+      );
+      await edda.see("//*[@data-way='used']");
+      await allSent(edda);
+      await open(edda, `/jobs/${job}/parts`);
+      await edda.see("//tr[@data-need='unit used'][contains(., 'Saltings Dismantlers, 61 000 km')]");
+      await edda.see(row("converter-seal", "renewed before the other unit goes in"));
+      expect(await edda.driver.executeScript("return document.querySelectorAll('[data-need]').length")).toBe(
+        3,
+      );
+      await edda.sitsAs(shop, "Ines R.", shop.url);
+    }));
 });

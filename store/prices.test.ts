@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, it } from "@jest/globals";
-import { addPrices, listPrices, offersOf, pricesOf } from "./prices";
+import { addPrices, depositsOf, listPrices, offersOf, pricesOf } from "./prices";
 import { addShelfPart } from "./shelf";
 import { testDatabase } from "./testing";
 
@@ -80,4 +80,13 @@ it("knows what each supplier asks now, and takes one’s list in again without a
   // Of a pack the price of one.
   await addPrices(db.pool, [{ part: "F-1", cents: 2600, days: 1, pack: 5 }], near);
   expect(await pricesOf(db.pool, ["F-1"])).toEqual([["F-1", 520]]);
+});
+
+it("keeps what is paid until an old part comes back, by the last word", async () => {
+  const one = { part: "CV-1", cents: 40_000, days: 3 };
+  expect(await addPrices(db.pool, [Object.assign({}, one, { deposit: 12_000 })], said)).toBe(1);
+  expect(await addPrices(db.pool, [Object.assign({}, one, { deposit: 12_000 })], said)).toBe(0);
+  expect(await depositsOf(db.pool, ["CV-1", "F-1"])).toEqual([["CV-1", 12_000]]);
+  expect(await addPrices(db.pool, [one], said)).toBe(1);
+  expect(await depositsOf(db.pool, ["CV-1"])).toEqual([]);
 });

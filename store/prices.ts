@@ -8,6 +8,8 @@ export interface Price {
   days: number | null;
   /** Pieces that are sold together for it; one where it is absent. */
   pack?: number;
+  /** What is paid on top until the old one comes back, each; null where nothing is. */
+  deposit?: number | null;
 }
 
 /** A price as it stands: the last that was said of its part. */
@@ -29,16 +31,17 @@ export async function addPrices(
   { supplier, by }: { supplier: string; by: string },
 ): Promise<number> {
   const { rowCount } = await db.query(
-    `insert into price (part, cents, days, pack, supplier, by_name)
-     select n.part, n.cents, n.days, n.pack, $5, $6
-       from unnest($1::text[], $2::int[], $3::int[], $4::int[]) as n (part, cents, days, pack)
-       left join lateral (select cents, days, pack from price p where p.part = n.part and p.supplier = $5 order by id desc limit 1) as last on true
-      where (n.cents, n.days, n.pack) is distinct from (last.cents, last.days, last.pack)`,
+    `insert into price (part, cents, days, pack, deposit, supplier, by_name)
+     select n.part, n.cents, n.days, n.pack, n.deposit, $6, $7
+       from unnest($1::text[], $2::int[], $3::int[], $4::int[], $5::int[]) as n (part, cents, days, pack, deposit)
+       left join lateral (select cents, days, pack, deposit from price p where p.part = n.part and p.supplier = $6 order by id desc limit 1) as last on true
+      where (n.cents, n.days, n.pack, n.deposit) is distinct from (last.cents, last.days, last.pack, last.deposit)`,
     [
       prices.map(({ part }) => part),
       prices.map(({ cents }) => cents),
       prices.map(({ days }) => days),
       prices.map(({ pack = 1 }) => pack),
+      prices.map(({ deposit = null }) => deposit),
       supplier,
       by,
     ],
@@ -74,6 +77,22 @@ export async function pricesOf(
   return rows.map(({ part, cents }) => [part, cents]);
 }
 
+/** What is paid on top of the price of some parts until the old one comes back, in cents by part number. */
+export async function depositsOf(
+  db: Queryable,
+  parts: readonly string[],
+): Promise<[part: string, cents: number][]> {
+  const { rows } = await db.query<{ part: string; deposit: number }>({
+    name: "deposits-of-parts",
+    text: `select w.part, last.deposit
+             from unnest($1::text[]) as w (part)
+            cross join lateral (select deposit from price p where p.part = w.part order by id desc limit 1) as last
+            where last.deposit is not null`,
+    values: [parts],
+  });
+  return rows.map(({ part, deposit }) => [part, deposit]);
+}
+
 /** A page of the prices as they stand, keyset by part number; those whose number begins so, where `begins` is given. */
 export async function listPrices(
   db: Queryable,
@@ -81,7 +100,7 @@ export async function listPrices(
 ): Promise<ListedPrice[]> {
   const { rows } = await db.query<ListedPrice>({
     name: "price-list",
-    text: `select distinct on (part) part, cents, days, supplier, by_name as by, at
+    text: `select distinct on (part) part, cents, days, deposit, supplier, by_name as by, at
              from price where part > $1 and starts_with(part, $2) order by part, id desc limit $3`,
     values: [after, begins, limit],
   });

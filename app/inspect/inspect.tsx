@@ -1,5 +1,5 @@
 import { Undecided } from "~/choose/undecided";
-import { DISPOSITIONS, SEVERITIES } from "~core/fact";
+import { SEVERITIES } from "~core/fact";
 import { Check } from "lucide-react";
 import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
@@ -9,7 +9,7 @@ import { useSay } from "~/say/use-say";
 import { useKeys } from "~/look/use-keys";
 import { piecesOf } from "~core/pack";
 import { wearKind, stationOf } from "~core/book";
-import { dispositions, metalEverywhere, unlooked, type PartState } from "~core/inspect";
+import { becomesWord, dispositions, metalEverywhere, unlooked, type PartState } from "~core/inspect";
 import { ruleOf } from "~core/measure";
 import type { Route } from "./+types/inspect";
 import { PartPanel } from "./part-panel";
@@ -162,7 +162,7 @@ function InspectedPart({
       </button>
       {is && (
         <span className={`stamp shrink-0 ${TONES[is]}`}>
-          {DISPOSITIONS.words[is]}
+          {becomesWord(is, part)}
           {decided && " !"}
         </span>
       )}

@@ -6,8 +6,8 @@ import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { TakePhoto } from "~/photos/take";
 import { nameIn, type StackEntry } from "~core/book";
-import { goodOf, isOfPoint, weakPoints, wearsOf, type PartState } from "~core/inspect";
-import { wordsOf, DISPOSITIONS } from "~core/fact";
+import { becomesWord, goodOf, isOfPoint, weakPoints, wearsOf, type PartState } from "~core/inspect";
+import { DISPOSITIONS } from "~core/fact";
 import { OpenQuestion } from "./open-question";
 import { TONES } from "./tones";
 import { WearRow } from "./wear-row";
@@ -188,19 +188,19 @@ function Becomes({
     <div className="border-base-300 mt-2 border-t-2 pt-2" data-disposition={is ?? ""}>
       <p className="text-xl">
         <span className="stamp quiet mr-2">What becomes of it</span>
-        <b className={is ? TONES[is] : ""}>{is ? DISPOSITIONS.words[is] : "nothing yet"}</b>
+        <b className={is ? TONES[is] : ""}>{is ? becomesWord(is, part) : "nothing yet"}</b>
         {decided && (
           <span className="text-base">
             {" "}
             decided by {decided.by}: {decided.body.reason}
-            {proposed && proposed !== is && ` (proposed: ${DISPOSITIONS.words[proposed]})`}
+            {proposed && proposed !== is && ` (proposed: ${becomesWord(proposed, part)})`}
           </span>
         )}
       </p>
       <ul className="quiet text-sm">
         {because.map(({ rule, words, is: then }) => (
           <li key={`${rule} ${words}`}>
-            {DISPOSITIONS.words[then]}: {words} <span>({rule})</span>
+            {becomesWord(then, part)}: {words} <span>({rule})</span>
           </li>
         ))}
       </ul>
@@ -231,9 +231,9 @@ function Becomes({
                   </p>
                 )}
                 <span className="mt-2 flex flex-wrap gap-2">
-                  {wordsOf(DISPOSITIONS).map(([one, words]) => (
+                  {DISPOSITIONS.codes.map((one) => (
                     <button key={one} name="is" value={one} className="btn touch">
-                      {words}
+                      {becomesWord(one, part)}
                     </button>
                   ))}
                 </span>

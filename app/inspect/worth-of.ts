@@ -1,8 +1,24 @@
-import { dispositions, metalEverywhere, unitPart, worth, type Worth } from "~core/inspect";
+import {
+  dispositions,
+  metalEverywhere,
+  OTHER_UNITS,
+  unitPart,
+  worth,
+  type Option,
+  type Worth,
+} from "~core/inspect";
 import { ruleOf } from "~core/measure";
 import { type Job } from "~core/fact";
 import type { Applied, Book } from "~core/book";
 import type { HouseSettings } from "~store/house";
+
+/** What is told of another unit that is offered: where from, how far it ran, its grade and warranty. */
+export const toldOf = (fact: Option["fact"]): string => {
+  const { source, distance, grade, warranty } = fact?.body ?? {};
+  return [source, distance, grade && `grade ${grade}`, warranty && `warranty ${warranty}`]
+    .filter(Boolean)
+    .join(", ");
+};
 
 export const WAY_NAMES = {
   rebuild: "Rebuild",
@@ -16,8 +32,7 @@ export const percent = (part: number): string => `${(part * 100).toFixed(0)} %`;
 /** Everything a price is looked up for when a unit is weighed: its parts, and other units like it. */
 export const pricedParts = ({ unit, parts }: Pick<Book, "unit" | "parts">): string[] => [
   ...parts.map(({ number }) => number),
-  unitPart(unit.id, "reconditioned"),
-  unitPart(unit.id, "used"),
+  ...OTHER_UNITS.map((way) => unitPart(unit.id, way)),
 ];
 
 /** The ways on for a job's unit, by its findings so far, the shop's prices and its house values. */

@@ -2,13 +2,14 @@ import { Download } from "lucide-react";
 import { useMemo } from "react";
 import { useFetcher } from "react-router";
 import { useInside } from "~/door/inside";
+import { RENEW } from "~/say/form";
 import { SayForm } from "~/say/say-form";
 import { useJobView } from "~/view/view";
 import { Field } from "~/look/field";
 import type { Option, Worth } from "~core/inspect";
 import { LEADS, WAYS_ON } from "~core/fact";
 import { moneyText } from "~core/quantity";
-import { percent, WAY_NAMES, worthOf } from "./worth-of";
+import { percent, toldOf, WAY_NAMES, worthOf } from "./worth-of";
 
 /** Rebuild, a reconditioned or a used unit: what each costs with its risk, for the lead to decide and the customer to see. */
 export function RebuildOrReplace({ prices }: { prices: readonly (readonly [string, number])[] }) {
@@ -88,6 +89,7 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
                   problem={problems.risk}
                   autoComplete="off"
                 />
+                <OtherUnit problems={problems} />
                 <span className="col-span-3 flex flex-wrap gap-2">
                   {WAYS_ON.codes.map((way) => (
                     <button key={way} name="way" value={way} className="btn touch">
@@ -121,6 +123,50 @@ export function RebuildOrReplace({ prices }: { prices: readonly (readonly [strin
   );
 }
 
+/** What is told of another unit that is offered, and what is renewed before it goes in. */
+function OtherUnit({ problems }: { problems: Readonly<Record<string, string>> }) {
+  const { applied } = useJobView();
+  const cheap = applied.scoped.parts.filter(({ kind }) => RENEWED.has(kind ?? ""));
+  return (
+    <details className="col-span-3">
+      <summary className="touch flex cursor-pointer items-center underline underline-offset-4">
+        Of another unit: where from, how far it ran
+      </summary>
+      <div className="grid grid-cols-2 gap-x-3">
+        {OF_UNIT.map(({ name, label, placeholder }) => (
+          <Field
+            key={name}
+            label={label}
+            name={name}
+            placeholder={placeholder}
+            problem={problems[name]}
+            autoComplete="off"
+          />
+        ))}
+      </div>
+      <fieldset className="mb-3">
+        <legend className="stamp mb-1">Renewed before it goes in</legend>
+        <div className="flex flex-wrap gap-1">
+          {cheap.map(({ id, name }) => (
+            <label key={id} className="btn touch has-checked:btn-secondary px-3 has-focus-visible:outline-2">
+              <input type="checkbox" name={`${RENEW}${id}`} className="sr-only" /> {name}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+    </details>
+  );
+}
+
+const OF_UNIT = [
+  { name: "source", label: "Where from", placeholder: "a dismantler, a colleague" },
+  { name: "distance", label: "How far it ran", placeholder: "92 000 km" },
+  { name: "grade", label: "Its grade", placeholder: "A, B" },
+  { name: "warranty", label: "Warranty", placeholder: "3 months" },
+] as const;
+/** Kinds that are renewed on a unit that is not opened. */
+const RENEWED: ReadonlySet<string> = new Set(["seal", "O-ring", "filter", "gasket", "converter", "cooler"]);
+
 /** Why a rebuild has no price of the list. */
 function unpriced(unseen: number): string {
   if (unseen === 0) return "its parts have no price yet";
@@ -128,7 +174,7 @@ function unpriced(unseen: number): string {
 }
 
 function Line({
-  option: { way, price, hours, risk, expected, from },
+  option: { way, price, hours, risk, expected, from, fact },
   best,
   unseen,
 }: {
@@ -149,7 +195,9 @@ function Line({
         <>
           <td>
             {moneyText(price)}
-            <span className="quiet block text-sm">{from === "offer" ? "offered" : "by the price list"}</span>
+            <span className="quiet block text-sm">
+              {from === "offer" ? ["offered", toldOf(fact)].filter(Boolean).join(", ") : "by the price list"}
+            </span>
           </td>
           <td className="whitespace-nowrap">{hours} h</td>
           <td>{percent(risk)}</td>

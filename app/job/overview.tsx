@@ -1,4 +1,5 @@
 import { isSprung } from "~core/book";
+import { becomes } from "~core/fact";
 import { useWhen } from "~/door/when";
 import { ArrowRight } from "lucide-react";
 import { Link } from "react-router";
@@ -11,6 +12,7 @@ export default function Overview() {
   const { day } = useWhen();
   const { job, book, opened } = useJobView();
   const booking = job.booking?.body;
+  const after = becomes(book, job);
   return (
     <div className="mt-3 grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-3">
       <section className="plate p-5">
@@ -23,12 +25,18 @@ export default function Overview() {
           <Item name="At the bench" value={job.holder?.body.name ?? "nobody yet"} />
           {book.traits.map((trait) => {
             const value = job.configuration[trait.id];
+            const then = after[trait.id];
             const known = value === undefined ? undefined : trait.values[value];
             return (
               <Item
                 key={trait.id}
                 name={trait.name}
-                value={known ? `${known.name} (${known.tell})` : "not seen yet"}
+                value={[
+                  known ? `${known.name} (${known.tell})` : "not seen yet",
+                  ...(then !== value && then !== undefined
+                    ? [`${trait.values[then]?.name ?? then} goes in`]
+                    : []),
+                ].join("; ")}
               />
             );
           })}

@@ -7,7 +7,7 @@ import { standingOf, waitsFor, type Rule } from "~core/stage";
 import type { Card } from "~store/jobs";
 
 /** Counted up whenever a card says something else of the same facts: cards that are kept are made anew then. */
-const CARD_VERSION = 6;
+const CARD_VERSION = 7;
 
 /** What cards are made by: this code and the house's choices that show in them. */
 export const cardsMadeBy = ({ rule, target, steels, bushings }: Rule): string =>

@@ -31,8 +31,9 @@ export function CoverPanel({
   const { book } = useJobView();
   const { staff } = useInside();
   const { load, data: ways, state } = useFetcher<Covered>();
+  const [isTried, setTried] = useState(false);
   useEffect(() => {
-    if (!closed && wanted !== "") void load(`/jobs/${number}/cover.json`);
+    if (!closed && wanted !== "") void load(`/jobs/${number}/cover.json`).then(() => setTried(true));
   }, [load, number, wanted, closed]);
   const names = useMemo(() => namesOf(book), [book]);
   const [at, setAt] = useState(0);
@@ -43,7 +44,7 @@ export function CoverPanel({
     <section className="plate px-4 py-2" aria-label="How to cover it" aria-busy={state !== "idle"}>
       <h2 className="text-lg font-bold">How to cover it</h2>
       {!shown && wanted !== "" && (
-        <p className="quiet">{state === "idle" ? "The server is away." : "Working it out …"}</p>
+        <p className="quiet">{isTried && state === "idle" ? "The server is away." : "Working it out …"}</p>
       )}
       {shown && ways && (
         <>

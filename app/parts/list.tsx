@@ -1,4 +1,6 @@
 import { Check } from "lucide-react";
+import { Link } from "react-router";
+import { SOURCES } from "~core/fact";
 import { heldUpBy, type Need, type Stands } from "~core/needs";
 import { amountText } from "./amount";
 import { dayText } from "./day";
@@ -40,8 +42,15 @@ interface NeedsListProps {
   prices: ReadonlyMap<string, number>;
 }
 
+interface ListProps extends Omit<NeedsListProps, "prices"> {
+  /** What is paid until old parts come back, by number. */
+  deposits: ReadonlyMap<string, number>;
+  /** The line that is looked at, by its id. */
+  shown: string | null;
+}
+
 /** The list itself, in the order in which the build asks for things. */
-export function NeedsList({ lines, stands }: Omit<NeedsListProps, "prices">) {
+export function NeedsList({ lines, stands, deposits, shown }: ListProps) {
   return (
     <section className="plate px-4 py-1" aria-label="What it needs">
       <table className="w-full">
@@ -55,7 +64,13 @@ export function NeedsList({ lines, stands }: Omit<NeedsListProps, "prices">) {
         </thead>
         <tbody>
           {lines.map((line) => (
-            <Line key={line.id} line={line} stands={stands.get(line.id)} />
+            <Line
+              key={line.id}
+              line={line}
+              stands={stands.get(line.id)}
+              deposit={deposits.get(line.number ?? "")}
+              isShown={line.id === shown}
+            />
           ))}
         </tbody>
       </table>
@@ -63,16 +78,44 @@ export function NeedsList({ lines, stands }: Omit<NeedsListProps, "prices">) {
   );
 }
 
-function Line({ line, stands }: { line: Need; stands: Stands | undefined }) {
-  const { id, name, number, because, waits, brings, isIn } = line;
+function Line({
+  line,
+  stands,
+  deposit,
+  isShown,
+}: {
+  line: Need;
+  stands: Stands | undefined;
+  deposit: number | undefined;
+  isShown: boolean;
+}) {
+  const { id, kind, name, because, waits, brings, isIn } = line;
   const [first, ...more] = because;
   return (
-    <tr className={`border-base-300 border-t align-top ${isIn ? "quiet" : ""}`} data-need={id}>
+    <tr
+      className={`border-base-300 border-t align-top ${isIn ? "quiet" : ""} ${isShown ? "bg-base-200" : ""}`}
+      data-need={id}
+    >
       <td className="py-1.5 pr-3 leading-tight">
-        <b className="block text-lg leading-tight">
-          {amountText(line)} {name}
-        </b>
-        <span className="quiet block text-sm">{number ?? "the book has no number for it"}</span>
+        {kind === "part" ? (
+          <Link
+            to={isShown ? "?" : `?line=${encodeURIComponent(id)}`}
+            preventScrollReset
+            replace
+            aria-current={isShown ? "true" : undefined}
+            className="block text-lg leading-tight font-bold underline decoration-1 underline-offset-4"
+          >
+            {amountText(line)} {name}
+          </Link>
+        ) : (
+          <b className="block text-lg leading-tight">
+            {amountText(line)} {name}
+          </b>
+        )}
+        <span className="quiet block text-sm">
+          {fromWords(line)}
+          {deposit !== undefined && `, ${moneyText(deposit)} on the old one`}
+        </span>
         {brings && <span className="text-warning block text-sm font-semibold">{brings}</span>}
       </td>
       <td className="py-1.5 pr-3 text-sm leading-tight">
@@ -87,10 +130,16 @@ function Line({ line, stands }: { line: Need; stands: Stands | undefined }) {
         {waits ? `${waits.at} · ${waits.name}` : "the end"}
       </td>
       <td className="py-1.5 text-right text-sm leading-tight whitespace-nowrap">
-        {isIn ? <Has words="in" /> : stands && <Where stands={stands} />}
+        {isIn ? <Has words="in" /> : stands && <Where stands={stands} source={line.source} />}
       </td>
     </tr>
   );
+}
+
+/** Its number, or where it comes from instead of being bought. */
+function fromWords({ number, source }: Need): string {
+  if (!source || source.from === "later") return number ?? "the book has no number for it";
+  return source.of ? `${SOURCES.words[source.from]}: ${source.of}` : SOURCES.words[source.from];
 }
 
 const Has = ({ words }: { words: string }) => (
@@ -100,7 +149,14 @@ const Has = ({ words }: { words: string }) => (
 );
 
 /** Where the pieces of a line are: in the box, on the shelf, on their way, or nowhere yet. */
-function Where({ stands: { box, shelf, coming, short, due, isLate } }: { stands: Stands }) {
+function Where({
+  stands: { box, shelf, coming, short, due, isLate },
+  source,
+}: {
+  stands: Stands;
+  source: Need["source"];
+}) {
+  if (source && source.from !== "later") return source.isHere ? <Has words="here" /> : <b>not here yet</b>;
   const wanted = box + shelf + coming + short;
   const of = (n: number): string => (n === wanted ? "" : `${n} `);
   return (

@@ -1,6 +1,6 @@
 import type { Applied, Book } from "~core/book";
 import type { Job } from "~core/fact";
-import { dispositions, type Schools } from "~core/inspect";
+import { dispositions, OTHER_UNITS, unitPart, type Schools } from "~core/inspect";
 import { ruleOf, type House, type Together } from "~core/measure";
 import { needsOf, type Needs } from "~core/needs";
 import { chooseJointly } from "~core/select";
@@ -31,6 +31,7 @@ const toBuy = (asked: Together) =>
 
 /** What each number is called in a book. */
 export function namesOf({
+  unit,
   parts,
   fasteners = [],
   kits = [],
@@ -48,6 +49,7 @@ export function namesOf({
         one === undefined ? [] : [[one, name] as const],
       ),
     ),
+    ...OTHER_UNITS.map((way) => [unitPart(unit.id, way), `${way} ${unit.name}`] as const),
     ...[...parts, ...fasteners, ...consumables, ...others, ...kits].flatMap(({ number, name }) =>
       number === undefined ? [] : [[number, name] as const],
     ),

@@ -1,6 +1,6 @@
 import { Download } from "lucide-react";
 import { useMemo } from "react";
-import { data } from "react-router";
+import { data, useSearchParams } from "react-router";
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
 import { KEPT } from "~/offline/keys";
@@ -15,18 +15,20 @@ import { useShelfAnew } from "~/choose/use-shelf-anew";
 import { AWAY, unlessAway } from "~/look/unless-away";
 import { readForm, typedIn } from "~/server/form";
 import { mustBe } from "~/server/session";
-import type { Book } from "~core/book";
+import type { Applied, Book } from "~core/book";
+import type { Job } from "~core/fact";
 import { SOME_DAY, type Cover } from "~core/kit";
-import { standing } from "~core/needs";
+import { standing, type Need } from "~core/needs";
 import { field, uuid, whole, words } from "~core/shape";
 import { backToShelf, order, supplyOf, type NewOrder } from "~store/orders";
-import { pricesOf } from "~store/prices";
+import { depositsOf, pricesOf } from "~store/prices";
 import type { Route } from "./+types/parts";
 import { CoverPanel } from "./cover";
 import { NeedsHead, NeedsList } from "./list";
 import { BoxOver } from "./box";
 import { namesOf, needsNow, numbersOf } from "./needs";
 import { OpenYet, WhileOpenList } from "./more";
+import { ComesFrom } from "./source";
 import { supplyFrom } from "./supply";
 import { kitsOf, onShelf, waysOf } from "./ways-of";
 
@@ -35,14 +37,16 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `Parts ${param
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const { pool } = context.get(services);
   const record = await jobRecord(context, params.number);
-  const [stock, onHand, prices, supply] = await Promise.all([
+  const numbers = numbersOf(record.book);
+  const [stock, onHand, prices, deposits, supply] = await Promise.all([
     stockOfUnit(pool, record),
     onShelf(pool, record),
-    pricesOf(pool, numbersOf(record.book)),
+    pricesOf(pool, numbers),
+    depositsOf(pool, numbers),
     supplyOf(pool, record.id),
   ]);
   // Ids of what this page may send: the same form sent twice is carried out once.
-  return { stock, onHand, prices, supply, ids: { order: newId(), back: newId() } };
+  return { stock, onHand, prices, deposits, supply, ids: { order: newId(), back: newId() } };
 };
 
 const ordered = { id: field(uuid), cents: field(whole(0, 1_000_000_000)), days: field(whole(0, 100_000)) };
@@ -80,6 +84,19 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
     ? data({ problem: "" })
     : data({ problem: `${gone} is not on the shelf any more. Look again.` }, { status: 409 });
 };
+
+/** The line that is looked at: where a later part is in place of it now, that one’s. */
+function shownLine(
+  lines: readonly Need[],
+  asked: string | null,
+  job: Job,
+  { scoped }: Applied,
+): Need | undefined {
+  const its = lines.find(({ id, kind }) => kind === "part" && id === asked);
+  const said = job.sources.get(asked?.replace(/^part /, "") ?? "")?.body;
+  const later = scoped.parts.find(({ number }) => said?.from === "later" && number === said.number);
+  return its ?? lines.find(({ kind, of }) => kind === "part" && of === later?.id);
+}
 
 const CHANGED = "The list, a price or the shelf has changed meanwhile: this is what there is now.";
 
@@ -121,6 +138,7 @@ const NOTHING = {
   stock: [],
   onHand: [],
   prices: [],
+  deposits: [],
   supply: { box: [], coming: [] },
   ids: { order: "", back: "" },
 };
@@ -135,11 +153,14 @@ export const clientAction = ({ serverAction }: Route.ClientActionArgs) =>
 export default function PartsPage({ loaderData }: Route.ComponentProps) {
   const { job, applied, number } = useJobView();
   const { house, staff } = useInside();
-  const { stock, onHand, prices, supply, ids } = useShelfAnew(`/jobs/${number}/parts`, loaderData);
+  const { stock, onHand, prices, deposits, supply, ids } = useShelfAnew(`/jobs/${number}/parts`, loaderData);
   const { whole: asked } = useUnitAsked(stock);
   const needs = useMemo(() => needsNow(job, applied, house, asked), [job, applied, house, asked]);
   const stands = useMemo(() => standing(needs.lines, supplyFrom(supply, onHand)), [needs, supply, onHand]);
   const cents = useMemo(() => new Map(prices), [prices]);
+  const paid = useMemo(() => new Map(deposits), [deposits]);
+  const [search] = useSearchParams();
+  const shown = shownLine(needs.lines, search.get("line"), job, applied);
   const wanted = needs.lines
     .flatMap(({ id, number: of }) => {
       const one = stands.get(id);
@@ -158,10 +179,11 @@ export default function PartsPage({ loaderData }: Route.ComponentProps) {
       </div>
       <div className="grid grid-cols-[minmax(0,5fr)_minmax(0,3fr)] items-start gap-3 max-[1100px]:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]">
         <div className="grid grid-cols-1 gap-3">
-          <NeedsList lines={needs.lines} stands={stands} />
+          <NeedsList lines={needs.lines} stands={stands} deposits={paid} shown={shown?.id ?? null} />
           <OpenYet states={needs.open} number={number} />
         </div>
         <div className="grid grid-cols-1 gap-3">
+          {shown && <ComesFrom key={shown.id} line={shown} deposit={paid.get(shown.number ?? "")} />}
           <CoverPanel wanted={wanted} number={number} closed={job.closed !== null} orderId={ids.order} />
           {staff.role !== "builder" && <BoxOver box={supply.box} lines={needs.lines} id={ids.back} />}
           <WhileOpenList list={needs.whileOpen} prices={cents} hourCents={house.hourCents} />

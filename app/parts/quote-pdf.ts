@@ -6,6 +6,7 @@ import { handOver, printed } from "~/server/beside";
 import { services } from "~/server/context";
 import { jobContext } from "~/server/job-context";
 import { configurationText, strongerText } from "~/sheet/sheet-lines";
+import { becomes } from "~core/fact";
 import { metalEverywhere, type PartState } from "~core/inspect";
 import { together } from "~core/measure";
 import type { Need } from "~core/needs";
@@ -50,7 +51,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
         ["Vehicle", job.booking?.body.vehicle ?? ""],
         [
           "Unit",
-          `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`,
+          `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, becomes(book, job))}`,
         ],
         ["Date", whenIn(house.timeZone).day(new Date().toISOString())],
         ["Way", way],

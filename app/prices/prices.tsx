@@ -140,12 +140,17 @@ function Listed({ rows }: { rows: Rows }) {
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ part, cents, days, supplier: whose, at }) => (
+          {rows.map(({ part, cents, days, deposit, supplier: whose, at }) => (
             <tr key={part} className="border-base-300 border-t text-lg" data-price={part}>
               <th scope="row" className="px-3 py-1.5 text-left font-semibold">
                 {part}
               </th>
-              <td className="figure px-3 py-1.5 text-right">{moneyText(cents)}</td>
+              <td className="figure px-3 py-1.5 text-right">
+                {moneyText(cents)}
+                {typeof deposit === "number" && (
+                  <span className="quiet block text-sm">and {moneyText(deposit)} on the old one</span>
+                )}
+              </td>
               <td className="px-3 py-1.5">{days ?? "–"}</td>
               <td className="quiet px-3 py-1.5 text-base">
                 {whose}, {day(at)}
@@ -184,7 +189,7 @@ function TakeIn({
         typed={typed.list}
         problem={problems.list}
         placeholder={"part,price,days\nMD-1392,214.00,4"}
-        help="Columns part, price and days, as CSV. Whole units stand as unit/reconditioned and unit/used. Nothing is taken of a list with a fault; what is the same as before is not said twice."
+        help="Columns part, price and days, as CSV; deposit, where the old part is worth one. Whole units stand as unit/reconditioned and unit/used. Nothing is taken of a list with a fault; what is the same as before is not said twice."
       />
       <button className="btn btn-primary btn-lg touch mt-3 w-full">Take it in</button>
       {added !== null && (

@@ -22,6 +22,16 @@ describe("a supplier's price list", () => {
     expect(readPriceList("name\tPRICE\tpart\tdays\nx\t12.5\tMD-1\t3\ny\t99\tMD-2\t")).toEqual(expected);
   });
 
+  it("says what is paid until the old part comes back", () => {
+    expect(readPriceList("part,price,deposit\nMD-1,12.50,120\nMD-2,99,\n")).toEqual({
+      ok: true,
+      prices: [
+        { part: "MD-1", cents: 1250, days: null, deposit: 12_000 },
+        { part: "MD-2", cents: 9900, days: null },
+      ],
+    });
+  });
+
   it("takes the last word on a part that stands twice", () => {
     expect(readPriceList("part,price\nMD-1,1\nMD-1,2")).toEqual({
       ok: true,
@@ -36,6 +46,7 @@ describe("a supplier's price list", () => {
     ["part,price\nMD-1,twelve", "Line 2, MD-1: “twelve” is no price"],
     ["part,price\nMD-1,-3", "Line 2, MD-1"],
     ["part,price,days\nMD-1,3,soon", "Line 2, MD-1: “soon” is no number of days"],
+    ["part,price,deposit\nMD-1,3,some", "Line 2, MD-1: “some” is no deposit"],
     ["part,price\nMD-1,3\n,4", "Line 3: no part number"],
   ])("%j is told where it is wrong", (text, message) => {
     expect(problems(text)[0]).toContain(message);

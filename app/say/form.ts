@@ -47,6 +47,8 @@ const { vehicle, customer, words, odometer } = fieldsOf("booking", SAYS_OF_BOOKI
 export const bookingFields = { vehicle, customer, words, odometer };
 
 const NOTE = { note: "" };
+/** A box for each part that is renewed on another unit bears its id after this. */
+export const RENEW = "renew-";
 const FORMS: { readonly [K in FactKind]?: FormOf<K> } = {
   booking: {
     says: SAYS_OF_BOOKING,
@@ -134,14 +136,30 @@ const FORMS: { readonly [K in FactKind]?: FormOf<K> } = {
       reason: "Say why: it goes against what is proposed.",
     },
   },
+  "part-source": {
+    says: {
+      from: "Choose where it comes from.",
+      of: "Say out of which unit it is.",
+      distance: "Write it as 92 000 km, or leave it empty.",
+    },
+    empty: { of: "", here: false },
+  },
   offer: {
     says: {
+      distance: "Write it as 92 000 km, or leave it empty.",
       cents: "Write the price as 1250 or 1250.00.",
       hours: "Write the hours as 12 or 7.5.",
       risk: "Write the chance of a comeback in percent: 6.",
       way: "Choose the way.",
     },
-    typed: ({ cents = "", ...rest }) => ({ ...rest, cents: String(parseMoney(cents) ?? "") }),
+    // What is renewed is ticked, a box for each part.
+    typed: ({ cents = "", ...rest }) => ({
+      ...rest,
+      cents: String(parseMoney(cents) ?? ""),
+      renew: Object.keys(rest)
+        .flatMap((name) => (name.startsWith(RENEW) ? [name.slice(RENEW.length)] : []))
+        .join(BETWEEN),
+    }),
   },
   "way-on": { says: { way: "Choose the way.", reason: "Say why, for the customer." } },
   "weak-point": { says: { answer: "Choose what was done about it." } },

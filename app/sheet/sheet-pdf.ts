@@ -3,7 +3,7 @@ import { signedWords } from "./closing";
 import { whenIn } from "~/door/when";
 import { handOver, printed } from "~/server/beside";
 import { jobContext } from "~/server/job-context";
-import { depthsOf } from "~core/fact";
+import { becomes, depthsOf } from "~core/fact";
 import { chosenSheets, houseOf, ruleOf } from "~core/measure";
 import type { Route } from "./+types/sheet-pdf";
 import {
@@ -54,7 +54,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
         ["Vehicle", booking?.vehicle ?? ""],
         [
           "Unit",
-          `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`,
+          `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, becomes(book, job))}`,
         ],
         ["Odometer", booking?.odometer || "not read"],
         ["Scope", depths.join(" + ")],

@@ -7,7 +7,7 @@ import { data } from "react-router";
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
 import { Mark, markOf, type MarkName } from "~/look/mark";
-import { LEADS } from "~core/fact";
+import { becomes, LEADS } from "~core/fact";
 import { hinders, openOf } from "~core/stage";
 import { houseOf, leavesWith, ruleOf, type Worksheet } from "~core/measure";
 import type { Route } from "./+types/sheet";
@@ -139,7 +139,7 @@ export default function BuildSheet({
           <Item name="Vehicle" value={booking?.vehicle} />
           <Item
             name="Unit"
-            value={`${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`}
+            value={`${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, becomes(book, job))}`}
           />
           <Item name="Odometer" value={booking?.odometer || "not read"} />
           <Item name="Scope" value={depths.join(" + ")} />

@@ -10,7 +10,7 @@ import { ruleOf } from "~core/measure";
 import { moneyText } from "~core/quantity";
 import { pricesOf } from "~store/prices";
 import type { Route } from "./+types/ways-pdf";
-import { percent, pricedParts, WAY_NAMES, worthOf } from "~/inspect/worth-of";
+import { percent, pricedParts, toldOf, WAY_NAMES, worthOf } from "~/inspect/worth-of";
 
 const COLUMNS = [
   { words: "Way", part: 0.19 },
@@ -104,10 +104,11 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
 
 const work = (hours: number): string => (hours === 0 ? "none" : `${hours} h`);
 
-const line = ({ way, price, hours, labour, risk, from }: Option): string[] =>
+const line = ({ way, price, hours, labour, risk, from, fact }: Option): string[] =>
   from === null
     ? [WAY_NAMES[way], WHAT[way], "not priced", work(hours), "", ""]
     : [
-        ...[WAY_NAMES[way], WHAT[way], moneyText(price), work(hours)],
+        ...[WAY_NAMES[way], [WHAT[way], toldOf(fact)].filter(Boolean).join(": ")],
+        ...[moneyText(price), work(hours)],
         ...[moneyText(price + labour), percent(risk)],
       ];

@@ -57,7 +57,7 @@ export interface Applied {
   present: Book;
   /** Of that, what the depth of work reaches. */
   scoped: Book;
-  /** That as it was built, where it is made stronger now: what comes out is held against it. Null where nothing is. */
+  /** That as it was found, where it is made stronger or of another version now: what comes out is held against it. Null where it stays as it was. */
   asBuilt: Book | null;
   chains: AppliedChain[];
   packs: PackChain[];
@@ -174,20 +174,26 @@ function standing(book: Book, configuration: Configuration): Book {
  * @param depths of the book, one or several.
  * @param house the shop's own values for this unit, if it has any.
  * @param stronger what is made stronger on this one than it was built.
+ * @param becomes its traits once what goes in is in; it is taken down as it was found.
  */
 export function resolve(
   book: Book,
   configuration: Configuration,
   depths: readonly string[],
   house: readonly HouseValue[] = [],
-  stronger: Strengthening | null = null,
+  {
+    stronger = null,
+    becomes = configuration,
+  }: { stronger?: Strengthening | null; becomes?: Configuration } = {},
 ): Applied {
-  const unseen = book.traits.filter(({ id }) => !Object.hasOwn(configuration, id));
-  const asBuilt = standing(book, configuration);
-  const unit = stronger ? strengthened(asBuilt, stronger) : asBuilt;
+  const unseen = book.traits.filter(({ id }) => !Object.hasOwn(becomes, id));
+  const found = standing(book, configuration);
+  const isOther = book.traits.some(({ id }) => configuration[id] !== becomes[id]);
+  const built = isOther ? Object.assign({}, standing(book, becomes), { teardown: found.teardown }) : found;
+  const unit = stronger ? strengthened(built, stronger) : built;
   const unstated: Chain[] = [];
   const chains = unit.chains.flatMap((chain): AppliedChain[] => {
-    const stated = chain.spec.find((spec) => reaches(spec, depths)) ?? chain.spec[0];
+    const stated = statedOf(chain, depths);
     const packed = book.packs.find(({ element }) => element === chain.of);
     // Plates of two versions are no stack, and the limits of one are not the other's: which it is must be seen first.
     if (!stated || (packed && undecidedBy(packed.stack, { unseen }).length > 0)) {
@@ -197,9 +203,9 @@ export function resolve(
     const { min, max, soak = "dry", facings = "new", wave, target, checked, source } = stated;
     const own = house.find(({ of, id }) => of === "chain" && id === chain.id) ?? null;
     const state = { soak, facings, wave };
-    const before = asFoundOf(asBuilt, chain, chain.spec.indexOf(stated), own);
+    const before = asFoundOf(found, chain.id, stated, depths, own);
     // The limits of a plan were worked out from the house’s, where it has its own.
-    const counts = before.asFound ? null : own;
+    const counts = stronger && before.asFound ? null : own;
     return [
       {
         chain,
@@ -228,7 +234,7 @@ export function resolve(
     book,
     present: unit,
     scoped: within(unit, depths),
-    asBuilt: stronger ? within(asBuilt, depths) : null,
+    asBuilt: stronger || isOther ? within(found, depths) : null,
     chains,
     packs,
     unstated,
@@ -237,16 +243,21 @@ export function resolve(
   };
 }
 
+/** What a chain is held against for a depth of work. */
+const statedOf = ({ spec }: Chain, depths: readonly string[]): Chain["spec"][number] | undefined =>
+  spec.find((one) => reaches(one, depths)) ?? spec[0];
+
 /** The limits a chain was built to, where they are others now. */
 function asFoundOf(
-  asBuilt: Book,
-  chain: Chain,
-  at: number,
+  found: Book,
+  chain: string,
+  stated: Chain["spec"][number],
+  depths: readonly string[],
   own: HouseValue | null,
 ): Pick<AppliedChain, "asFound"> {
-  const before = asBuilt.chains.find(({ id }) => id === chain.id);
-  const spec = before === chain ? undefined : before?.spec[at];
-  if (!spec) return {};
+  const before = found.chains.find(({ id }) => id === chain);
+  const spec = before && statedOf(before, depths);
+  if (!spec || spec === stated) return {};
   const { min, max, soak = "dry", facings = "new", wave } = spec;
   return { asFound: { min: own?.min ?? min, max: own?.max ?? max, state: { soak, facings, wave } } };
 }

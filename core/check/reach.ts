@@ -87,15 +87,15 @@ export const takenOut: Check = {
       const of = byId.get(id)?.of;
       return named.has(id) || (of !== undefined && !seen.has(of) && comes(of, new Set([...seen, of])));
     };
-    // What everything else sits in stays where it is, and fluid is drained.
-    const stays = ({ kind, of, heldBy }: Book["parts"][number]): boolean =>
-      kind === "fluid" || (kind === "housing" && !of && !heldBy);
+    // What everything else sits in stays where it is, and so does what the vehicle keeps; fluid is drained.
+    const stays = ({ kind, of, heldBy, inVehicle }: Book["parts"][number]): boolean =>
+      inVehicle === true || kind === "fluid" || (kind === "housing" && !of && !heldBy);
     parts.forEach((part, i) => {
       if (!stays(part) && !comes(part.id, new Set([part.id])))
         say(
           `parts[${i}]`,
           `no step takes ${part.id} out`,
-          "name it in the step it comes off with, or say what it is part `of`",
+          "name it in the step it comes off with, say what it is part `of`, or that it stays `inVehicle`",
         );
     });
   },

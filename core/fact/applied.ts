@@ -1,4 +1,4 @@
-import { resolve, type Applied, type Book, type HouseValue } from "../book";
+import { resolve, type Applied, type Book, type Configuration, type HouseValue } from "../book";
 import type { Job } from "./job";
 
 /** How deep the work on a job goes; until somebody says, the book's first depth, which is the least of it. */
@@ -15,6 +15,21 @@ export function isLessThanAgreed(
   return begun && depthsOf(book, job).some((depth) => !scope.includes(depth));
 }
 
+/** What the unit is once what goes in is in: later parts change its traits. */
+export const becomes = (book: Book, job: Pick<Job, "configuration" | "sources">): Configuration =>
+  [...job.sources.values()].reduce<Configuration>(
+    (known, { body: { from, number } }) =>
+      from === "later"
+        ? // Without a prototype, as the configuration itself.
+          Object.assign(
+            Object.create(null) as Record<string, string>,
+            known,
+            book.parts.find((part) => part.number === number)?.sets,
+          )
+        : known,
+    job.configuration,
+  );
+
 const MOST = 100;
 const remembered = new WeakMap<Book, Map<string, Applied>>();
 
@@ -26,17 +41,23 @@ const remembered = new WeakMap<Book, Map<string, Applied>>();
  */
 export function appliedTo(
   book: Book,
-  job: Pick<Job, "configuration" | "depths"> & Partial<Pick<Job, "stronger">>,
+  job: Pick<Job, "configuration" | "depths"> & Partial<Pick<Job, "stronger" | "sources">>,
   house: readonly HouseValue[],
 ): Applied {
   const known = remembered.get(book) ?? new Map<string, Applied>();
   remembered.set(book, known);
   const depths = depthsOf(book, job);
-  const key = JSON.stringify([job.configuration, depths, house, job.stronger?.id]);
+  const then = job.sources
+    ? becomes(book, { configuration: job.configuration, sources: job.sources })
+    : job.configuration;
+  const key = JSON.stringify([job.configuration, then, depths, house, job.stronger?.id]);
   const found = known.get(key);
   if (found) return found;
   if (known.size >= MOST) known.clear();
-  const applied = resolve(book, job.configuration, depths, house, job.stronger?.body);
+  const applied = resolve(book, job.configuration, depths, house, {
+    stronger: job.stronger?.body ?? null,
+    becomes: then,
+  });
   known.set(key, applied);
   return applied;
 }

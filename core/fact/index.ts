@@ -25,7 +25,7 @@ export {
   type SeatFacts,
 } from "./job";
 export { disagreements, inOrder, type Disagreement } from "./order";
-export { appliedTo, depthsOf, isLessThanAgreed } from "./applied";
+export { appliedTo, becomes, depthsOf, isLessThanAgreed } from "./applied";
 export { lastByKey, ofKind } from "./last";
 export { upcast } from "./upcast";
 export {
@@ -79,6 +79,7 @@ export {
   type Disposition,
   type Severity,
 } from "./kinds/inspected";
+export { OLD_PARTS, SOURCES, type Source } from "./kinds/sources";
 export { USES, type Use } from "./kinds/stronger";
 export { WAYS_ON, type Way } from "./kinds/ways";
 export { DRIVEN, OPENED_BEFORE, type EarlierFigure, type HouseKept } from "./kinds/booking";

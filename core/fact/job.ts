@@ -223,6 +223,14 @@ export class Job {
   get causes(): Last<"cause"> {
     return this.last("cause");
   }
+  /** Where what goes in comes from, by part, where somebody said. */
+  get sources(): Last<"part-source"> {
+    return this.last("part-source");
+  }
+  /** What becomes of old parts. */
+  get oldParts(): Last<"old-part"> {
+    return this.last("old-part");
+  }
   get offers(): Last<"offer"> {
     return this.last("offer");
   }

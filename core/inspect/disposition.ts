@@ -8,7 +8,7 @@ import {
   type WeakPoint,
 } from "../book";
 import { figures } from "../measure";
-import { SEVERITIES, type Disposition, type FactOf, type Job } from "../fact";
+import { DISPOSITIONS, SEVERITIES, type Disposition, type FactOf, type Job } from "../fact";
 import type { DecisionRule } from "../reading";
 
 /** What the shop does as a rule, where practice differs. */
@@ -36,6 +36,7 @@ export interface Because {
     | "house"
     | "metal everywhere"
     | "made stronger"
+    | "later part"
     | "in good order";
   words: string;
   is: Disposition;
@@ -95,6 +96,7 @@ export function dispositions(job: Job, applied: Applied, schools: Schools, rule:
   const metal = metalEverywhere(job);
   const points = weakPoints(job, applied);
   const twins = lookedNext(job, applied);
+  const come = withLater(job, applied);
   const other = new Set(
     job.wrongs.filter(({ body }) => body.what === "another-versions-part").map(({ body }) => body.of),
   );
@@ -111,6 +113,7 @@ export function dispositions(job: Job, applied: Applied, schools: Schools, rule:
       ...(good && heated.has(part.id) && !measured.has(part.id) ? [BESIDE_BURNT] : []),
       ...findings.map(byFinding(part, applied.present)),
       ...byPlan(part, job, applied.present),
+      ...(come.get(part.id) ?? []),
       ...(other.has(part.id)
         ? [
             {
@@ -196,6 +199,25 @@ function byPlan({ id }: Part, { stronger }: Job, { stronger: ways = [] }: Book):
     ...(another ? because("upgrade", (way) => way === another) : []),
     ...(cut ? because("machine", (way) => way.id === cut.way) : []),
   ];
+}
+
+/** Parts that were not in the unit as it was found: later ones, and what comes with them. */
+function withLater(job: Job, { book, scoped, asBuilt }: Applied): ReadonlyMap<string, Because[]> {
+  const later = [...job.sources.values()].filter(({ body }) => body.from === "later");
+  if (!asBuilt || later.length === 0) return new Map();
+  const was = new Set(asBuilt.parts.map(({ id }) => id));
+  const nameOf = (is: (part: Part) => boolean): string => book.parts.find(is)?.name ?? "";
+  return new Map(
+    scoped.parts
+      .filter(({ id }) => !was.has(id))
+      .map(({ id, number }) => {
+        const its = later.find(({ body }) => body.number === number);
+        const words = its
+          ? `in place of ${nameOf((part) => part.id === its.body.part)}, says ${its.by}`
+          : `comes with ${later.map(({ body }) => nameOf((part) => part.number === body.number)).join(", ")}`;
+        return [id, [{ rule: "later part", words, is: "replace" }]];
+      }),
+  );
 }
 
 /** Where the book says to look next when a part is worn, by the part to look at. */
@@ -326,6 +348,16 @@ export const weakPoints = (job: Job, { scoped }: Pick<Applied, "scoped">): Point
     const fact = job.weakPoints.get(point.id) ?? null;
     return { point, fact, answer: point.answers.find(({ id }) => id === fact?.body.answer) ?? null };
   });
+
+/** What is flushed rather than cleaned, and kept rather than used again. */
+const FLUSHED: ReadonlySet<string> = new Set(["converter", "cooler"]);
+
+/** What a disposition is called for a part. */
+export function becomesWord(is: Disposition, { kind }: Pick<Part, "kind">): string {
+  const isFlushed = kind !== undefined && FLUSHED.has(kind);
+  if (isFlushed && is === "reuse") return "keep";
+  return isFlushed && is === "clean" ? "flush" : DISPOSITIONS.words[is];
+}
 
 /** Whether metal has gone everywhere, in words; null when it has not. Then converter, cooler and filters go, and perhaps the unit. */
 export function metalEverywhere(job: Job): string | null {

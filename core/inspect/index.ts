@@ -3,6 +3,7 @@ export { unanswered, type Unanswered } from "./closing";
 export {
   dispositions,
   isOfPoint,
+  becomesWord,
   isWanted,
   metalEverywhere,
   unlooked,
@@ -15,5 +16,5 @@ export {
 } from "./disposition";
 export { failed, type Failed } from "./failed";
 export { LOOKED_AT } from "./seen";
-export { unitPart, worth, type Option, type Worth } from "./worth";
+export { OTHER_UNITS, unitPart, worth, type Option, type Worth } from "./worth";
 export { DEGREES, goodOf, wearsOf } from "./wear";

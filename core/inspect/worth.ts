@@ -36,8 +36,11 @@ export interface Worth {
   hours: number;
 }
 
+/** Ways on by which another unit is bought. */
+export const OTHER_UNITS = ["reconditioned", "used"] as const;
+
 /** What a whole unit is called among the prices. */
-export const unitPart = (unit: string, way: "reconditioned" | "used"): string => `${unit}/${way}`;
+export const unitPart = (unit: string, way: (typeof OTHER_UNITS)[number]): string => `${unit}/${way}`;
 
 /** Metal that has gone everywhere makes a comeback likelier, whatever is replaced. */
 const USUAL_RISK: Readonly<Record<Way, number>> = { rebuild: 0.06, reconditioned: 0.04, used: 0.2 };

@@ -1,11 +1,11 @@
 import type { Applied, Book, FastenerGroup, Part, Step } from "../book";
-import type { Job } from "../fact";
-import { isWanted, type PartState } from "../inspect";
+import type { BodyOf, Job, Source } from "../fact";
+import { isWanted, unitPart, type PartState } from "../inspect";
 import { boughtOf } from "../pack";
 import { baseOf, compare, measureText } from "../quantity";
 
 /** What a line of the list is of. */
-export type NeedKind = "part" | "bolts" | "selective" | "stronger" | "fluid" | "used up";
+export type NeedKind = "unit" | "part" | "bolts" | "selective" | "stronger" | "fluid" | "used up";
 
 /** The first step of the build that cannot be done without it. */
 export interface Waits {
@@ -35,6 +35,8 @@ export interface Need {
   waits: Waits | null;
   /** What goes in instead of the old one, and what that brings along. */
   brings: string | null;
+  /** Where it comes from, if it is not simply bought. */
+  source: { from: Exclude<Source, "bought">; of: string; isHere: boolean } | null;
   /** Whether it is in already. */
   isIn: boolean;
 }
@@ -46,6 +48,9 @@ export interface WhileOpen {
   /** Minutes of the book’s steps that it takes to come to it again and to shut the unit after it. */
   minutes: number;
 }
+
+/** What of a book the list is made from. */
+type Within = Pick<Applied, "book" | "scoped">;
 
 /** What a unit needs, and what may still be added to it. */
 export interface Needs {
@@ -65,15 +70,26 @@ export interface Needs {
  */
 export function needsOf(
   job: Job,
-  applied: Pick<Applied, "scoped">,
+  applied: Within,
   states: readonly PartState[],
   chosen: readonly { seat: string; chain: string; name: string; number: string }[] = [],
 ): Needs {
   if (job.closed?.body.calledOff) return { lines: [], open: [], whileOpen: [] };
   const { scoped } = applied;
   const steps = new Steps(scoped);
+  const last = steps.count + 1;
+  const sorted = (all: readonly Need[]): Need[] =>
+    all
+      .map((line, i) => ({ line, i }))
+      .sort((a, b) => (a.line.waits?.at ?? last) - (b.line.waits?.at ?? last) || a.i - b.i)
+      .map(({ line }) => line);
+  const another = ofUnit(job, scoped, steps);
+  // The unit that was here is not built: what it would have needed nobody buys.
+  if (another) return { lines: sorted([...another, ...ofFluid(scoped)]), open: [], whileOpen: [] };
   const lines: Need[] = [
-    ...states.filter(isWanted).map((state) => ofPart(state, job, scoped.packs, steps)),
+    ...states
+      .filter((state) => isWanted(state) || state.is === "machine")
+      .map((state) => ofPart(state, job, applied, steps)),
     ...(scoped.fasteners ?? []).filter(({ oneTime }) => oneTime).map((group) => ofBolts(group, steps)),
     ...chosen.map((one): Need => ({
       id: `selective ${one.seat}`,
@@ -86,19 +102,15 @@ export function needsOf(
       because: ["chosen, and not on the shelf"],
       waits: steps.reading(one.chain),
       brings: null,
+      source: null,
       isIn: false,
     })),
     ...ofStronger(job, scoped),
     ...ofFluid(scoped),
     ...ofUsedUp(scoped, steps),
   ];
-  const last = steps.count + 1;
-  const inOrder = lines
-    .map((line, i) => ({ line, i }))
-    .sort((a, b) => (a.line.waits?.at ?? last) - (b.line.waits?.at ?? last) || a.i - b.i)
-    .map(({ line }) => line);
   return {
-    lines: inOrder,
+    lines: sorted(lines),
     open: states.filter(({ is }) => is === null || is === "measure-first"),
     whileOpen: whileOpen(states, scoped.packs, steps),
   };
@@ -150,30 +162,90 @@ class Steps {
 
 const minutes = (steps: readonly Step[]): number => steps.reduce((sum, step) => sum + (step.minutes ?? 0), 0);
 
-function ofPart(
-  { part, is, because, decided }: PartState,
-  job: Job,
-  packs: Book["packs"],
-  steps: Steps,
-): Need {
-  const later = is === "upgrade" ? part.instead?.[0] : undefined;
+/** A part that is wanted, or whose old one is machined. */
+function ofPart(state: PartState, job: Job, { book, scoped: { packs } }: Within, steps: Steps): Need {
+  const { part, is, because, decided } = state;
+  const fact = job.sources.get(part.id);
+  const from = is === "machine" ? "machined" : (fact?.body.from ?? "bought");
+  const later =
+    from === "later"
+      ? part.instead?.find(({ number }) => number === fact?.body.number)
+      : is === "upgrade"
+        ? part.instead?.[0]
+        : undefined;
+  const inPlace = [...job.sources.values()].find(
+    ({ body }) => body.from === "later" && body.number === part.number,
+  )?.body;
+  const isBought = from === "bought" || from === "later";
   const said = decided ? [`${decided.by}: ${decided.body.reason}`] : [];
   return {
     id: `part ${part.id}`,
     kind: "part",
     of: part.id,
     name: part.name,
-    number: later?.number ?? part.number,
+    number: isBought ? (later?.number ?? part.number) : null,
     count: boughtOf(packs, part),
     amount: null,
     because: [
       ...said,
-      ...because.filter((one) => one.is === "replace" || one.is === "upgrade").map(({ words }) => words),
+      ...because.filter((one) => WANTED.has(one.is) || one.is === is).map(({ words }) => words),
     ],
     waits: steps.taking(part.id),
-    brings: later?.brings ?? null,
+    brings: (later ?? insteadOf(book, inPlace))?.brings ?? null,
+    source:
+      from === "bought"
+        ? null
+        : { from, of: ofSource(fact?.body, from), isHere: fact?.body.from === from && fact.body.here },
     isIn: job.renewed.has(part.id),
   };
+}
+
+/** What the book says of a later part, where it stands beside the part it is in place of. */
+const insteadOf = ({ parts }: Book, said: BodyOf<"part-source"> | undefined) =>
+  parts.find(({ id }) => id === said?.part)?.instead?.find(({ number }) => number === said?.number);
+
+const WANTED: ReadonlySet<string | null> = new Set(["replace", "upgrade"]);
+
+/** Out of what, or by whom, and how far it ran; empty where it was said of another source. */
+const ofSource = (said: { from: Source; of: string; distance?: string } | undefined, from: Source): string =>
+  said && said.from === from ? [said.of, said.distance ?? ""].filter(Boolean).join(", ") : "";
+
+/** Another unit goes in, as a lead decided: itself, and what is renewed before it does. Null where this one is rebuilt. */
+function ofUnit(job: Job, { unit, parts, packs }: Book, steps: Steps): Need[] | null {
+  const decided = job.wayOn;
+  const way = decided?.body.way;
+  if (!decided || way === undefined || way === "rebuild") return null;
+  const offer = job.offers.get(way)?.body;
+  const its = [offer?.source, offer?.distance, offer?.grade && `grade ${offer.grade}`].filter(Boolean);
+  const renewed = parts.filter(({ id }) => offer?.renew?.includes(id));
+  const line = { amount: null, source: null, isIn: false } as const;
+  return [
+    {
+      ...line,
+      id: `unit ${way}`,
+      kind: "unit",
+      of: way,
+      name: [`${way} ${unit.name}`, ...its].join(", "),
+      number: unitPart(unit.id, way),
+      count: 1,
+      because: [`${decided.by}: ${decided.body.reason}`],
+      waits: null,
+      brings: offer?.warranty ?? null,
+    },
+    ...renewed.map((part): Need => ({
+      ...line,
+      id: `part ${part.id}`,
+      kind: "part",
+      of: part.id,
+      name: part.name,
+      number: part.number,
+      count: boughtOf(packs, part),
+      because: ["renewed before the other unit goes in"],
+      waits: steps.taking(part.id),
+      brings: null,
+      isIn: job.renewed.has(part.id),
+    })),
+  ];
 }
 
 const ofBolts = ({ id, name, number, count, carries }: FastenerGroup, steps: Steps): Need => ({
@@ -187,6 +259,7 @@ const ofBolts = ({ id, name, number, count, carries }: FastenerGroup, steps: Ste
   because: [`never used twice${carries ? `, with ${carries}` : ""}`],
   waits: steps.taking(id),
   brings: null,
+  source: null,
   isIn: false,
 });
 
@@ -206,6 +279,7 @@ const ofStronger = ({ stronger }: Job, { stronger: ways = [] }: Book): Need[] =>
         because: [`made stronger: ${stronger.body.reason}`],
         waits: null,
         brings: null,
+        source: null,
         isIn: false,
       },
     ];
@@ -233,6 +307,7 @@ function ofFluid({ fluid, soaks = [] }: Book): Need[] {
         because: [most.what, ...soaked.map((what) => `and for ${what}`)],
         waits: null,
         brings: null,
+        source: null,
         isIn: false,
       },
     ];
@@ -258,6 +333,7 @@ function ofUsedUp({ consumables = [], fasteners = [] }: Book, steps: Steps): Nee
         because: [one.for, ...bolts.map(({ name, count }) => `${name} (${count})`)],
         waits,
         brings: null,
+        source: null,
         isIn: false,
       },
     ];
@@ -345,8 +421,10 @@ export function standing(lines: readonly Need[], { box, shelf, coming }: Supply)
     return has;
   };
   return new Map(
-    lines.map(({ id, number, count, isIn }): [string, Stands] => {
+    lines.map(({ id, number, count, isIn, source }): [string, Stands] => {
       const asked = isIn ? 0 : count;
+      if (number === null && source?.isHere)
+        return [id, { box: asked, shelf: 0, coming: 0, due: null, isLate: false, short: 0 }];
       // What is in came out of the box, where it was there.
       if (isIn && number !== null) take(inBox, number, count);
       if (number === null)

@@ -95,10 +95,11 @@ export class Bench {
 
   constructor(
     job: Job,
-    private readonly applied: Pick<Applied, "present" | "scoped">,
+    private readonly applied: Pick<Applied, "present" | "scoped"> & Partial<Pick<Applied, "asBuilt">>,
   ) {
-    const { present, scoped } = applied;
-    const parts = new Map(present.parts.map((part) => [part.id, part]));
+    const { present, scoped, asBuilt } = applied;
+    const found = asBuilt ?? scoped;
+    const parts = new Map([...found.parts, ...present.parts].map((part) => [part.id, part]));
     const { places, outs } = replayed(job, present, parts);
     const placeOf = (part: Part): { place: string | null; by: Fact } | null => {
       const own = places.get(part.id);
@@ -107,22 +108,27 @@ export class Bench {
       return whole ? placeOf(whole) : null;
     };
     const { sat, cleaning } = job;
+    const was = new Set(found.parts.map(({ id }) => id));
+    const all = [...found.parts, ...scoped.parts.filter(({ id }) => !was.has(id))];
     this.things = new Map(
-      scoped.parts.map((part): [string, Thing] => {
-        const at = placeOf(part);
-        const place = at ? at.place : IN_UNIT;
-        const cleaned = cleaning.get(part.id)?.body.state;
-        return [
-          part.id,
-          {
-            part,
-            place,
-            moved: at?.by ?? null,
-            howItSat: sat.get(part.id) ?? null,
-            state: cleaned ?? "dirty",
-          },
-        ];
-      }),
+      // What comes with a later part was never in: it is nowhere to be looked for before somebody put it somewhere.
+      all
+        .filter(({ id }) => was.has(id) || places.has(id))
+        .map((part): [string, Thing] => {
+          const at = placeOf(part);
+          const place = at ? at.place : IN_UNIT;
+          const cleaned = cleaning.get(part.id)?.body.state;
+          return [
+            part.id,
+            {
+              part,
+              place,
+              moved: at?.by ?? null,
+              howItSat: sat.get(part.id) ?? null,
+              state: cleaned ?? "dirty",
+            },
+          ];
+        }),
     );
     this.bolts = new Map(
       (scoped.fasteners ?? []).map(({ id, name, count }): [string, Bolts] => {

@@ -45,11 +45,12 @@ export interface Plan {
  */
 export function planOf(
   job: Job,
-  applied: Pick<Applied, "present" | "scoped">,
+  applied: Pick<Applied, "present" | "scoped"> & Partial<Pick<Applied, "asBuilt">>,
   direction: Direction = "teardown",
 ): Plan {
   const bench = new Bench(job, applied);
-  const { scoped } = applied;
+  // What comes out is what was found, whatever goes in.
+  const scoped = (direction === "teardown" ? applied.asBuilt : null) ?? applied.scoped;
   const said = job.steps;
   const parts = new Map(scoped.parts.map((part) => [part.id, part]));
   const groups = new Map((scoped.fasteners ?? []).map((group) => [group.id, group]));

@@ -71,6 +71,7 @@ export const part = object({
   station: optional(refersTo("station")),
   count: optional(whole(1, 60)),
   sold: about("How it is sold, when not alone.", optional(oneOf("with its assembly", "as a set"))),
+  inVehicle: about("Stays in the vehicle: no step at the bench takes it off.", optional(flag)),
   oneTime: about("Never goes in twice.", optional(flag)),
   always: about(
     "Replaced on principle: a reason of the catalogue, or of `reasons`.",

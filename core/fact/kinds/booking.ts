@@ -31,6 +31,13 @@ export const DRIVEN = codes({
 /** Whether somebody was in the unit before. */
 export const OPENED_BEFORE = codes({ "not-told": "not known", no: "no", yes: "yes" });
 
+/** How far something ran. */
+export const ODOMETER = matching(
+  /^(\d[\d .,]{0,9}\s*(km|mi)?)?$/,
+  "an odometer",
+  "write it as 148 200 km, or leave it empty",
+);
+
 /** What the customer brought, and in what words. */
 export const booking = kind(
   "booking",
@@ -38,11 +45,7 @@ export const booking = kind(
     vehicle: words(2, 120),
     customer: maybeWords(120),
     words: words(3, 4000),
-    odometer: matching(
-      /^(\d[\d .,]{0,9}\s*(km|mi)?)?$/,
-      "an odometer",
-      "write it as 148 200 km, or leave it empty",
-    ),
+    odometer: ODOMETER,
     use: about("How it is driven, in words: towing, taxi, short trips.", optional(maybeWords(500))),
     driven: optional(coded(DRIVEN)),
     earlier: about(

@@ -5,6 +5,7 @@ import * as inspected from "./inspected";
 import * as measured from "./measured";
 import * as pictures from "./pictures";
 import * as selected from "./selected";
+import * as sources from "./sources";
 import * as made from "./stronger";
 import * as told from "./told";
 import * as ways from "./ways";
@@ -42,6 +43,8 @@ export const KINDS = {
   "weak-point": inspected.weakPoint,
   renewed: inspected.renewed,
   cause: inspected.cause,
+  "part-source": sources.partSource,
+  "old-part": sources.oldPart,
   stronger: made.stronger,
   offer: ways.offer,
   "way-on": ways.wayOn,

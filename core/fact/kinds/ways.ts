@@ -1,6 +1,7 @@
-import { about, maybeWords, number, object, whole, words } from "../../shape";
+import { about, listOnce, maybeWords, number, object, optional, refersTo, whole, words } from "../../shape";
 import { codes, type CodeOf } from "../codes";
 import { coded, kind, LEADS } from "../kind";
+import { ODOMETER } from "./booking";
 
 /** The ways on from a broken unit. */
 export const WAYS_ON = codes({ rebuild: "rebuild", reconditioned: "reconditioned", used: "used" });
@@ -15,9 +16,13 @@ export const offer = kind(
     hours: about("Hours of work.", number(0, 500)),
     risk: about("Chance of a comeback in percent.", number(0, 100)),
     note: maybeWords(500),
+    source: about("Where the other unit comes from.", optional(words(1, 120))),
+    distance: about("How far the other unit ran.", optional(ODOMETER)),
+    grade: about("How its seller grades it.", optional(words(1, 40))),
+    warranty: about("What is promised on it.", optional(words(1, 120))),
+    renew: about("Parts that are renewed before it goes in.", optional(listOnce(refersTo("part"), 0, 60))),
   }),
   {
-    onCard: false,
     means: "what one way on for this unit costs",
     about: ({ way }) => way,
     sentence: ({ way }) => `offer: ${WAYS_ON.words[way]}`,
@@ -25,7 +30,6 @@ export const offer = kind(
 );
 
 export const wayOn = kind("way-on", object({ way: coded(WAYS_ON), reason: words(2, 500) }), {
-  onCard: false,
   means: "whether it is rebuilt; a lead decides",
   about: () => "",
   who: LEADS,
