@@ -1,21 +1,24 @@
 import pg from "pg";
 import { openPool } from "../store/database";
+import { keptParts, shelfValue, toCount } from "../store/restock";
 import { listShelf, movementsOf, stockOf } from "../store/shelf";
 
 const BINS = 20_000;
 const MOVEMENTS = 2_000_000;
 const RUNS = 200;
+/** Of what looks at the whole shelf. */
+const RUNS_WHOLE = 20;
 
 const median = (values: number[]): number =>
   [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
-async function time(work: (i: number) => Promise<unknown>): Promise<number> {
+async function time(work: (i: number) => Promise<unknown>, runs: number): Promise<number> {
   const taken: number[] = [];
-  for (let i = 0; i < RUNS; i++) {
+  for (let i = 0; i < runs; i++) {
     const begun = performance.now();
     await work(i);
     taken.push(performance.now() - begun);
   }
-  return median(taken.slice(RUNS / 10));
+  return median(taken.slice(runs / 10));
 }
 
 /**
@@ -49,7 +52,8 @@ export async function shelf(url: string, say: (text: string) => void): Promise<v
   await filler.end();
   const part = (i: number): string => `BN-${1 + ((i * 7919) % BINS)}`;
   const series = (i: number): string[] => Array.from({ length: 40 }, (_, k) => part(i * 40 + k));
-  const lines: [string, (i: number) => Promise<unknown>, (i: number) => Promise<unknown>][] = [
+  const bare = (text: string) => () => pool.query(text);
+  const lines: [string, (i: number) => Promise<unknown>, (i: number) => Promise<unknown>, number?][] = [
     [
       "forty sizes of a unit",
       (i) => stockOf(pool, series(i)),
@@ -74,12 +78,35 @@ export async function shelf(url: string, say: (text: string) => void): Promise<v
       (i) => movementsOf(pool, part(i)),
       (i) => pool.query("select * from movement where part = $1 order by at desc limit 60", [part(i)]),
     ],
+    [
+      "what is to be counted",
+      () => toCount(pool),
+      bare(
+        "select part, count(*) from (select part from movement order by at desc limit 2000) m group by part",
+      ),
+      RUNS_WHOLE,
+    ],
+    [
+      "all that is kept",
+      () => keptParts(pool),
+      bare("select p.part, p.name, s.on_hand, p.price_cents from shelf_part p join stock s using (part)"),
+      RUNS_WHOLE,
+    ],
+    [
+      "what it is worth, and since when",
+      () => shelfValue(pool),
+      bare(
+        `select p.part, m.at from shelf_part p left join lateral
+           (select at from movement where part = p.part and quantity < 0 order by at desc limit 1) m on true`,
+      ),
+      RUNS_WHOLE,
+    ],
   ];
-  say("shelf                     median ms   bare SQL   ratio");
-  for (const [name, own, bare] of lines) {
-    const [mine, floor] = [await time(own), await time(bare)];
+  say("shelf                             median ms   bare SQL   ratio");
+  for (const [name, own, floorOf, runs = RUNS] of lines) {
+    const [mine, floor] = [await time(own, runs), await time(floorOf, runs)];
     say(
-      `${name.padEnd(24)} ${mine.toFixed(2).padStart(10)} ${floor.toFixed(2).padStart(10)} ${(mine / floor).toFixed(1).padStart(7)}`,
+      `${name.padEnd(33)} ${mine.toFixed(2).padStart(10)} ${floor.toFixed(2).padStart(10)} ${(mine / floor).toFixed(1).padStart(7)}`,
     );
   }
   await pool.end();

@@ -4,6 +4,7 @@ import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook } from "./books";
 import { addFacts } from "./facts";
 import { openJob } from "./jobs";
+import { arrive, order } from "./orders";
 import { countTable, keptParts, shelfTable, shelfValue, takenByJobs, toCount, unitsOf } from "./restock";
 import { addShelfPart, movementsOf, receive, reserve } from "./shelf";
 import { testDatabase } from "./testing";
@@ -70,6 +71,47 @@ describe("what jobs took", () => {
         ]),
       },
     ]);
+  });
+});
+
+describe("a kit that was bought", () => {
+  it("is what the job took, and not what lay in it", async () => {
+    const job = await newJob();
+    await order(db.pool, {
+      id: newId(),
+      job,
+      by,
+      shelf: [],
+      lines: [
+        {
+          supplier: "Tidewater Parts",
+          part: "KIT-7",
+          name: "seal kit",
+          pieces: 1,
+          cents: 9_000,
+          days: 2,
+          contents: [
+            { number: "S1", name: "seal", count: 2 },
+            { number: "S2", name: "ring", count: 4 },
+          ],
+        },
+        { supplier: "Tidewater Parts", part: "S2", name: "ring", pieces: 3, cents: 300, days: 2 },
+      ],
+    });
+    const { rows } = await db.pool.query<{ id: string; pieces: number }>(
+      "select id, pieces from purchase_line where job = $1",
+      [job],
+    );
+    for (const { id, pieces } of rows)
+      await arrive(db.pool, { id: newId(), line: id, what: "arrived", pieces, note: "", by });
+    await boxed(job, "S1", -1, "to the shelf");
+    await close(job);
+    expect((await takenByJobs(db.pool)).at(-1)?.took).toEqual(
+      new Map([
+        ["KIT-7", 1],
+        ["S2", 3],
+      ]),
+    );
   });
 });
 

@@ -4,7 +4,7 @@ import { countShelf } from "./shelf";
 /** So many of the last closed jobs tell what jobs take. */
 const LAST_JOBS = 400;
 
-/** What each of the last closed jobs took, bought or off the shelf, and of which unit it was; those of which nothing was kept say nothing. */
+/** What each of the last closed jobs took, bought or off the shelf, what came in a kit as the kit, and of which unit it was; those of which nothing was kept say nothing. */
 export async function takenByJobs(db: Queryable): Promise<{ unit: string; took: Map<string, number> }[]> {
   const { rows } = await db.query<{ unit: string; taken: Record<string, number> }>({
     name: "taken-by-jobs",
@@ -13,7 +13,11 @@ export async function takenByJobs(db: Queryable): Promise<{ unit: string; took: 
              join job j on j.id = l.job join book b on b.id = j.book
              cross join lateral (
                select part, sum(pieces)::int as pieces from (
-                 select b.part, b.quantity as pieces from box_movement b where b.job = l.job
+                 select b.part, b.quantity as pieces from box_movement b left join purchase_line p on p.id = b.line
+                  where b.job = l.job and p.contents is null
+                 union all
+                 select p.part, e.pieces from purchase_line p join purchase_event e on e.line = p.id and e.what = 'arrived'
+                  where p.job = l.job and p.contents is not null
                  union all
                  select m.part, -m.quantity from movement m where m.job = l.job and m.why = 'fitted') each
                group by part having sum(pieces) > 0) t

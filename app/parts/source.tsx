@@ -63,7 +63,7 @@ function Bought({ part, line, inPlace }: { part: Part; line: Need; inPlace: bool
       >
         {inPlace ? `${part.name} again, ${part.number}` : `Bought new, ${part.number}`}
       </button>
-      {(part.instead ?? []).map(({ number, brings }) => {
+      {(part.instead ?? []).map(({ number, brings, machine, forbids }) => {
         const isIn = said?.from === "later" && said.number === number;
         const sets = applied.book.parts.find((one) => one.number === number)?.sets;
         return (
@@ -79,6 +79,8 @@ function Bought({ part, line, inPlace }: { part: Part; line: Need; inPlace: bool
               <b>{number} instead</b>
               <span className="block text-sm font-normal">
                 {brings}
+                {machine && `; machine first: ${machine}`}
+                {forbids && `; never with ${forbids}`}
                 {sets && `; the unit is ${traitWords(applied.book.traits, sets)} then`}
               </span>
             </span>

@@ -191,7 +191,7 @@ function ofPart(state: PartState, job: Job, { book, scoped: { packs } }: Within,
       ...because.filter((one) => WANTED.has(one.is) || one.is === is).map(({ words }) => words),
     ],
     waits: steps.taking(part.id),
-    brings: (later ?? insteadOf(book, inPlace))?.brings ?? null,
+    brings: broughtWords(later ?? insteadOf(book, inPlace)),
     source:
       from === "bought"
         ? null
@@ -203,6 +203,16 @@ function ofPart(state: PartState, job: Job, { book, scoped: { packs } }: Within,
 /** What the book says of a later part, where it stands beside the part it is in place of. */
 const insteadOf = ({ parts }: Book, said: BodyOf<"part-source"> | undefined) =>
   parts.find(({ id }) => id === said?.part)?.instead?.find(({ number }) => number === said?.number);
+
+/** What a later part brings, what it forbids and what it asks to be machined, in words. */
+const broughtWords = (later: ReturnType<typeof insteadOf>): string | null =>
+  later
+    ? [
+        later.brings,
+        ...(later.machine === undefined ? [] : [`machine first: ${later.machine}`]),
+        ...(later.forbids === undefined ? [] : [`never with ${later.forbids}`]),
+      ].join("; ")
+    : null;
 
 const WANTED: ReadonlySet<string | null> = new Set(["replace", "upgrade"]);
 

@@ -88,7 +88,17 @@ export const part = object({
   ),
   instead: about(
     "A later or other part that goes in instead, and what it brings along.",
-    optional(list(object({ number: text, brings: text }), 1)),
+    optional(
+      list(
+        object({
+          number: text,
+          brings: text,
+          forbids: about("What may not go in with it any more.", optional(text)),
+          machine: about("What must be machined before it fits.", optional(text)),
+        }),
+        1,
+      ),
+    ),
   ),
   lookAlikes: about(
     "Parts that look the same, and what tells them apart.",
