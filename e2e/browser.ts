@@ -302,6 +302,8 @@ interface Spot {
 const SPOT = `
   const [xpath, least, scripted, done] = arguments;
   const look = () => {
+    // A person sees no more of it, but what is pressed before the script has taken over may be undone by it.
+    if (scripted && !("listens" in document.documentElement.dataset)) return "not listening yet";
     const found = document.evaluate(xpath, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE, null).singleNodeValue;
     if (!found) return "not seen";
     if (found.tagName === "OPTION") return "option";

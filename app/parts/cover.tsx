@@ -8,6 +8,7 @@ import { supplierWords } from "./supplier-words";
 import { SOME_DAY, type Cover, type Take } from "~core/kit";
 import { moneyText } from "~core/quantity";
 import { namesOf } from "./needs";
+import { takenText } from "./taken";
 
 const TradeChart = lazy(() => import("./trade-chart"));
 
@@ -69,8 +70,9 @@ export function CoverPanel({
 }
 
 /** Orders what is shown and fetches what lies on the shelf, in one go. */
-function OrderThis({ cover: { takes, cents, days: by }, orderId }: { cover: Cover; orderId: string }) {
+function OrderThis({ cover, orderId }: { cover: Cover; orderId: string }) {
   const { Form: Sent, data: answer, state } = useFetcher<{ problem: string }>();
+  const { takes, cents, days: by } = cover;
   const bought = takes.some(({ supplier }) => supplier !== null);
   const shelved = takes.some(({ supplier }) => supplier === null);
   const words = bought ? (shelved ? "Order, and take from the shelf" : "Order this") : "Take from the shelf";
@@ -80,6 +82,7 @@ function OrderThis({ cover: { takes, cents, days: by }, orderId }: { cover: Cove
       <input type="hidden" name="id" value={orderId} />
       <input type="hidden" name="cents" value={cents} />
       <input type="hidden" name="days" value={by} />
+      <input type="hidden" name="takes" value={takenText(cover)} />
       <button className="btn btn-primary touch w-full text-lg" disabled={state !== "idle"}>
         {words}
       </button>

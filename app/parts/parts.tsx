@@ -17,9 +17,9 @@ import { readForm, typedIn } from "~/server/form";
 import { mustBe } from "~/server/session";
 import type { Applied, Book } from "~core/book";
 import type { Job } from "~core/fact";
-import { SOME_DAY, type Cover } from "~core/kit";
+import { held, SOME_DAY, type Cover } from "~core/kit";
 import { standing, type Need } from "~core/needs";
-import { field, uuid, whole, words } from "~core/shape";
+import { field, uuid, whole, words, written } from "~core/shape";
 import { backToShelf, order, supplyOf, type NewOrder } from "~store/orders";
 import { depositsOf, pricesOf } from "~store/prices";
 import type { Route } from "./+types/parts";
@@ -30,7 +30,8 @@ import { namesOf, needsNow, numbersOf } from "./needs";
 import { OpenYet, WhileOpenList } from "./more";
 import { ComesFrom } from "./source";
 import { supplyFrom } from "./supply";
-import { kitsOf, onShelf, waysOf } from "./ways-of";
+import { takenFrom } from "./taken";
+import { coverQuestion, kitsOf, onShelf } from "./ways-of";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Parts ${params.number} · Yard Key` }];
 
@@ -49,7 +50,12 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
   return { stock, onHand, prices, deposits, supply, ids: { order: newId(), back: newId() } };
 };
 
-const ordered = { id: field(uuid), cents: field(whole(0, 1_000_000_000)), days: field(whole(0, 100_000)) };
+const ordered = {
+  id: field(uuid),
+  cents: field(whole(0, 1_000_000_000)),
+  days: field(whole(0, 100_000)),
+  takes: field(written(takenFrom, "")),
+};
 const back = { id: field(uuid), part: field(words(1, 80)), pieces: field(whole(1, 1000)) };
 
 /** Orders what is shown, one order to each supplier, and takes what is on the shelf; or puts what is over back there. */
@@ -71,10 +77,10 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
     return data({ problem: "Nothing was shown to be ordered. Look again." }, { status: 400 });
   if (record.facts.some(({ body }) => body.kind === "closed"))
     return data({ problem: "The job is closed." }, { status: 409 });
-  const { id, cents, days } = form.values;
-  const { ways, seats } = await waysOf(context, params.number);
-  const way = ways.front.find((one) => one.cents === cents && one.days === days);
-  if (!way) return data({ problem: CHANGED }, { status: 409 });
+  const { id, cents, days, takes } = form.values;
+  const { question, seats } = await coverQuestion(context, params.number);
+  const way = held(question, takes);
+  if (way?.cents !== cents || way.days !== days) return data({ problem: CHANGED }, { status: 409 });
   const gone = await order(
     pool,
     { id, job: record.id, by: staff.name, ...linesOf(way, record.book, seats) },

@@ -1,10 +1,10 @@
 import type { RouterContextProvider } from "react-router";
 import { stockOfUnit } from "~/choose/chain-page";
 import { unitOf } from "~/choose/decide";
-import { coveredBeside, type Ways } from "~/server/beside";
 import { services } from "~/server/context";
 import { jobContext } from "~/server/job-context";
 import type { Book } from "~core/book";
+import type { CoverQuestion } from "~core/kit";
 import { together } from "~core/measure";
 import { standing, type Need } from "~core/needs";
 import type { Pool } from "~store/database";
@@ -50,11 +50,11 @@ function wantedOf(lines: readonly Need[], stands: ReturnType<typeof standing>): 
   return wanted;
 }
 
-/** The ways to cover what a job still needs, from the cheapest to the soonest, as it stands on the server; and which seats its selectives are for. */
-export async function waysOf(
+/** What a job still needs and what there is to cover it with, as it stands on the server; and which seats its selectives are for. */
+export async function coverQuestion(
   context: Readonly<RouterContextProvider>,
   number: string,
-): Promise<{ ways: Ways; seats: ReadonlyMap<string, string[]> }> {
+): Promise<{ book: Book; question: CoverQuestion; seats: ReadonlyMap<string, string[]> }> {
   const { pool } = context.get(services);
   const { record, job, applied, house } = await jobContext(context, number);
   const { book } = record;
@@ -65,7 +65,7 @@ export async function waysOf(
     supplyOf(pool, record.id),
   ]);
   const { lines } = needsNow(job, applied, house, together(unitOf(record, house, stock)));
-  const ways = await coveredBeside({
+  const question: CoverQuestion = {
     wanted: wantedOf(lines, standing(lines, supplyFrom(supply, []))),
     // Of every version: what lies in a box for another one is left over.
     kits: [...kitsOf(book)].map(([of, contents]) => ({
@@ -74,8 +74,8 @@ export async function waysOf(
     })),
     offers,
     onHand: new Map(shelf),
-  });
-  return { ways, seats: seatsOf(lines) };
+  };
+  return { book, question, seats: seatsOf(lines) };
 }
 
 /** The seats that pieces of a number were chosen for. */

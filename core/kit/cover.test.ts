@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from "@jest/globals";
 import loadHighs from "highs";
 import { dice } from "../testing/choices";
-import { coverOf, frontOf, plainCover, type Cover, type CoverQuestion } from "./cover";
+import { coverOf, frontOf, held, plainCover, takenOf, type Cover, type CoverQuestion } from "./cover";
 import { solvedBy, type SolveProgram } from "./program";
 
 let solve: SolveProgram;
@@ -107,6 +107,57 @@ describe("covering what a unit needs", () => {
       }
     }
     expect(whole).toBeGreaterThan(50);
+  });
+
+  it("holds as it was shown, whatever else there is by now, until something of it changes", () => {
+    let [shown, fell] = [0, 0];
+    for (const seed of seeds) {
+      const question = oddQuestion(seed);
+      for (const way of frontOf(question, solve)) {
+        shown++;
+        const taken = takenOf(way);
+        const again = (other: Partial<CoverQuestion> = {}, of = taken): Cover | null =>
+          held(Object.assign({}, question, other), of);
+        // Said in another order, and with something cheaper about, it is the same way.
+        const short = new Set(way.missing.map(({ number }) => number));
+        const had = [...question.wanted.keys()].find((number) => !short.has(number)) ?? "";
+        const cheap = { number: had, supplier: "new", cents: 1, days: 0, pack: 1 };
+        for (const one of [
+          again(),
+          again({ offers: [...question.offers, cheap] }),
+          again({}, [...taken].reverse()),
+        ]) {
+          expect([seed, one?.cents, one?.days, one?.missing]).toEqual([
+            seed,
+            way.cents,
+            way.days,
+            way.missing,
+          ]);
+          expect(one?.left).toEqual(expect.arrayContaining(way.left));
+        }
+        for (const [i, { number, supplier, packs }] of taken.entries()) {
+          const rest = question.offers.filter((one) => one.number !== number || one.supplier !== supplier);
+          const its = question.offers.filter((one) => !rest.includes(one));
+          const dearer = its.map((one) => Object.assign({}, one, { cents: one.cents + 7 }));
+          if (supplier === null) expect(again({ onHand: new Map() })).toBeNull();
+          else {
+            fell++;
+            expect(again({ offers: rest })).toBeNull();
+            expect(again({ offers: [...rest, ...dearer] })?.cents).toBe(way.cents + 7 * packs);
+          }
+          // One less would not do, twice the same is nonsense, and one more is not needed.
+          expect(again({}, taken.toSpliced(i, 1))).toBeNull();
+          expect(again({}, [...taken, ...taken.slice(i, i + 1)])).toBeNull();
+          const more = taken.map((one, j) => (i === j ? Object.assign({}, one, { packs: packs + 1 }) : one));
+          expect(again({}, more)).toBeNull();
+        }
+        // The list has grown by what somebody sells.
+        const sold = { number: "late", supplier: "near", cents: 50, days: 1, pack: 1 };
+        const grown = new Map([...question.wanted, ["late", 1] as const]);
+        expect(again({ wanted: grown, offers: [...question.offers, sold] })).toBeNull();
+      }
+    }
+    expect(Math.min(shown, fell)).toBeGreaterThan(60);
   });
 
   it("trades price for days, each step sooner and dearer, and nothing that costs as much and comes later", () => {

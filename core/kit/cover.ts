@@ -56,8 +56,15 @@ interface Source extends Take {
   brings: readonly (readonly [number: string, count: number])[];
 }
 
+/** Everything worth taking by a day: of what is alike the cheapest. */
+function sourcesOf(question: CoverQuestion, latest: number): Source[] {
+  const all = everySource(question, latest);
+  const isBought = ({ supplier }: Source): boolean => supplier !== null;
+  return [...all.filter((one) => !isBought(one)), ...cheapestOf(all.filter(isBought))].sort(byName);
+}
+
 /** Everything that could be taken by a day, one of each; whose contents nobody wants is left out. */
-function sourcesOf({ wanted, kits, offers, onHand }: CoverQuestion, latest: number): Source[] {
+function everySource({ wanted, kits, offers, onHand }: CoverQuestion, latest: number): Source[] {
   const contents = new Map(kits.map((kit) => [kit.number, kit.contents]));
   const bringsOf = (number: string, pieces: number): (readonly [string, number])[] =>
     [...(contents.get(number) ?? new Map([[number, 1]]))].flatMap(([of, count]) =>
@@ -93,7 +100,7 @@ function sourcesOf({ wanted, kits, offers, onHand }: CoverQuestion, latest: numb
       ? [{ number, supplier, packs: 1, pieces: pack, cents, days: by, isKit, brings, most: enough(brings) }]
       : [];
   });
-  return [...shelf, ...cheapestOf(bought)].filter(usable).sort(byName);
+  return [...shelf, ...bought].filter(usable);
 }
 
 /** Of packs alike only the cheapest, the soonest of several as cheap: all that are here come in time. */
@@ -110,12 +117,7 @@ function cheapestOf(bought: readonly Source[]): Source[] {
 
 const byDays = (a: Source, b: Source): number => a.days - b.days || byName(a, b);
 /** One order, whichever the question came in: of several answers as good it is always the same. */
-const byName = (a: Source, b: Source): number => {
-  const [one, other] = [a, b].map(
-    ({ number, supplier, pieces }) => `${number}\t${supplier ?? ""}\t${pieces}`,
-  );
-  return (one ?? "") < (other ?? "") ? -1 : 1;
-};
+const byName = (a: Source, b: Source): number => (nameOf(a) < nameOf(b) ? -1 : 1);
 
 /**
  * The cheapest way to have everything that is wanted by a day, whole packs and whole kits, with nothing in it that could be left out. Exact: an integer
@@ -126,16 +128,7 @@ const byName = (a: Source, b: Source): number => {
  */
 export function coverOf(question: CoverQuestion, solve: SolveProgram, latest = Infinity): Cover {
   const sources = sourcesOf(question, latest);
-  const there = new Map<string, number>();
-  for (const { brings, most } of sources)
-    for (const [of, count] of brings) there.set(of, (there.get(of) ?? 0) + count * most);
-  const missing: Cover["missing"] = [];
-  const wanted = new Map<string, number>();
-  for (const [number, count] of question.wanted) {
-    const can = Math.min(count, there.get(number) ?? 0);
-    if (can < count) missing.push({ number, count: count - can });
-    if (can > 0) wanted.set(number, can);
-  }
+  const { wanted, missing } = canBeHad(question, sources);
   const columns = sources.map(({ cents, most, brings }, i): Column => ({
     name: `x${i}`,
     cost: cents,
@@ -154,6 +147,79 @@ export function coverOf(question: CoverQuestion, solve: SolveProgram, latest = I
       : [];
   });
   return { ...told(question, takes, missing), proven: found?.proven ?? false };
+}
+
+/** What of a way to cover something is to be said to know it again: how many packs of what, of whom, and pieces in one. */
+export interface Taken {
+  number: string;
+  /** Null: from the shelf. */
+  supplier: string | null;
+  packs: number;
+  pieces: number;
+}
+
+/** A way to cover something, as it is told to whoever is to carry it out. */
+export const takenOf = ({ takes }: Pick<Cover, "takes">): Taken[] =>
+  takes.map(({ number, supplier, packs, pieces }) => ({ number, supplier, packs, pieces: pieces / packs }));
+
+/**
+ * A way that was shown some time ago, as it stands now: at today's prices and days. It need not be the cheapest any more, nor has anything to be
+ * searched for.
+ *
+ * @param taken what is taken, as it was shown.
+ * @returns null where it no longer holds: something of it is not sold or not on the shelf any more, it does not bring all that can be had, or
+ *   something of it is not needed any more.
+ */
+export function held(question: CoverQuestion, taken: readonly Taken[]): Cover | null {
+  const all = everySource(question, Infinity);
+  const { wanted, missing } = canBeHad(question, all);
+  const columns: Column[] = [];
+  const takes: Take[] = [];
+  const chosen = new Map<string, number>();
+  for (const { number, supplier, packs, pieces: each } of taken) {
+    const source = all.find(
+      (one) => one.number === number && one.supplier === supplier && one.pieces === each,
+    );
+    if (!source || packs > source.most || chosen.has(nameOf(source))) return null;
+    const { cents, days, isKit, brings, most } = source;
+    chosen.set(nameOf(source), packs);
+    columns.push({ name: nameOf(source), cost: cents, most, brings });
+    takes.push({ number, supplier, packs, pieces: each * packs, cents: cents * packs, days, isKit });
+  }
+  const there = thereOf(columns, chosen);
+  const isEnough = [...wanted].every(([number, count]) => (there.get(number) ?? 0) >= count);
+  const needed = withoutIdle(chosen, columns, wanted);
+  const isIdle = [...chosen].some(([name, packs]) => needed.get(name) !== packs);
+  return isEnough && !isIdle ? told(question, takes, missing) : null;
+}
+
+const nameOf = ({ number, supplier, pieces }: Pick<Source, "number" | "supplier" | "pieces">): string =>
+  `${number}\t${supplier ?? ""}\t${pieces}`;
+
+/** What columns bring together, by number. */
+function thereOf(columns: readonly Column[], chosen: ReadonlyMap<string, number>): Map<string, number> {
+  const there = new Map<string, number>();
+  for (const { name, brings } of columns)
+    for (const [of, count] of brings) there.set(of, (there.get(of) ?? 0) + count * (chosen.get(name) ?? 0));
+  return there;
+}
+
+/** Of what is wanted that which can be had at all, and the rest. */
+function canBeHad(
+  question: CoverQuestion,
+  sources: readonly Source[],
+): { wanted: Map<string, number>; missing: Cover["missing"] } {
+  const there = new Map<string, number>();
+  for (const { brings, most } of sources)
+    for (const [of, count] of brings) there.set(of, (there.get(of) ?? 0) + count * most);
+  const missing: Cover["missing"] = [];
+  const wanted = new Map<string, number>();
+  for (const [number, count] of question.wanted) {
+    const can = Math.min(count, there.get(number) ?? 0);
+    if (can < count) missing.push({ number, count: count - can });
+    if (can > 0) wanted.set(number, can);
+  }
+  return { wanted, missing };
 }
 
 /** Something that covers it: of every source as much as any of its numbers could ask for. */

@@ -1,0 +1,2 @@
+import { kits } from "./bench-kits";
+await kits((t) => console.log(t));
