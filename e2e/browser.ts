@@ -163,25 +163,30 @@ export class Person {
     const until = performance.now() + PATIENCE;
     for (;;) {
       const spot = await this.driver.executeAsyncScript<Spot | string>(SPOT, xpath, least, this.scripted);
-      if (typeof spot !== "string") return await this.click(spot);
+      if (typeof spot !== "string" && (await this.click(spot))) return;
       // What a list drops down is drawn by the browser itself.
       if (spot === "option") return await (await this.see(xpath)).click();
-      if (performance.now() > until) throw new Error(`${spot}: ${xpath}`);
+      if (performance.now() > until)
+        throw new Error(`${typeof spot === "string" ? spot : "moved"}: ${xpath}`);
       await pause(LOOK_AGAIN);
     }
   }
 
-  /** Moves the mouse there and clicks. The driver's own click asks again for all that is known already: most of a click's time went there. */
-  private async click({ x, y }: Spot): Promise<void> {
-    const mouse = (type: string, more: object = {}): Promise<void> =>
-      (this.driver as chrome.Driver).sendDevToolsCommand(
-        "Input.dispatchMouseEvent",
-        Object.assign({ type, x, y }, more),
-      );
-    const left = { button: "left", clickCount: 1 };
-    await mouse("mouseMoved");
-    await mouse("mousePressed", left);
-    await mouse("mouseReleased", left);
+  /**
+   * Clicks there. The driver's own click asks again for all that is known already: most of a click's time went there.
+   *
+   * @returns false where what was meant had moved away meanwhile: then nothing was clicked.
+   */
+  private async click({ x, y }: Spot): Promise<boolean> {
+    for (const type of ["mousePressed", "mouseReleased"])
+      await (this.driver as chrome.Driver).sendDevToolsCommand("Input.dispatchMouseEvent", {
+        type,
+        x,
+        y,
+        button: "left",
+        clickCount: 1,
+      });
+    return !this.scripted || (await this.driver.executeScript<boolean | null>(HIT)) !== false;
   }
 
   /**
@@ -332,8 +337,27 @@ const SPOT = `
   const frame = document.hidden ? (then) => setTimeout(then, 20) : requestAnimationFrame;
   frame(() => frame(() => {
     const then = look();
-    done(typeof then === "string" || (then.x === first.x && then.y === first.y) ? then : "moving");
+    if (typeof then === "string" || then.x !== first.x || then.y !== first.y)
+      return done(typeof then === "string" ? then : "moving");
+    // The page may still move before the click comes: one that would hit something else hits nothing.
+    const meant = document.elementFromPoint(then.x, then.y);
+    window.clickHit = undefined;
+    const guard = (event) => {
+      if (event.type === "pointerdown") window.clickHit = event.target === meant || meant.contains(event.target);
+      if (window.clickHit === false) {
+        event.preventDefault();
+        event.stopImmediatePropagation();
+      }
+    };
+    const kinds = ["pointerdown", "mousedown", "pointerup", "mouseup", "click"];
+    window.clickGuard?.();
+    window.clickGuard = () => kinds.forEach((kind) => window.removeEventListener(kind, guard, true));
+    for (const kind of kinds) window.addEventListener(kind, guard, true);
+    done(then);
   }));`;
+
+/** Whether the click hit what was meant; nothing on a page that it has led to. */
+const HIT = "window.clickGuard?.(); return window.clickHit;";
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 

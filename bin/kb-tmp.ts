@@ -1,2 +1,0 @@
-import { kits } from "./bench-kits";
-await kits((t) => console.log(t));
