@@ -81,4 +81,44 @@ describe("strangers", () => {
     expect([answer.status, await answer.text()]).toEqual([200, "got 7000"]);
     for (const socket of slow) socket.destroy();
   });
+
+  it("wait while something is worked on for the house, but not for what never ends", async () => {
+    const order: string[] = [];
+    let finish = (): void => {};
+    const held = new Promise<void>((done) => (finish = done));
+    const doors = await Promise.all(
+      [60_000, 20].map(async (brief) => {
+        const app = express();
+        app.use(strangersInTurn(KEY, brief), async (request, response) => {
+          const who = request.get("cookie") ? "house" : "stranger";
+          order.push(`${who} asks`);
+          if (who === "house") await held;
+          order.push(`${who} is answered`);
+          response.send(who);
+        });
+        const own = createServer(app).listen(0, "127.0.0.1");
+        await once(own, "listening");
+        return { own, url: `http://127.0.0.1:${(own.address() as AddressInfo).port}` };
+      }),
+    );
+    const [waits, streams] = doors;
+    const headers = { cookie: await sealed("yard-key") };
+    // A stream that never ends holds nobody up for long.
+    const stream = fetch(streams?.url ?? "", { headers });
+    while (order.length < 1) await pause(5);
+    expect(await (await fetch(streams?.url ?? "")).text()).toBe("stranger");
+    order.length = 0;
+    const house = fetch(waits?.url ?? "", { headers });
+    while (order.length < 1) await pause(5);
+    const stranger = fetch(waits?.url ?? "");
+    await pause(100);
+    expect(order).toEqual(["house asks"]);
+    finish();
+    await Promise.all([stream, house, stranger]);
+    expect(order.indexOf("stranger asks")).toBeGreaterThan(order.indexOf("house is answered"));
+    for (const { own } of doors) {
+      own.closeAllConnections();
+      own.close();
+    }
+  });
 });

@@ -10,6 +10,8 @@ const MOST_WAITING = 200;
 const LONGEST = 5_000;
 const BODY_PATIENCE = 10_000;
 const LOOK_AGAIN = 20;
+/** How long the work of the house goes before theirs, in ms; what takes longer, as a stream does, is no work that ends. */
+const BRIEF = 300;
 
 /**
  * Tells whether a request bears a session that was sealed here. It may be over: that is for the door to find out.
@@ -25,29 +27,72 @@ export function sealedBy(key: string): (cookies: string) => Promise<boolean> {
 }
 
 /**
- * People who are not signed in are let in two at a time, each when all it has to say has come; those who are do not wait behind them. What a
- * stranger may send before the door fits the connection's buffer, so that nobody holds a place by sending slowly.
+ * People who are not signed in are let in two at a time, each when all it has to say has come, while nothing of the house is worked on, and for no
+ * more than half of the time; those who are signed in do not wait behind them. What a stranger may send before the door fits the connection's buffer,
+ * so that nobody holds a place by sending slowly.
  *
  * @param key the one cookies are signed with.
+ * @param brief how long what the house asks goes before, in ms.
  */
-export function strangersInTurn(key: string): RequestHandler {
+export function strangersInTurn(key: string, brief = BRIEF): RequestHandler {
   const turn = pLimit(AT_ONCE);
   const isSealed = sealedBy(key);
+  const house = new House(brief);
   return async (request, response, next) => {
-    if (await isSealed(request.get("cookie") ?? "")) return next();
+    if (await isSealed(request.get("cookie") ?? "")) {
+      house.begins(response);
+      return next();
+    }
     if (turn.pendingCount >= MOST_WAITING) {
       response.status(503).set("Retry-After", "2").type("text").send("Many are at the door. Try again.");
       return;
     }
     void arrived(request).then((all) => {
-      if (!all) return response.destroy();
-      return turn(() => {
+      if (!all) {
+        response.destroy();
+        return;
+      }
+      return turn(async () => {
+        await house.isQuiet();
         if (response.destroyed) return;
+        const begun = performance.now();
         next();
-        return answered(response);
+        await answered(response);
+        await pause(Math.min(performance.now() - begun, brief), undefined, { ref: false });
       });
     });
   };
+}
+
+/** What is worked on for those who are signed in. */
+class House {
+  private busy = 0;
+  private waiting: (() => void)[] = [];
+  constructor(private readonly brief: number) {}
+
+  begins(response: Response): void {
+    this.busy++;
+    let isOver = false;
+    const ends = (): void => {
+      if (isOver) return;
+      isOver = true;
+      clearTimeout(timer);
+      if (--this.busy > 0) return;
+      for (const go of this.waiting.splice(0)) go();
+    };
+    const timer = setTimeout(ends, this.brief);
+    timer.unref();
+    response.once("finish", ends).once("close", ends);
+  }
+
+  /** Until nothing is, but for no longer than anything of it goes before. */
+  async isQuiet(): Promise<void> {
+    if (this.busy === 0) return;
+    await Promise.race([
+      new Promise<void>((done) => this.waiting.push(done)),
+      pause(this.brief, undefined, { ref: false }),
+    ]);
+  }
 }
 
 /** Waits until the whole body is here; false when it does not come, or its sender has gone. */
