@@ -348,6 +348,14 @@ describe("what a unit needs", () => {
       expect(await edda.driver.executeScript("return document.querySelectorAll('[data-need]').length")).toBe(
         3,
       );
+      // The sheet says what goes in, and lists no clearance of what does not.
+      await open(edda, `/jobs/${job}/sheet`);
+      await edda.see("//h1[starts-with(., 'Another unit')]");
+      await edda.read("renewed: converter seal; metal everywhere (Edda L.)");
+      expect(await edda.driver.findElements({ xpath: "//tr[@data-pack]" })).toEqual([]);
+      await edda.press("//li[@data-open='renew']//button");
+      await edda.gone("//li[@data-open='renew']");
+      await allSent(edda);
       await edda.sitsAs(shop, "Ines R.", shop.url);
     }));
 });

@@ -1,6 +1,7 @@
 import type { When } from "~/door/when";
 import { verdictWords } from "~/look/mark";
-import { nameIn, seatWord, type Applied, type UnitSystem } from "~core/book";
+import { nameIn, seatWord, type Applied, type Book, type UnitSystem } from "~core/book";
+import { otherUnit, otherUnitWords } from "~core/inspect";
 import {
   asFound,
   isPackSheet,
@@ -147,6 +148,7 @@ export function intakeLines(
     ["Debris", debris.map(({ body }) => `${body.where}: ${body.amount} ${body.what}`).join(", ")],
     ["As found", figures.join(", ")],
     ["Made stronger", strongerText(job, applied, unit)],
+    ["Goes in", otherUnitText(job, applied.book)],
     [
       "Fault",
       conclusion && conclusion.fault !== "open"
@@ -159,15 +161,33 @@ export function intakeLines(
   return lines.filter((line): line is [string, string] => Boolean(line[1]));
 }
 
+/** The other unit that goes in, what is promised on it and renewed before, and who decided it. */
+function otherUnitText(job: Job, { unit, parts }: Book): string | undefined {
+  const other = otherUnit(job);
+  if (!other) return undefined;
+  const { offer, renew, decided } = other;
+  const renewed = parts.filter(({ id }) => renew.includes(id)).map(({ name }) => name);
+  return [
+    otherUnitWords(other, unit.name),
+    ...(offer?.warranty ? [`warranty ${offer.warranty}`] : []),
+    ...(renewed.length > 0 ? [`renewed: ${renewed.join(", ")}`] : []),
+    `${decided.body.reason} (${decided.by})`,
+  ].join("; ");
+}
+
 /** Whether the job ended without anything being built: the fault lay elsewhere, or it was called off. */
 export const endedUnbuilt = (job: Job): boolean =>
   job.closed !== null &&
   (job.closed.body.calledOff !== undefined || job.conclusion?.body.fault === "elsewhere");
 
+/** Whether the unit that was here is not built: then no figure it leaves with stands on the sheet. */
+export const isUnbuilt = (job: Job): boolean => endedUnbuilt(job) || otherUnit(job) !== null;
+
 /** What the sheet of a job is called. */
 export function sheetTitle(job: Job): string {
   if (job.closed?.body.calledOff) return "Called off";
-  return endedUnbuilt(job) ? "Record of looking" : "Build sheet";
+  if (endedUnbuilt(job)) return "Record of looking";
+  return otherUnit(job) ? "Another unit" : "Build sheet";
 }
 
 /** How a closed job ended, and who says so; empty while it goes on. */

@@ -9,6 +9,7 @@ import type { Route } from "./+types/sheet-pdf";
 import {
   configurationText,
   endedUnbuilt,
+  isUnbuilt,
   endedWords,
   intakeLines,
   sheetLine,
@@ -36,7 +37,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const depths = depthsOf(book, job);
   const unbuilt = endedUnbuilt(job);
   const lines = chosenSheets(job, applied, house)
-    .filter(() => !unbuilt)
+    .filter(() => !isUnbuilt(job))
     .filter(({ applied }) => applied.inScope)
     .map((sheet) => sheetLine(sheet, unit, when));
   const booking = job.booking?.body;

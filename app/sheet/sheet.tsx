@@ -25,6 +25,7 @@ import { useJobView } from "~/view/view";
 import {
   configurationText,
   endedUnbuilt,
+  isUnbuilt,
   endedWords,
   intakeLines,
   sheetLine,
@@ -151,7 +152,7 @@ export default function BuildSheet({
             <Item key={name} name={name} value={value} />
           ))}
         </dl>
-        {!endedUnbuilt(job) && <Packs />}
+        {!isUnbuilt(job) && <Packs />}
         <SignedFor signed={all.filter(({ signed }) => signed !== null)} />
         <p className="mt-4 text-sm">
           ± is the expanded uncertainty (95 %). Limits are of book {book.unit.id}, revision{" "}

@@ -16,5 +16,14 @@ export {
 } from "./disposition";
 export { failed, type Failed } from "./failed";
 export { LOOKED_AT } from "./seen";
-export { OTHER_UNITS, unitPart, worth, type Option, type Worth } from "./worth";
+export {
+  OTHER_UNITS,
+  otherUnit,
+  otherUnitWords,
+  unitPart,
+  worth,
+  type Option,
+  type OtherUnit,
+  type Worth,
+} from "./worth";
 export { DEGREES, goodOf, wearsOf } from "./wear";

@@ -1,5 +1,5 @@
 import type { Applied } from "../book";
-import type { FactOf, Job, Way } from "../fact";
+import type { BodyOf, FactOf, Job, Way } from "../fact";
 import { boughtOf } from "../pack";
 import { isWanted, type PartState } from "./disposition";
 
@@ -41,6 +41,30 @@ export const OTHER_UNITS = ["reconditioned", "used"] as const;
 
 /** What a whole unit is called among the prices. */
 export const unitPart = (unit: string, way: (typeof OTHER_UNITS)[number]): string => `${unit}/${way}`;
+
+/** Another unit that goes in instead of the one that is here. */
+export interface OtherUnit {
+  way: (typeof OTHER_UNITS)[number];
+  decided: FactOf<"way-on">;
+  offer: BodyOf<"offer"> | null;
+  /** Parts that are renewed before it goes in. */
+  renew: readonly string[];
+}
+
+/** @returns the other unit a lead decided on; null where this one is rebuilt. */
+export function otherUnit(job: Pick<Job, "wayOn" | "offers">): OtherUnit | null {
+  const decided = job.wayOn;
+  const way = OTHER_UNITS.find((one) => one === decided?.body.way);
+  if (!decided || !way) return null;
+  const offer = job.offers.get(way)?.body ?? null;
+  return { way, decided, offer, renew: offer?.renew ?? [] };
+}
+
+/** What another unit is called: where it is from, how far it ran, its grade. */
+export const otherUnitWords = ({ way, offer }: OtherUnit, name: string): string =>
+  [`${way} ${name}`, offer?.source, offer?.distance, offer?.grade && `grade ${offer.grade}`]
+    .filter(Boolean)
+    .join(", ");
 
 /** Metal that has gone everywhere makes a comeback likelier, whatever is replaced. */
 const USUAL_RISK: Readonly<Record<Way, number>> = { rebuild: 0.06, reconditioned: 0.04, used: 0.2 };

@@ -1,6 +1,6 @@
 import type { Applied, Book, FastenerGroup, Part, Step } from "../book";
 import type { BodyOf, Job, Source } from "../fact";
-import { isWanted, unitPart, type PartState } from "../inspect";
+import { isWanted, otherUnit, otherUnitWords, unitPart, type PartState } from "../inspect";
 import { boughtOf } from "../pack";
 import { baseOf, compare, measureText } from "../quantity";
 
@@ -222,12 +222,10 @@ const ofSource = (said: { from: Source; of: string; distance?: string } | undefi
 
 /** Another unit goes in, as a lead decided: itself, and what is renewed before it does. Null where this one is rebuilt. */
 function ofUnit(job: Job, { unit, parts, packs }: Book, steps: Steps): Need[] | null {
-  const decided = job.wayOn;
-  const way = decided?.body.way;
-  if (!decided || way === undefined || way === "rebuild") return null;
-  const offer = job.offers.get(way)?.body;
-  const its = [offer?.source, offer?.distance, offer?.grade && `grade ${offer.grade}`].filter(Boolean);
-  const renewed = parts.filter(({ id }) => offer?.renew?.includes(id));
+  const other = otherUnit(job);
+  if (!other) return null;
+  const { way, decided, offer } = other;
+  const renewed = parts.filter(({ id }) => other.renew.includes(id));
   const line = { amount: null, source: null, isIn: false } as const;
   return [
     {
@@ -235,7 +233,7 @@ function ofUnit(job: Job, { unit, parts, packs }: Book, steps: Steps): Need[] | 
       id: `unit ${way}`,
       kind: "unit",
       of: way,
-      name: [`${way} ${unit.name}`, ...its].join(", "),
+      name: otherUnitWords(other, unit.name),
       number: unitPart(unit.id, way),
       count: 1,
       because: [`${decided.by}: ${decided.body.reason}`],

@@ -3,6 +3,7 @@ import { bookOf, UNITS } from "../../demo/units";
 import type { Book } from "../book";
 import { appliedTo, checkFacts, BENCH, againstBook, fold, type Fact, type FactBody } from "../fact";
 import { dispositions, USUAL_SCHOOLS } from "../inspect";
+import { openOf } from "../stage";
 import { Bench, counts, planOf } from "../steps";
 import { said } from "../testing/said";
 import { heldUpBy, needsOf, standing, type Supply } from "./index";
@@ -178,6 +179,31 @@ describe("another unit", () => {
       brings: "3 months",
     });
     expect(needs.open).toEqual([]);
+  });
+
+  it("asks for its version, why the old one failed, and what is renewed on it, and for nothing else", () => {
+    const burnt: FactBody = {
+      kind: "finding",
+      part: "d1-friction",
+      wear: "burnt",
+      severity: "beyond-use",
+      sure: true,
+      note: "",
+      there: true,
+    };
+    const openNow = (facts: readonly FactBody[]): string[] => {
+      const { job, applied } = asked(dunlin, facts);
+      const house = Object.assign({}, USUAL_SCHOOLS, { rule: "proven", target: "middle" } as const);
+      return openOf(job, applied, house).map(({ key }) => key);
+    };
+    expect(openNow([burnt, offer, wayOn("used")])).toEqual([
+      "renew converter-seal",
+      "renew filter",
+      expect.stringMatching(/^cause /),
+    ]);
+    const fitted: FactBody = { kind: "renewed", parts: ["converter-seal", "filter"], there: true };
+    expect(openNow([offer, wayOn("used"), fitted])).toEqual([]);
+    expect(openNow([offer, wayOn("used"), fitted, wayOn("rebuild")]).length).toBeGreaterThan(50);
   });
 
   it("is not, where the unit is rebuilt after all", () => {

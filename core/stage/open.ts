@@ -1,6 +1,13 @@
 import type { Applied } from "../book";
 import type { FactOf, Job } from "../fact";
-import { dispositions, unanswered, type PartState, type Schools } from "../inspect";
+import {
+  dispositions,
+  otherUnit,
+  unanswered,
+  type OtherUnit,
+  type PartState,
+  type Schools,
+} from "../inspect";
 import { asFound, specLines, wrongOrders, ruleOf, type House, type SpecLine, type Stage } from "../measure";
 import { stepsDone } from "./steps-done";
 
@@ -34,14 +41,20 @@ export type Rule = House & Schools;
  * other. The one rule for closing: pages and doors ask here.
  */
 export function openOf(job: Job, applied: Applied, house: Rule): Open[] {
+  const other = otherUnit(job);
   const list = [
     ...traits(applied),
-    ...steps(job, applied),
-    ...questions(job, applied, true),
-    ...parts(job, applied, house),
-    ...figures(job, applied, house),
-    ...causes(job, applied),
-    ...questions(job, applied, false),
+    ...(other
+      ? // The one that was here is not built: what remains is why it failed, and what is renewed on the other.
+        [...renewedOn(other, job, applied), ...causes(job, applied).filter(({ kind }) => kind === "cause")]
+      : [
+          ...steps(job, applied),
+          ...questions(job, applied, true),
+          ...parts(job, applied, house),
+          ...figures(job, applied, house),
+          ...causes(job, applied),
+          ...questions(job, applied, false),
+        ]),
     ...job.disagreements.map(({ kind, key, holds }): Unsigned => ({
       key: `disagreement ${kind} ${key}`,
       kind: "disagreement",
@@ -112,6 +125,18 @@ function parts(job: Job, applied: Applied, house: Rule): Unsigned[] {
     return goes && !job.renewed.has(id) ? one("renew", "a new one is not in yet") : [];
   });
 }
+
+const renewedOn = ({ renew }: OtherUnit, job: Job, { scoped }: Applied): Unsigned[] =>
+  scoped.parts
+    .filter(({ id }) => renew.includes(id) && !job.renewed.has(id))
+    .map(({ id, name }) => ({
+      key: `renew ${id}`,
+      kind: "renew",
+      stage: "parts",
+      subject: id,
+      name,
+      words: "a new one is not in yet",
+    }));
 
 const whyMeasured = ({ because }: PartState): string =>
   `to be measured: ${because.find(({ is }) => is === "measure-first")?.words ?? "decided so"}`;
