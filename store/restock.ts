@@ -81,12 +81,14 @@ const MOVED_OFTEN = 3;
 export async function toCount(db: Queryable, limit = 6): Promise<ToCount[]> {
   const { rows } = await db.query<ToCount>({
     name: "to-count",
-    text: `select p.part, p.name, p.bin, s.on_hand as pieces, count(*)::int as moves
-             from (select part, at from movement where piece is null order by at desc limit $1) m
+    // Whoever was counted before the last movements has moved with all of those that are among them.
+    text: `select p.part, p.name, p.bin, s.on_hand as pieces, m.moves
+             from (select part, count(*) filter (where at > coalesce(counted, '-infinity'))::int as moves
+                     from (select part, at, max(at) filter (where why like 'counted:%') over (partition by part) as counted
+                             from (select part, at, why from movement where piece is null order by at desc limit $1) l) w
+                    group by part) m
              join shelf_part p on p.part = m.part join stock s on s.part = m.part and s.piece is null
-             left join lateral (select at from movement where part = m.part and why like 'counted:%' order by at desc limit 1) c on true
-            where m.at > coalesce(c.at, '-infinity')
-            group by p.part, s.on_hand having count(*) >= $2 order by moves desc, p.part limit $3`,
+            where m.moves >= $2 order by m.moves desc, p.part limit $3`,
     values: [LAST_MOVEMENTS, MOVED_OFTEN, limit],
   });
   return rows;
