@@ -199,7 +199,7 @@ function Line({
               {from === "offer" ? ["offered", toldOf(fact)].filter(Boolean).join(", ") : "by the price list"}
             </span>
           </td>
-          <td className="whitespace-nowrap">{hours} h</td>
+          <td className="pr-3 whitespace-nowrap">{hours} h</td>
           <td>{percent(risk)}</td>
           <td>
             <b className={best ? "text-success" : ""}>{moneyText(expected)}</b>
