@@ -6,7 +6,8 @@ import sharp from "sharp";
 import { v7 as newId } from "uuid";
 import { arrive } from "../store/orders";
 import { journey, Person } from "./browser";
-import { burnt, jobOf, saidOf } from "./said";
+import { burnt } from "../core/testing/said";
+import { jobOf, saidOf } from "./said";
 import { openShop, type Shop } from "./shop";
 import { allSent } from "./steps";
 

@@ -81,15 +81,3 @@ export function triedAt(sheet: Worksheet, ...values: string[]): FactBody[] {
     })),
   ];
 }
-
-/** A part that burnt beyond use. */
-export const burnt = (part: string) =>
-  ({
-    kind: "finding",
-    part,
-    wear: "burnt",
-    severity: "beyond-use",
-    sure: true,
-    note: "",
-    there: true,
-  }) as const;

@@ -1,6 +1,7 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from "@jest/globals";
 import { journey, Person } from "./browser";
-import { burnt, jobOf, saidOf } from "./said";
+import { burnt } from "../core/testing/said";
+import { jobOf, saidOf } from "./said";
 import { openShop, type Shop } from "./shop";
 
 let shop: Shop;

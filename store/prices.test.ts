@@ -87,6 +87,9 @@ it("keeps what is paid until an old part comes back, by the last word", async ()
   expect(await addPrices(db.pool, [Object.assign({}, one, { deposit: 12_000 })], said)).toBe(1);
   expect(await addPrices(db.pool, [Object.assign({}, one, { deposit: 12_000 })], said)).toBe(0);
   expect(await depositsOf(db.pool, ["CV-1", "F-1"])).toEqual([["CV-1", 12_000]]);
+  // Another supplier’s list says nothing of this one’s deposit.
+  await addPrices(db.pool, [one], { supplier: "Mudflat Gears", by: "Ines R." });
+  expect(await depositsOf(db.pool, ["CV-1"])).toEqual([["CV-1", 12_000]]);
   expect(await addPrices(db.pool, [one], said)).toBe(1);
   expect(await depositsOf(db.pool, ["CV-1"])).toEqual([]);
 });

@@ -77,17 +77,17 @@ export async function pricesOf(
   return rows.map(({ part, cents }) => [part, cents]);
 }
 
-/** What is paid on top of the price of some parts until the old one comes back, in cents by part number. */
+/** What is paid on top of the price of some parts until the old one comes back, in cents by part number: the most that a supplier asks now. */
 export async function depositsOf(
   db: Queryable,
   parts: readonly string[],
 ): Promise<[part: string, cents: number][]> {
   const { rows } = await db.query<{ part: string; deposit: number }>({
     name: "deposits-of-parts",
-    text: `select w.part, last.deposit
-             from unnest($1::text[]) as w (part)
-            cross join lateral (select deposit from price p where p.part = w.part order by id desc limit 1) as last
-            where last.deposit is not null`,
+    text: `select part, max(deposit)::int as deposit
+             from (select distinct on (part, supplier) part, deposit
+                     from price where part = any ($1::text[]) order by part, supplier, id desc) last
+            where deposit is not null group by part`,
     values: [parts],
   });
   return rows.map(({ part, deposit }) => [part, deposit]);

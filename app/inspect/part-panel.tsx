@@ -8,6 +8,7 @@ import { TakePhoto } from "~/photos/take";
 import { nameIn, type StackEntry } from "~core/book";
 import { becomesWord, goodOf, isOfPoint, weakPoints, wearsOf, type PartState } from "~core/inspect";
 import { DISPOSITIONS } from "~core/fact";
+import { broughtWords } from "~core/needs";
 import { OpenQuestion } from "./open-question";
 import { TONES } from "./tones";
 import { WearRow } from "./wear-row";
@@ -205,9 +206,9 @@ function Becomes({
         ))}
       </ul>
       {is === "upgrade" &&
-        (part.instead ?? []).map(({ number, brings }) => (
-          <p key={number}>
-            Instead: <b>{number}</b>, which brings {brings}
+        (part.instead ?? []).map((later) => (
+          <p key={later.number}>
+            Instead: <b>{later.number}</b>, which brings {broughtWords(later)}
           </p>
         ))}
       {(is === "replace" || is === "upgrade") && <NewOne part={part.id} closed={closed} />}

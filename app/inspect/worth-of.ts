@@ -2,7 +2,9 @@ import {
   dispositions,
   metalEverywhere,
   OTHER_UNITS,
+  toldOfUnit,
   unitPart,
+  warrantyWords,
   worth,
   type Option,
   type Worth,
@@ -12,13 +14,11 @@ import { type Job } from "~core/fact";
 import type { Applied, Book } from "~core/book";
 import type { HouseSettings } from "~store/house";
 
-/** What is told of another unit that is offered: where from, how far it ran, its grade and warranty. */
-export const toldOf = (fact: Option["fact"]): string => {
-  const { source, distance, grade, warranty } = fact?.body ?? {};
-  return [source, distance, grade && `grade ${grade}`, warranty && `warranty ${warranty}`]
-    .filter(Boolean)
-    .join(", ");
-};
+/** All that is told of an offer of another unit, its warranty too; empty for a rebuild. */
+export const toldOf = (fact: Option["fact"]): string[] => [
+  ...toldOfUnit(fact?.body ?? null),
+  ...warrantyWords(fact?.body ?? null),
+];
 
 export const WAY_NAMES = {
   rebuild: "Rebuild",

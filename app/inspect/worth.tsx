@@ -196,7 +196,7 @@ function Line({
           <td>
             {moneyText(price)}
             <span className="quiet block text-sm">
-              {from === "offer" ? ["offered", toldOf(fact)].filter(Boolean).join(", ") : "by the price list"}
+              {from === "offer" ? ["offered", ...toldOf(fact)].join(", ") : "by the price list"}
             </span>
           </td>
           <td className="pr-3 whitespace-nowrap">{hours} h</td>

@@ -138,7 +138,7 @@ function Line({
 
 /** Its number, or where it comes from instead of being bought. */
 function fromWords({ number, source }: Need): string {
-  if (!source || source.from === "later") return number ?? "the book has no number for it";
+  if (!source) return number ?? "the book has no number for it";
   return source.of ? `${SOURCES.words[source.from]}: ${source.of}` : SOURCES.words[source.from];
 }
 
@@ -156,7 +156,7 @@ function Where({
   stands: Stands;
   source: Need["source"];
 }) {
-  if (source && source.from !== "later") return source.isHere ? <Has words="here" /> : <b>not here yet</b>;
+  if (source) return source.isHere ? <Has words="here" /> : <b>not here yet</b>;
   const wanted = box + shelf + coming + short;
   const of = (n: number): string => (n === wanted ? "" : `${n} `);
   return (

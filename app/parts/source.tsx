@@ -5,7 +5,7 @@ import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
 import type { Part } from "~core/book";
 import { OLD_PARTS, wordsOf, type BodyOf } from "~core/fact";
-import { comparedBy, type Need } from "~core/needs";
+import { broughtWords, comparedBy, inPlaceOf, type Need } from "~core/needs";
 import { moneyText } from "~core/quantity";
 
 /** Where what goes in for one line comes from, what that brings, and where the old one goes. */
@@ -14,9 +14,7 @@ export function ComesFrom({ line, deposit }: { line: Need; deposit: number | und
   const part = applied.scoped.parts.find(({ id }) => id === line.of);
   if (!part) return null;
   // A later part stands for the one it is in place of: what is said of it is said of that one.
-  const inPlace = [...job.sources.values()].find(
-    ({ body }) => body.from === "later" && body.number === part.number && body.part !== part.id,
-  );
+  const inPlace = inPlaceOf(job, part);
   const old = applied.book.parts.find(({ id }) => id === inPlace?.body.part) ?? part;
   const closed = job.closed !== null;
   return (
@@ -63,7 +61,8 @@ function Bought({ part, line, inPlace }: { part: Part; line: Need; inPlace: bool
       >
         {inPlace ? `${part.name} again, ${part.number}` : `Bought new, ${part.number}`}
       </button>
-      {(part.instead ?? []).map(({ number, brings, machine, forbids }) => {
+      {(part.instead ?? []).map((later) => {
+        const { number } = later;
         const isIn = said?.from === "later" && said.number === number;
         const sets = applied.book.parts.find((one) => one.number === number)?.sets;
         return (
@@ -78,9 +77,7 @@ function Bought({ part, line, inPlace }: { part: Part; line: Need; inPlace: bool
             <span>
               <b>{number} instead</b>
               <span className="block text-sm font-normal">
-                {brings}
-                {machine && `; machine first: ${machine}`}
-                {forbids && `; never with ${forbids}`}
+                {broughtWords(later)}
                 {sets && `; the unit is ${traitWords(applied.book.traits, sets)} then`}
               </span>
             </span>
@@ -103,7 +100,7 @@ const traitWords = (
 function Donor({ part, line }: { part: Part; line: Need }) {
   const { applied, job } = useJobView();
   const isDonor = line.source?.from === "donor";
-  const said = job.sources.get(part.id)?.body;
+  const said = isDonor ? job.sources.get(part.id)?.body : undefined;
   return (
     <details className="border-base-300 border-t" open={isDonor} data-donor={isDonor ? "said" : "open"}>
       <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
@@ -111,7 +108,7 @@ function Donor({ part, line }: { part: Part; line: Need }) {
       </summary>
       <SayForm
         kind="part-source"
-        fixed={{ part: part.id, from: "donor", here: "false" }}
+        fixed={{ part: part.id, from: "donor", here: `${said?.here ?? false}` }}
         className="grid grid-cols-2 items-end gap-x-3"
         keep
       >
@@ -120,7 +117,7 @@ function Donor({ part, line }: { part: Part; line: Need }) {
             <Field
               label="Which unit"
               name="of"
-              defaultValue={isDonor ? said?.of : ""}
+              defaultValue={said?.of}
               problem={problems.of}
               autoComplete="off"
             />
@@ -128,7 +125,7 @@ function Donor({ part, line }: { part: Part; line: Need }) {
               label="How far it ran"
               name="distance"
               placeholder="92 000 km"
-              defaultValue={isDonor ? said?.distance : ""}
+              defaultValue={said?.distance}
               problem={problems.distance}
               autoComplete="off"
             />
@@ -155,7 +152,7 @@ function Machined({ part, line }: { part: Part; line: Need }) {
     <>
       <SayForm
         kind="part-source"
-        fixed={{ part: part.id, from: "machined", here: "false" }}
+        fixed={{ part: part.id, from: "machined", here: `${line.source?.isHere ?? false}` }}
         className="my-1 flex items-end gap-2"
         keep
       >
@@ -192,23 +189,23 @@ function Here({
   const { job } = useJobView();
   const say = useSay();
   if (!source) return null;
-  const said = job.sources.get(part.id)?.body;
-  const distance = said?.from === source.from ? said.distance : undefined;
-  const of = said?.from === source.from ? said.of : "";
+  const known = job.sources.get(part.id)?.body;
+  // What was said of another source is not said of this one.
+  const said = known?.from === source.from ? known : { of: "" };
   return (
     <button
       type="button"
       className={`btn touch my-1 w-full ${source.isHere ? "" : "btn-primary"}`}
       data-here={source.isHere ? "yes" : "no"}
       onClick={() =>
-        say({
-          kind: "part-source",
-          part: part.id,
-          from: source.from,
-          of,
-          here: !source.isHere,
-          ...(distance === undefined ? {} : { distance }),
-        })
+        say(
+          Object.assign({}, said, {
+            kind: "part-source" as const,
+            part: part.id,
+            from: source.from,
+            here: !source.isHere,
+          }),
+        )
       }
     >
       {source.isHere ? no : yes}

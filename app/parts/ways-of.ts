@@ -54,7 +54,7 @@ function wantedOf(lines: readonly Need[], stands: ReturnType<typeof standing>): 
 export async function coverQuestion(
   context: Readonly<RouterContextProvider>,
   number: string,
-): Promise<{ book: Book; question: CoverQuestion; seats: ReadonlyMap<string, string[]> }> {
+): Promise<{ question: CoverQuestion; seats: ReadonlyMap<string, string[]> }> {
   const { pool } = context.get(services);
   const { record, job, applied, house } = await jobContext(context, number);
   const { book } = record;
@@ -75,7 +75,7 @@ export async function coverQuestion(
     offers,
     onHand: new Map(shelf),
   };
-  return { book, question, seats: seatsOf(lines) };
+  return { question, seats: seatsOf(lines) };
 }
 
 /** The seats that pieces of a number were chosen for. */

@@ -57,7 +57,7 @@ export function strangersInTurn(key: string, brief = BRIEF): RequestHandler {
         if (response.destroyed) return;
         const begun = performance.now();
         next();
-        await answered(response);
+        await answered(response, LONGEST);
         await pause(Math.min(performance.now() - begun, brief), undefined, { ref: false });
       });
     });
@@ -72,17 +72,10 @@ class House {
 
   begins(response: Response): void {
     this.busy++;
-    let isOver = false;
-    const ends = (): void => {
-      if (isOver) return;
-      isOver = true;
-      clearTimeout(timer);
+    void answered(response, this.brief).then(() => {
       if (--this.busy > 0) return;
       for (const go of this.waiting.splice(0)) go();
-    };
-    const timer = setTimeout(ends, this.brief);
-    timer.unref();
-    response.once("finish", ends).once("close", ends);
+    });
   }
 
   /** Until nothing is, but for no longer than anything of it goes before. */
@@ -108,11 +101,12 @@ async function arrived(request: Request): Promise<boolean> {
   return true;
 }
 
-const answered = (response: Response): Promise<unknown> =>
+/** Until a request is answered, or its sender has gone, or so many ms have passed. */
+const answered = (response: Response, longest: number): Promise<unknown> =>
   Promise.race([
     new Promise((done) => {
       response.once("finish", done);
       response.once("close", done);
     }),
-    pause(LONGEST, undefined, { ref: false }),
+    pause(longest, undefined, { ref: false }),
   ]);

@@ -1,7 +1,7 @@
 import type { When } from "~/door/when";
 import { verdictWords } from "~/look/mark";
 import { nameIn, seatWord, type Applied, type Book, type UnitSystem } from "~core/book";
-import { otherUnit, otherUnitWords } from "~core/inspect";
+import { otherUnit, otherUnitWords, warrantyWords } from "~core/inspect";
 import {
   asFound,
   isPackSheet,
@@ -169,7 +169,7 @@ function otherUnitText(job: Job, { unit, parts }: Book): string | undefined {
   const renewed = parts.filter(({ id }) => renew.includes(id)).map(({ name }) => name);
   return [
     otherUnitWords(other, unit.name),
-    ...(offer?.warranty ? [`warranty ${offer.warranty}`] : []),
+    ...warrantyWords(offer),
     ...(renewed.length > 0 ? [`renewed: ${renewed.join(", ")}`] : []),
     `${decided.body.reason} (${decided.by})`,
   ].join("; ");

@@ -108,7 +108,7 @@ const line = ({ way, price, hours, labour, risk, from, fact }: Option): string[]
   from === null
     ? [WAY_NAMES[way], WHAT[way], "not priced", work(hours), "", ""]
     : [
-        ...[WAY_NAMES[way], [WHAT[way], toldOf(fact)].filter(Boolean).join(": ")],
+        ...[WAY_NAMES[way], [WHAT[way], ...toldOf(fact)].join(", ")],
         ...[moneyText(price), work(hours)],
         ...[moneyText(price + labour), percent(risk)],
       ];

@@ -57,8 +57,8 @@ export interface Applied {
   present: Book;
   /** Of that, what the depth of work reaches. */
   scoped: Book;
-  /** That as it was found, where it is made stronger or of another version now: what comes out is held against it. Null where it stays as it was. */
-  asBuilt: Book | null;
+  /** Both as they were found, where it is made stronger or becomes another version: what comes out is held against them. Null where it stays as it was. */
+  asFound: { present: Book; scoped: Book } | null;
   chains: AppliedChain[];
   packs: PackChain[];
   /** Chains that hold but have no spec for what is known of this unit. */
@@ -234,7 +234,7 @@ export function resolve(
     book,
     present: unit,
     scoped: within(unit, depths),
-    asBuilt: stronger || isOther ? within(found, depths) : null,
+    asFound: stronger || isOther ? { present: found, scoped: within(found, depths) } : null,
     chains,
     packs,
     unstated,

@@ -15,19 +15,20 @@ export function isLessThanAgreed(
   return begun && depthsOf(book, job).some((depth) => !scope.includes(depth));
 }
 
-/** What the unit is once what goes in is in: later parts change its traits. */
-export const becomes = (book: Book, job: Pick<Job, "configuration" | "sources">): Configuration =>
-  [...job.sources.values()].reduce<Configuration>(
-    (known, { body: { from, number } }) =>
-      from === "later"
-        ? // Without a prototype, as the configuration itself.
-          Object.assign(
-            Object.create(null) as Record<string, string>,
-            known,
-            book.parts.find((part) => part.number === number)?.sets,
-          )
-        : known,
-    job.configuration,
+/** What the unit is once what goes in is in: later parts change its traits, of two that change the same the last word holds. */
+export const becomes = (
+  book: Book,
+  { configuration, later = [] }: Pick<Job, "configuration"> & Partial<Pick<Job, "later">>,
+): Configuration =>
+  // Without a prototype, as the configuration itself.
+  Object.assign(
+    Object.create(null) as Record<string, string>,
+    configuration,
+    Object.fromEntries(
+      later.flatMap(({ body }) =>
+        Object.entries(book.parts.find(({ number }) => number === body.number)?.sets ?? {}),
+      ),
+    ),
   );
 
 const MOST = 100;
@@ -41,15 +42,13 @@ const remembered = new WeakMap<Book, Map<string, Applied>>();
  */
 export function appliedTo(
   book: Book,
-  job: Pick<Job, "configuration" | "depths"> & Partial<Pick<Job, "stronger" | "sources">>,
+  job: Pick<Job, "configuration" | "depths"> & Partial<Pick<Job, "stronger" | "later">>,
   house: readonly HouseValue[],
 ): Applied {
   const known = remembered.get(book) ?? new Map<string, Applied>();
   remembered.set(book, known);
   const depths = depthsOf(book, job);
-  const then = job.sources
-    ? becomes(book, { configuration: job.configuration, sources: job.sources })
-    : job.configuration;
+  const then = becomes(book, job);
   const key = JSON.stringify([job.configuration, then, depths, house, job.stronger?.id]);
   const found = known.get(key);
   if (found) return found;

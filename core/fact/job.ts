@@ -227,6 +227,14 @@ export class Job {
   get sources(): Last<"part-source"> {
     return this.last("part-source");
   }
+  /** Later parts that go in instead of what was found, in the order they were decided on. */
+  get later(): readonly FactOf<"part-source">[] {
+    return this.once("later", () =>
+      this.allOf("part-source").filter(
+        (fact) => fact.body.from === "later" && this.sources.get(fact.body.part) === fact,
+      ),
+    );
+  }
   /** What becomes of old parts. */
   get oldParts(): Last<"old-part"> {
     return this.last("old-part");

@@ -202,10 +202,9 @@ function byPlan({ id }: Part, { stronger }: Job, { stronger: ways = [] }: Book):
 }
 
 /** Parts that were not in the unit as it was found: later ones, and what comes with them. */
-function withLater(job: Job, { book, scoped, asBuilt }: Applied): ReadonlyMap<string, Because[]> {
-  const later = [...job.sources.values()].filter(({ body }) => body.from === "later");
-  if (!asBuilt || later.length === 0) return new Map();
-  const was = new Set(asBuilt.parts.map(({ id }) => id));
+function withLater({ later }: Job, { book, scoped, asFound }: Applied): ReadonlyMap<string, Because[]> {
+  if (!asFound || later.length === 0) return new Map();
+  const was = new Set(asFound.scoped.parts.map(({ id }) => id));
   const nameOf = (is: (part: Part) => boolean): string => book.parts.find(is)?.name ?? "";
   return new Map(
     scoped.parts

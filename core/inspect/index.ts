@@ -20,6 +20,8 @@ export {
   OTHER_UNITS,
   otherUnit,
   otherUnitWords,
+  toldOfUnit,
+  warrantyWords,
   unitPart,
   worth,
   type Option,

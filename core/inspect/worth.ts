@@ -60,11 +60,17 @@ export function otherUnit(job: Pick<Job, "wayOn" | "offers">): OtherUnit | null 
   return { way, decided, offer, renew: offer?.renew ?? [] };
 }
 
-/** What another unit is called: where it is from, how far it ran, its grade. */
+/** What is told of another unit that is offered: where it is from, how far it ran, its grade. */
+export const toldOfUnit = (offer: BodyOf<"offer"> | null): string[] =>
+  [offer?.source, offer?.distance, offer?.grade && `grade ${offer.grade}`].flatMap((one) => one || []);
+
+/** What another unit is called, with what is told of it. */
 export const otherUnitWords = ({ way, offer }: OtherUnit, name: string): string =>
-  [`${way} ${name}`, offer?.source, offer?.distance, offer?.grade && `grade ${offer.grade}`]
-    .filter(Boolean)
-    .join(", ");
+  [`${way} ${name}`, ...toldOfUnit(offer)].join(", ");
+
+/** What is promised on it, in words; none where nothing is. */
+export const warrantyWords = (offer: BodyOf<"offer"> | null): string[] =>
+  offer?.warranty ? [`warranty ${offer.warranty}`] : [];
 
 /** Metal that has gone everywhere makes a comeback likelier, whatever is replaced. */
 const USUAL_RISK: Readonly<Record<Way, number>> = { rebuild: 0.06, reconditioned: 0.04, used: 0.2 };

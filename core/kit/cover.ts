@@ -186,7 +186,7 @@ export function held(question: CoverQuestion, taken: readonly Taken[]): Cover | 
     columns.push({ name: nameOf(source), cost: cents, most, brings });
     takes.push({ number, supplier, packs, pieces: each * packs, cents: cents * packs, days, isKit });
   }
-  const there = thereOf(columns, chosen);
+  const there = thereOf(columns.map(({ name, brings }) => [brings, chosen.get(name) ?? 0]));
   const isEnough = [...wanted].every(([number, count]) => (there.get(number) ?? 0) >= count);
   const needed = withoutIdle(chosen, columns, wanted);
   const isIdle = [...chosen].some(([name, packs]) => needed.get(name) !== packs);
@@ -196,11 +196,11 @@ export function held(question: CoverQuestion, taken: readonly Taken[]): Cover | 
 const nameOf = ({ number, supplier, pieces }: Pick<Source, "number" | "supplier" | "pieces">): string =>
   `${number}\t${supplier ?? ""}\t${pieces}`;
 
-/** What columns bring together, by number. */
-function thereOf(columns: readonly Column[], chosen: ReadonlyMap<string, number>): Map<string, number> {
+/** What so many of each bring together, by number. */
+function thereOf(all: readonly (readonly [brings: Source["brings"], times: number])[]): Map<string, number> {
   const there = new Map<string, number>();
-  for (const { name, brings } of columns)
-    for (const [of, count] of brings) there.set(of, (there.get(of) ?? 0) + count * (chosen.get(name) ?? 0));
+  for (const [brings, times] of all)
+    for (const [of, count] of brings) there.set(of, (there.get(of) ?? 0) + count * times);
   return there;
 }
 
@@ -209,9 +209,7 @@ function canBeHad(
   question: CoverQuestion,
   sources: readonly Source[],
 ): { wanted: Map<string, number>; missing: Cover["missing"] } {
-  const there = new Map<string, number>();
-  for (const { brings, most } of sources)
-    for (const [of, count] of brings) there.set(of, (there.get(of) ?? 0) + count * most);
+  const there = thereOf(sources.map(({ brings, most }) => [brings, most]));
   const missing: Cover["missing"] = [];
   const wanted = new Map<string, number>();
   for (const [number, count] of question.wanted) {
@@ -262,10 +260,9 @@ function withoutIdle(
 
 function told({ wanted, kits }: CoverQuestion, takes: Take[], missing: Cover["missing"]): Cover {
   const contents = new Map(kits.map((kit) => [kit.number, kit.contents]));
-  const there = new Map<string, number>();
-  for (const { number, pieces } of takes)
-    for (const [of, count] of contents.get(number) ?? new Map([[number, 1]]))
-      there.set(of, (there.get(of) ?? 0) + count * pieces);
+  const there = thereOf(
+    takes.map(({ number, pieces }) => [[...(contents.get(number) ?? new Map([[number, 1]]))], pieces]),
+  );
   return {
     takes,
     cents: takes.reduce((sum, { cents }) => sum + cents, 0),

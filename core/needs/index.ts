@@ -1,5 +1,7 @@
 export {
+  broughtWords,
   heldUpBy,
+  inPlaceOf,
   needsOf,
   overIn,
   standing,

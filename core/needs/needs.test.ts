@@ -3,7 +3,7 @@ import { bookOf, UNITS } from "../../demo/units";
 import type { Book } from "../book";
 import { appliedTo, fold, type Fact } from "../fact";
 import { dispositions, USUAL_SCHOOLS, worth } from "../inspect";
-import { said } from "../testing/said";
+import { burnt, said } from "../testing/said";
 import { comparedBy, heldUpBy, needsOf, overIn, standing, type Needs } from "./index";
 
 const traitsOf = (book: Book, last = false): Record<string, string> =>
@@ -57,15 +57,7 @@ describe("what a unit needs", () => {
     expect(line(before, "part d1-friction")).toBeUndefined();
     expect(before.open.some(({ part }) => part.id === "d1-friction")).toBe(true);
     const facts = [
-      said({
-        kind: "finding",
-        part: "d1-friction",
-        wear: "burnt",
-        severity: "beyond-use",
-        sure: true,
-        note: "",
-        there: true,
-      }),
+      said(burnt("d1-friction")),
       said({ kind: "disposition", part: "pump-washer", is: "replace", reason: "blue from heat" }),
     ];
     const { needs } = asked(dunlin, ["full"], facts);

@@ -35,8 +35,8 @@ export interface Need {
   waits: Waits | null;
   /** What goes in instead of the old one, and what that brings along. */
   brings: string | null;
-  /** Where it comes from, if it is not simply bought. */
-  source: { from: Exclude<Source, "bought">; of: string; isHere: boolean } | null;
+  /** Where it comes from, if it is not bought: then it has no number. */
+  source: { from: Exclude<Source, "bought" | "later">; of: string; isHere: boolean } | null;
   /** Whether it is in already. */
   isIn: boolean;
 }
@@ -173,9 +173,6 @@ function ofPart(state: PartState, job: Job, { book, scoped: { packs } }: Within,
       : is === "upgrade"
         ? part.instead?.[0]
         : undefined;
-  const inPlace = [...job.sources.values()].find(
-    ({ body }) => body.from === "later" && body.number === part.number,
-  )?.body;
   const isBought = from === "bought" || from === "later";
   const said = decided ? [`${decided.by}: ${decided.body.reason}`] : [];
   return {
@@ -191,21 +188,24 @@ function ofPart(state: PartState, job: Job, { book, scoped: { packs } }: Within,
       ...because.filter((one) => WANTED.has(one.is) || one.is === is).map(({ words }) => words),
     ],
     waits: steps.taking(part.id),
-    brings: broughtWords(later ?? insteadOf(book, inPlace)),
-    source:
-      from === "bought"
-        ? null
-        : { from, of: ofSource(fact?.body, from), isHere: fact?.body.from === from && fact.body.here },
+    brings: broughtWords(later ?? insteadOf(book, inPlaceOf(job, part)?.body)),
+    source: isBought
+      ? null
+      : { from, of: ofSource(fact?.body, from), isHere: fact?.body.from === from && fact.body.here },
     isIn: job.renewed.has(part.id),
   };
 }
+
+/** What was said of the part that a later one is in place of; undefined where it is in no other’s place. */
+export const inPlaceOf = ({ later }: Pick<Job, "later">, { number }: Pick<Part, "number">) =>
+  later.find(({ body }) => body.number === number);
 
 /** What the book says of a later part, where it stands beside the part it is in place of. */
 const insteadOf = ({ parts }: Book, said: BodyOf<"part-source"> | undefined) =>
   parts.find(({ id }) => id === said?.part)?.instead?.find(({ number }) => number === said?.number);
 
-/** What a later part brings, what it forbids and what it asks to be machined, in words. */
-const broughtWords = (later: ReturnType<typeof insteadOf>): string | null =>
+/** What a later part brings, what it forbids and what it asks to be machined, in words; null where there is none. */
+export const broughtWords = (later: NonNullable<Part["instead"]>[number] | undefined): string | null =>
   later
     ? [
         later.brings,

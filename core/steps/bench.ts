@@ -95,10 +95,10 @@ export class Bench {
 
   constructor(
     job: Job,
-    private readonly applied: Pick<Applied, "present" | "scoped"> & Partial<Pick<Applied, "asBuilt">>,
+    private readonly applied: Pick<Applied, "present" | "scoped"> & Partial<Pick<Applied, "asFound">>,
   ) {
-    const { present, scoped, asBuilt } = applied;
-    const found = asBuilt ?? scoped;
+    const { present, scoped, asFound } = applied;
+    const found = asFound?.scoped ?? scoped;
     const parts = new Map([...found.parts, ...present.parts].map((part) => [part.id, part]));
     const { places, outs } = replayed(job, present, parts);
     const placeOf = (part: Part): { place: string | null; by: Fact } | null => {

@@ -43,10 +43,9 @@ export interface OtherVersion {
 /** Everything the book counts in this configuration and scope, packs first. */
 export function counts(
   job: Job,
-  { scoped, asBuilt, unseen }: Pick<Applied, "scoped" | "unseen"> & Partial<Pick<Applied, "asBuilt">>,
+  { scoped, asFound, unseen }: Pick<Applied, "scoped" | "unseen"> & Partial<Pick<Applied, "asFound">>,
 ): Count[] {
-  // What comes out is what was built, whatever goes in.
-  return expectedCounts(asBuilt ?? scoped, scoped.unit.lengthUnit, unseen).map((one): Count => {
+  return expectedCounts(asFound?.scoped ?? scoped, scoped.unit.lengthUnit, unseen).map((one): Count => {
     const fact = job.counts.get(one.id) ?? null;
     return { ...one, fact, found: fact?.body.found ?? null };
   });

@@ -45,12 +45,12 @@ export interface Plan {
  */
 export function planOf(
   job: Job,
-  applied: Pick<Applied, "present" | "scoped"> & Partial<Pick<Applied, "asBuilt">>,
+  applied: Pick<Applied, "present" | "scoped"> & Partial<Pick<Applied, "asFound">>,
   direction: Direction = "teardown",
 ): Plan {
   const bench = new Bench(job, applied);
   // What comes out is what was found, whatever goes in.
-  const scoped = (direction === "teardown" ? applied.asBuilt : null) ?? applied.scoped;
+  const { present, scoped } = (direction === "teardown" ? applied.asFound : null) ?? applied;
   const said = job.steps;
   const parts = new Map(scoped.parts.map((part) => [part.id, part]));
   const groups = new Map((scoped.fasteners ?? []).map((group) => [group.id, group]));
@@ -78,7 +78,7 @@ export function planOf(
               step,
               book.slice(0, i).filter((one) => did(one) === null),
               bench,
-              applied.present,
+              present,
             ),
     };
   });
