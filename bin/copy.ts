@@ -108,7 +108,9 @@ export async function backup(url: string, folder: string): Promise<{ file: strin
       const { rows } = await client.query<{ id: string }>("select pg_export_snapshot() as id");
       const rowsThen = await rowsOf(client);
       if (rowsThen.migration === undefined)
-        throw new NoCopy("There is nothing to copy: this database was never a shop’s. `npm start` makes one; DATABASE_URL names another.");
+        throw new NoCopy(
+          "There is nothing to copy: this database was never a shop’s. `npm start` makes one; DATABASE_URL names another.",
+        );
       const migrations = await migrationsOf(client);
       // Snapshot and transaction live as long as the dump reads by them.
       postgres(
