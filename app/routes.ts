@@ -29,6 +29,7 @@ export default [
       route("measure", "measure/measure.tsx"),
       route("parts", "parts/parts.tsx"),
       route("stronger", "stronger/stronger.tsx"),
+      route("build", "build/build.tsx"),
       route("sheet", "sheet/sheet.tsx"),
       route("photos", "photos/photos.tsx"),
       route("labels", "labels/labels.tsx"),

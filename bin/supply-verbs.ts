@@ -1,7 +1,7 @@
 import loadHighs from "highs";
 import { BOOK_FORMAT } from "../core/book";
 import { readBook } from "../core/check";
-import { appliedTo, fold, readJobDocument } from "../core/fact";
+import { jobWithBook, fold, readJobDocument } from "../core/fact";
 import { dispositions, USUAL_SCHOOLS } from "../core/inspect";
 import { frontOf, plainCover, solvedBy, SOME_DAY, type Cover, type CoverQuestion } from "../core/kit";
 import { needsOf } from "../core/needs";
@@ -18,8 +18,7 @@ export function needs(given: unknown): Answer {
   const { book: document, facts } = read.document;
   const of = readBook(document);
   if (!of.ok) return { ok: false, errors: of.problems.map((one) => ({ ...one, path: `book.${one.path}` })) };
-  const job = fold(facts);
-  const applied = appliedTo(of.book, job, []);
+  const { job, applied } = jobWithBook(of.book, fold(facts), []);
   const { lines, open, whileOpen } = needsOf(
     job,
     applied,

@@ -24,6 +24,7 @@ const ROOMS = [
     "steps",
     "diagnose",
     "inspect",
+    "build",
     "needs",
     "kit",
     "restock",

@@ -33,7 +33,7 @@ test.each(books)(
     const { teardown = [], build = [], fasteners = [] } = read.book;
     const count = new Map(fasteners.map(({ id, count }) => [id, count]));
     for (const { id, check = [], fasteners: groups = [] } of teardown) {
-      const said = check.flatMap((one) => /(\d+) of (\d+) out/.exec(one)?.slice(1).map(Number) ?? []);
+      const said = check.flatMap(({ what }) => /(\d+) of (\d+) out/.exec(what)?.slice(1).map(Number) ?? []);
       const undone = groups.reduce((sum, group) => sum + (count.get(group) ?? 0), 0);
       expect([id, ...said]).toEqual([id, ...said.map(() => undone)]);
     }

@@ -5,6 +5,7 @@ import { scaled } from "../app/photos/picture";
 import { readPriceList } from "../app/prices/read-list";
 import { type Condition, fold, type Fact, type FactBody } from "../core/fact";
 import { isDecided, resolve, type Book } from "../core/book";
+import { USUAL_SCHOOLS } from "../core/inspect";
 import { seatCandidates, together, worksheet } from "../core/measure";
 import { lengthOf, nm } from "../core/quantity";
 import type { PackState } from "../core/reading";
@@ -19,7 +20,7 @@ import { addPrices } from "../store/prices";
 import { addOddPiece, addShelfPart, receive } from "../store/shelf";
 import { addStaff, listStaff, type Role } from "../store/staff";
 import { bookOf, documentOf, UNITS } from "./units";
-import { inspected, tornDown, type Story } from "./work";
+import { buildUp, inspected, tornDown, type Story } from "./work";
 
 interface Shop {
   shopName: string;
@@ -131,6 +132,8 @@ interface Progress {
   next?: "found" | "trial";
   story?: Story;
   close?: boolean;
+  /** How much of the unit is built up again: 1 is all of it. */
+  built?: number;
   /** The unit turned out not to be at fault, and was not opened. */
   elsewhere?: { reason: string; fee: string };
   /** The customer's words, where they must fit what is told besides. */
@@ -197,7 +200,7 @@ function progressOf(i: number): Progress {
     },
     { finished: 0, next: "found", down: 0.6 },
     { finished: 4, next: "found", story: { element: "h2" } },
-    { finished: 9, unit: 4 },
+    { finished: 9, unit: 4, built: 0.45 },
     { finished: 0, depth: 0, down: 0 },
     // Its case is cracked, and metal went everywhere: a reconditioned unit costs less.
     {
@@ -343,6 +346,8 @@ async function addPictures(pool: Pool): Promise<void> {
   }
 }
 
+const HOUSE = { rule: "proven", target: "middle" } as const;
+
 function jobFacts(
   shop: Shop,
   books: readonly Shelved[],
@@ -432,7 +437,7 @@ function jobFacts(
     if (c < progress.finished || progress.next === "trial") read("built", 0, trial);
     if (c >= progress.finished) return;
     const job = fold(facts);
-    const sheet = worksheet(job, chain, { rule: "proven", target: "middle" });
+    const sheet = worksheet(job, chain, HOUSE);
     const stock = series.sizes.flatMap(({ part }) => (part === undefined ? [] : [{ part, onHand: 3 }]));
     const asked = together({ job, sheets: [sheet], orders: [], stock }, [id]);
     const best = seatCandidates(asked, series.id, id, "proven")[0];
@@ -454,6 +459,11 @@ function jobFacts(
     say({ kind: "fitting", seat: series.id, fit: 1, origin: "shelf", piece: best.piece });
     read("built", 1, best.predicted.mean + random() * 20_000);
   });
+  if (progress.built !== undefined) {
+    const parts = applied.scoped.parts.map(({ id }) => id);
+    say({ kind: "cleaning", things: parts, state: "clean", did: ["washed", "dried"] });
+    buildUp(applied, { ...HOUSE, ...USUAL_SCHOOLS }, progress.built, say, () => fold(facts));
+  }
   if (progress.close) say({ kind: "closed", rule: "proven" });
   return { facts, opened, bookId };
 }

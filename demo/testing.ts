@@ -15,8 +15,17 @@ export function unitOf(id: UnitId, told: Configuration = {}): Applied {
   return resolve(book, version, book.depths.slice(-1));
 }
 let n = 0;
+const START = Date.UTC(2026, 4, 4, 8);
+/** A job of what was said, an hour between each: what has to stand has stood. */
 export const jobOf = (bodies: readonly FactBody[]): Job =>
-  fold(bodies.map((body): Fact => ({ id: `f${n++}`, at: "2026-05-04T08:00:00.000Z", by: "Mira K.", body })));
+  fold(
+    bodies.map((body, i): Fact => ({
+      id: `f${n++}`,
+      at: new Date(START + i * 3_600_000).toISOString(),
+      by: "Mira K.",
+      body,
+    })),
+  );
 
 export const finding = (part: string, wear: string, severity: Severity = "worn", sure = true): FactBody => ({
   kind: "finding",

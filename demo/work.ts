@@ -1,6 +1,9 @@
-import { LOOKED_AT } from "../core/inspect";
-import type { Applied } from "../core/book";
-import { type CauseStanding, fold, type FactBody } from "../core/fact";
+import { buildOf, type BuildStep } from "../core/build";
+import { LOOKED_AT, type Schools } from "../core/inspect";
+import { itemsOf, itemsOfChain, worksheet, type House, type Worksheet } from "../core/measure";
+import { nm } from "../core/quantity";
+import type { Applied, AppliedChain } from "../core/book";
+import { type CauseStanding, fold, type FactBody, type Job } from "../core/fact";
 import { counts, waysOf } from "../core/steps";
 
 const TRAYS = ["Front end", "Drums and packs", "Rear end"];
@@ -76,4 +79,135 @@ export function tornDown(applied: Pick<Applied, "present" | "scoped" | "unseen">
     facts.push({ kind: "step", step: step.id, did: "done", reason: "", to });
   }
   return facts;
+}
+
+/** One build step as a careful builder leaves it: everything it asks answered, then ticked. Figures are read or signed for elsewhere. */
+export function stepBuilt({ step, asked, faces }: BuildStep): FactBody[] {
+  const answers = asked.flatMap(({ kind, subject, answer }): FactBody[] => {
+    if (answer === "answered") return [];
+    switch (kind) {
+      case "part":
+        return [{ kind: "renewed", parts: [subject], there: true }];
+      case "check":
+        return [{ kind: "check", step: step.id, check: subject, said: "yes", note: "" }];
+      case "air":
+        return [{ kind: "air", element: subject, result: "holds", how: "heard", note: "" }];
+      case "bolts":
+      case "behind":
+      case "soak":
+      case "put":
+      case "begin":
+      case "figure":
+        return [];
+    }
+  });
+  const tight = faces.flatMap(({ group, rounds, left }) =>
+    rounds.flatMap(({ id }): FactBody[] => {
+      const places = [...(left.get(id) ?? [])];
+      return places.length > 0
+        ? [{ kind: "tightened", group: group.id, round: id, places, did: "tight" }]
+        : [];
+    }),
+  );
+  const begun = (step.starts ?? []).map((soak): FactBody => ({
+    kind: "timer",
+    step: step.id,
+    soak,
+    did: "started",
+  }));
+  return [...answers, ...tight, ...begun, { kind: "step", step: step.id, did: "done", reason: "" }];
+}
+
+/** Figures of a step as they are read when all is well: the middle of what the book allows, the piece that is in kept. */
+function figuresBuilt({ asked }: BuildStep, applied: Applied, house: House, job: Job): FactBody[] {
+  return asked.flatMap(({ kind, subject, answer }): FactBody[] => {
+    if (kind !== "figure" || answer === "answered") return [];
+    const measurement = applied.scoped.measurements?.find(({ id }) => id === subject);
+    if (measurement)
+      return said("measurement", subject, measurement.max ?? measurement.min, itemsOf(measurement, applied));
+    const chain = applied.chains.find((one) => one.chain.id === subject);
+    return chain ? readBuilt(chain, worksheet(job, chain, house)) : [];
+  });
+}
+
+/** A figure that is no series of readings, of each of what it is taken of. */
+function said(
+  of: "chain" | "measurement",
+  id: string,
+  text: string | undefined,
+  items: readonly { name: string }[],
+): FactBody[] {
+  const base = { kind: "figure", of, id, phase: "built", note: "" } as const;
+  const told = text === undefined ? ({ cannot: "felt-only-in-order" } as const) : { text };
+  return items.length === 0
+    ? [{ ...base, ...told }]
+    : items.map(({ name: item }) => ({ ...base, ...told, item }));
+}
+
+function readBuilt(applied: AppliedChain, { fit, seats, choice, conditions, built }: Worksheet): FactBody[] {
+  const { chain, spec } = applied;
+  const middle = nm(Math.round((spec.min + spec.max) / 2_000) * 1_000);
+  const items = itemsOfChain(applied);
+  const readings = (items.length === 0 ? [undefined] : items.map(({ name }) => name)).flatMap(
+    (item): FactBody[] => {
+      const one: FactBody = {
+        kind: "reading",
+        chain: chain.id,
+        phase: "built",
+        fit,
+        method: chain.read.with[0] ?? "dial",
+        state: spec.state,
+        reading: { kind: "single", value: middle },
+        resolution: nm(1_000),
+        unit: "mm",
+        ...(item === undefined ? {} : { item }),
+      };
+      return [one, one, one];
+    },
+  );
+  const predictions = [{ chain: chain.id, mean: middle, expanded: nm(50_000), chance: 1 }];
+  return [
+    ...(conditions.missing.length > 0
+      ? [
+          ...([
+            { kind: "conditions", chain: chain.id, phase: "built", fit, met: [...conditions.missing] },
+          ] satisfies FactBody[]),
+        ]
+      : []),
+    ...readings,
+    ...(chain.kind === "pack clearance" && !choice
+      ? seats.map(({ link }): FactBody => ({
+          kind: "choice",
+          seat: link.id,
+          fit: 0,
+          kept: true,
+          reason: "stays as it is",
+          predictions,
+        }))
+      : []),
+    ...(built.clocking ? said("chain", chain.id, undefined, [built.clocking.item]) : []),
+  ];
+}
+
+/**
+ * A unit built up so far: the steps that may be done one after the other, each with its answers, the next one begun.
+ *
+ * @param share of the steps, 1 for all.
+ * @param say keeps what is said; what is asked next depends on it.
+ * @param job the job as it stands after everything said.
+ */
+export function buildUp(
+  applied: Applied,
+  house: House & Schools,
+  share: number,
+  say: (body: FactBody) => void,
+  job: () => Job,
+): void {
+  const plan = (): BuildStep[] => buildOf(job(), applied, house, Infinity).steps;
+  const many = Math.round(plan().length * share);
+  for (let n = 0; n < many; n++) {
+    const next = plan().find(({ at }) => at === "next" || at === "ahead");
+    if (!next) return;
+    for (const body of [...figuresBuilt(next, applied, house, job()), ...stepBuilt(next)]) say(body);
+  }
 }

@@ -51,7 +51,7 @@ function StepLine({ step, n }: { step: Step; n: number }) {
     ["Lies", step.lies ?? ""],
     ["Way round", step.round ?? ""],
     ["Pry", step.pry ?? ""],
-    ["Check", step.check?.join("; ") ?? ""],
+    ["Check", step.check?.map(({ what }) => what).join("; ") ?? ""],
     ["Leave for now", named(present.parts, step.leave).join(", ")],
     ["Record", step.record?.map(({ what }) => what).join("; ") ?? ""],
     [

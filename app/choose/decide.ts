@@ -1,6 +1,6 @@
 import { v7 as newId } from "uuid";
 import { isFromShelf } from "~core/book";
-import { appliedTo, fold, type Fact } from "~core/fact";
+import { jobWithBook, fold, type Fact } from "~core/fact";
 import {
   chosenSheets,
   decided,
@@ -45,8 +45,8 @@ export type Decided = { ok: true } | { ok: false; problem: string; field?: "remo
 
 /** The worksheets of a job: of every figure that something is chosen for. */
 export function sheetsOf({ book, facts, houseValues }: JobRecord, house: House): Worksheet[] {
-  const job = fold(facts);
-  return chosenSheets(job, appliedTo(book, job, houseValues), houseOf(job, house));
+  const { job, applied } = jobWithBook(book, fold(facts), houseValues);
+  return chosenSheets(job, applied, houseOf(job, house));
 }
 
 /** The worksheet of one chain of a job; null when the chain does not apply. */
@@ -58,8 +58,7 @@ export type ChoosingHouse = House & { chooseFirst?: ChooseFirst };
 
 /** What a job’s question is made of. */
 export function unitOf(record: JobRecord, house: ChoosingHouse, stock: readonly Stock[]): Unit {
-  const job = fold(record.facts);
-  const applied = appliedTo(record.book, job, record.houseValues);
+  const { job, applied } = jobWithBook(record.book, fold(record.facts), record.houseValues);
   return {
     job,
     sheets: chosenSheets(job, applied, houseOf(job, house)),

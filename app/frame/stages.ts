@@ -14,6 +14,7 @@ export const STAGE_WORDS: Readonly<Record<StageId, string>> = {
   measure: "Measure",
   choose: "Choose",
   parts: "Parts",
+  build: "Build",
   "hand over": "Hand over",
 };
 const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
@@ -37,6 +38,7 @@ const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
     { path: "parts", words: "Parts" },
     { path: "stronger", words: "Stronger" },
   ],
+  build: [{ path: "build", words: "Build" }],
   "hand over": [{ path: "sheet", words: "Build sheet" }],
 };
 
@@ -77,6 +79,8 @@ export function placeOf({ what, subject, stage }: Pick<Next, "what" | "subject" 
       return "";
     case "renew":
       return "parts";
+    case "build":
+      return `build?step=${subject}`;
     case "disagreement":
     case "close":
       return "sheet";

@@ -26,7 +26,7 @@ import { useLive } from "~/live/use-live";
 import { skipTabChanges } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
 import { type Applied, type Book, type UnitSystem } from "~core/book";
-import { appliedTo, depthsOf } from "~core/fact";
+import { jobWithBook, depthsOf } from "~core/fact";
 import { stageWords, standingOf, type Standing } from "~core/stage";
 import {
   chosenSheets,
@@ -72,9 +72,8 @@ export default function JobPage({
   useEffect(() => nowSeen(number, id, seen), [number, id, seen]);
   const [unit, changeUnit] = useUnit(book.unit.lengthUnit);
   const view = useMemo((): JobView => {
-    const job = jobOfPage(facts);
+    const { job, applied } = jobWithBook(book, jobOfPage(facts), houseValues);
     const depths = depthsOf(book, job);
-    const applied = appliedTo(book, job, houseValues);
     let sheets: Worksheet[] | undefined;
     let standing: Standing | undefined;
     return {

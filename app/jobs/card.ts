@@ -1,5 +1,5 @@
 import { type Book, type HouseValue } from "~core/book";
-import { appliedTo, fold, type Fact } from "~core/fact";
+import { jobWithBook, fold, type Fact } from "~core/fact";
 import { dispositions } from "~core/inspect";
 import { worksheets } from "~core/measure";
 import { needsOf, wanted } from "~core/needs";
@@ -17,8 +17,7 @@ export const cardsMadeBy = ({ rule, target, steels, bushings }: Rule): string =>
 export const makeCard =
   (house: Rule) =>
   (book: Book, facts: Fact[], values: readonly HouseValue[]): Card => {
-    const job = fold(facts);
-    const applied = appliedTo(book, job, values);
+    const { job, applied } = jobWithBook(book, fold(facts), values);
     const sheets = worksheets(job, applied, house);
     const states = dispositions(job, applied, house, house.rule);
     const inScope = sheets.filter(({ stage }) => stage.at !== "quiet");

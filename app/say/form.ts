@@ -12,6 +12,7 @@ import {
   type ReadFact,
   type Says,
 } from "~core/fact";
+import { airResult } from "~core/build";
 import { CLOCKING } from "~core/measure";
 import {
   isFraction,
@@ -126,9 +127,25 @@ const FORMS: { readonly [K in FactKind]?: FormOf<K> } = {
       reason: "Say why it is skipped: already off, not needed.",
     },
     typed: ({ to = "", ...rest }) => (rest.did === "done" ? { ...rest, to } : rest),
-    against: ({ step }, { teardown = [] }) => ({
-      step: !teardown.some(({ id }) => id === step) && "Choose the step.",
+    against: ({ step }, { teardown = [], build = [] }) => ({
+      step: ![...teardown, ...build].some(({ id }) => id === step) && "Choose the step.",
     }),
+  },
+  check: {
+    says: { said: "Choose an answer.", note: "Say how it was made sure of instead." },
+    empty: NOTE,
+  },
+  timer: { says: { did: "Say that it is begun." } },
+  air: {
+    says: {
+      result: "Choose what it did.",
+      lost: "Write what it lost, with or without its unit: 0.3 bar.",
+    },
+    empty: NOTE,
+  },
+  deviation: {
+    says: { instead: "Choose what is otherwise.", reason: "Say what was done, and why." },
+    empty: { there: true },
   },
   disposition: {
     says: {
@@ -189,6 +206,7 @@ const FORMS: { readonly [K in FactKind]?: FormOf<K> } = {
 export function readIntake(fields: Fields, book: Book, fresh: string): ReadFact {
   const { kind = "", ...given } = fields;
   if (kind === "figure") return readFigure(trimmed(given), book);
+  if (kind === "air" && given.how === "read") return readAir(trimmed(given), book);
   if (kind === "reading") return readReading(trimmed(given), book);
   return Object.hasOwn(FORMS, kind)
     ? readDeclared(kind as FactKind, trimmed(given), book, fresh)
@@ -269,6 +287,27 @@ function readFigure(
       ? `${parsed.measure.figure} ${parsed.measure.unit}`
       : `${plainSign(text).replace(/[^\d]*$/, "")} ${parsed.unit}`;
   return good({ ...base, text: withUnit });
+}
+
+/** Pressure lost over seconds: whether that holds is the book’s to say. */
+function readAir(
+  { element = "", pressure, lost = "", over = "" }: Fields,
+  { airChecks = [] }: Book,
+): ReadFact {
+  const check = airChecks.find((one) => one.element === element);
+  const parsed = parseMeasure(lost, "pressure", check?.lost?.pressure.unit);
+  if (!check) return wrong({ lost: "The book tries this element with no air." });
+  if (!parsed.ok)
+    return wrong({
+      lost: lost === "" ? "Write what it lost: 0.3 bar." : `${parsed.problem}; ${parsed.remedy}`,
+    });
+  const { measure } = parsed;
+  if (measure.figure.startsWith("-"))
+    return wrong({ lost: "It cannot have gained any; write what it lost." });
+  const text = `${measure.figure} ${measure.unit}`;
+  const result = airResult(check, { result: "holds", lost: text, over });
+  const tried = pressure ? { pressure } : {};
+  return good({ kind: "air", element, result, ...tried, lost: text, over, how: "read", note: "" });
 }
 
 function readReading(

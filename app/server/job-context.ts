@@ -1,6 +1,6 @@
 import { createContext, type RouterContextProvider } from "react-router";
 import type { Applied } from "~core/book";
-import { appliedTo, fold, type Fact, type Job } from "~core/fact";
+import { jobWithBook, fold, type Fact, type Job } from "~core/fact";
 import { readHouse, type HouseSettings } from "~store/house";
 import { jobByNumber, type JobRecord } from "~store/jobs";
 import { services } from "./context";
@@ -62,16 +62,17 @@ export async function jobContext(context: Context, number: string | number): Pro
 
 /** What a record says, made when it is asked for. */
 export function contextOf(record: JobRecord, house: HouseSettings): JobContext {
-  let job: Job | undefined;
-  let applied: Applied | undefined;
+  let made: { job: Job; applied: Applied } | undefined;
+  const make = (): { job: Job; applied: Applied } =>
+    (made ??= jobWithBook(record.book, fold(record.facts), record.houseValues));
   return {
     record,
     house,
     get job() {
-      return (job ??= fold(record.facts));
+      return make().job;
     },
     get applied() {
-      return (applied ??= appliedTo(record.book, this.job, record.houseValues));
+      return make().applied;
     },
   };
 }

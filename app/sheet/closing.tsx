@@ -12,6 +12,7 @@ const GROUPS: Readonly<Record<Open["kind"], { words: string; page: (open: Open) 
     question: { words: "open questions", page: ({ subject }) => `inspect?part=${subject}`, link: "Inspect" },
     renew: { words: "new parts not in yet", page: () => "inspect", link: "Inspect" },
     figure: { words: "figures not proven", page: () => "measure", link: "Measure" },
+    build: { words: "build steps not done", page: ({ subject }) => `build?step=${subject}`, link: "Build" },
     cause: { words: "failures without a cause", page: () => "cause", link: "Cause" },
     "weak point": { words: "known weak points", page: () => "cause", link: "Cause" },
     disagreement: { words: "contradicting words", page: () => "", link: "The job" },

@@ -32,7 +32,7 @@ export function Told({ step }: { step: StepState["step"] }) {
       )}
       {step.check && (
         <p className="mt-1">
-          <span className="stamp quiet mr-2">See to it</span> {step.check.join(", ")}.
+          <span className="stamp quiet mr-2">See to it</span> {step.check.map(({ what }) => what).join(", ")}.
         </p>
       )}
       {leave.length > 0 && (

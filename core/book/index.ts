@@ -25,7 +25,7 @@ export type { Strengthening } from "./strengthened";
 export type { StrongerWay } from "./format/stronger";
 export type { Consumable, Kit } from "./format/supply";
 export type { Element, GearSet, Range, Station } from "./format/train";
-export type { Fluid, Relearn, Step, Tool } from "./format/work";
+export type { AirCheck, Fluid, Relearn, Soak, Step, Tool } from "./format/work";
 export {
   configurations,
   holding,
@@ -38,6 +38,7 @@ export {
   type PackChain,
 } from "./resolve";
 export { type Problem } from "../shape";
+export { behindOf, type Behind } from "./behind";
 export { partsOf, stationOf } from "./assembly";
 export {
   DRAWN,

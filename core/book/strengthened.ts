@@ -1,3 +1,4 @@
+import { checkOf } from "./upcast";
 import { lengthText, type Nm } from "../quantity";
 import type { Book } from "./book";
 import type { StackEntry } from "./format/pack";
@@ -57,7 +58,7 @@ export function strengthened(unit: Book, { ways: taken, packs, cuts }: Strengthe
     }),
     build: unit.build?.map((step) => {
       const more = proofs.get(step.id);
-      return more ? { ...step, check: [...(step.check ?? []), ...more] } : step;
+      return more ? { ...step, check: [...(step.check ?? []), ...more.map(checkOf)] } : step;
     }),
   };
 }

@@ -1,4 +1,4 @@
-import { codeFor, isRecord } from "../shape";
+import { codeFor, ID, isRecord } from "../shape";
 import { OUTSIDE, REASONS, WEAR } from "./catalogue";
 
 type Old = Record<string, unknown>;
@@ -101,19 +101,31 @@ function elementsOf({ elements }: Old): Old {
   return now.every((one, i) => one === list[i]) ? {} : { elements: now };
 }
 
-/** What a step records was told by its words. */
+/** What a step records, and what is seen to in it, was told by its words. */
 function stepsOf(phase: "teardown" | "build", document: Old): Old {
   const list = listOf(document[phase]);
   const now = list.map((step) => {
-    const record = isRecord(step) ? listOf(step.record) : [];
-    if (!isRecord(step) || !record.some((one) => typeof one === "string")) return step;
-    return {
-      ...step,
-      // The same words twice in one step ask for the same thing.
-      record: [...new Set(record)].map((one) =>
-        typeof one === "string" ? { id: codeFor(`${String(step.id)} ${one}`), what: one } : one,
-      ),
-    };
+    if (!isRecord(step)) return step;
+    const record = worded(step.record, (what) => ({ id: codeFor(`${String(step.id)} ${what}`), what }));
+    const seen = worded(step.check, checkOf);
+    return record || seen
+      ? { ...step, ...(record ? { record } : {}), ...(seen ? { check: seen } : {}) }
+      : step;
   });
   return now.every((one, i) => one === list[i]) ? {} : { [phase]: now };
 }
+
+/** A list that has words in it as it is written today; null where it has none. */
+function worded(value: unknown, of: (words: string, i: number) => Old): unknown[] | null {
+  const list = listOf(value);
+  return list.some((one) => typeof one === "string")
+    ? // The same words twice in one step ask for the same thing.
+      [...new Set(list)].map((one, i) => (typeof one === "string" ? of(one, i) : one))
+    : null;
+}
+
+/** What is seen to in a step, of words alone: those that make no id are counted. */
+export const checkOf = (what: string, i: number): { id: string; what: string } => {
+  const id = codeFor(what);
+  return { id: ID.test(id) ? id : `check-${i + 1}`, what };
+};

@@ -8,6 +8,7 @@ import { pistons, plausible } from "./plausible";
 import { ballPlaces, takenOut, versionsReach } from "./reach";
 import { elements, family, gearSets, ranges, stations } from "./train";
 import { stronger } from "./stronger";
+import { buildOrder } from "./build";
 import { chainSteps, packsBuilt, service, steps } from "./work";
 
 /** What the trade would refuse, in the order a book is read. */
@@ -37,6 +38,7 @@ export const checks: readonly Check[] = [
   steps,
   takenOut,
   packsBuilt,
+  buildOrder,
   chainSteps,
   service,
 ];

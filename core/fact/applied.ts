@@ -1,4 +1,5 @@
 import { resolve, type Applied, type Book, type Configuration, type HouseValue } from "../book";
+import { asAssembled } from "./assembled";
 import type { Job } from "./job";
 
 /** How deep the work on a job goes; until somebody says, the book's first depth, which is the least of it. */
@@ -59,4 +60,19 @@ export function appliedTo(
   });
   known.set(key, applied);
   return applied;
+}
+
+/**
+ * A job with its book: what applies to it, and of what was said that which still says something of what is assembled now.
+ *
+ * @param job as folded.
+ * @param house the shop's own values for this unit.
+ */
+export function jobWithBook(
+  book: Book,
+  job: Job,
+  house: readonly HouseValue[],
+): { job: Job; applied: Applied } {
+  const applied = appliedTo(book, job, house);
+  return { job: asAssembled(job, applied), applied };
 }

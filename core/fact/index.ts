@@ -25,7 +25,8 @@ export {
   type SeatFacts,
 } from "./job";
 export { disagreements, inOrder, type Disagreement } from "./order";
-export { appliedTo, becomes, depthsOf, isLessThanAgreed } from "./applied";
+export { asAssembled, type Reopened } from "./assembled";
+export { appliedTo, becomes, depthsOf, isLessThanAgreed, jobWithBook } from "./applied";
 export { lastByKey, ofKind } from "./last";
 export { upcast } from "./upcast";
 export {
@@ -71,6 +72,15 @@ export {
   type PlaceSort,
   type StepDone,
 } from "./kinds/bench";
+export {
+  AIR,
+  CHECKED,
+  PLACE_DONE,
+  TIMERS,
+  type AirResult,
+  type Checked,
+  type PlaceDone,
+} from "./kinds/build";
 export {
   CAUSE_STANDINGS,
   DISPOSITIONS,

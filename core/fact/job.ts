@@ -1,5 +1,6 @@
 import { replacedIn } from "./replace";
 import type { Configuration } from "../book";
+import type { Reopened } from "./assembled";
 import { isKind, type Fact, type FactKind, type FactOf } from "./fact";
 import type { Phase, ReadingBody } from "./kinds/measured";
 import { findingsOf, goodOf } from "./looked-at";
@@ -55,6 +56,8 @@ export class Job {
     readonly live: readonly Fact[],
     /** Where people said different things without knowing of each other. */
     readonly disagreements: readonly Disagreement[] = [],
+    /** Steps that were laid open again, and by what. */
+    readonly reopened: ReadonlyMap<string, Reopened> = new Map(),
   ) {}
 
   get booking(): FactOf<"booking"> | null {
@@ -176,6 +179,35 @@ export class Job {
   /** The last word on each step. */
   get steps(): Last<"step"> {
     return this.last("step");
+  }
+  /** Where each step was last undone. */
+  get undone(): Last<"step"> {
+    return this.once("undone", () =>
+      lastByKey(
+        this.allOf("step").filter(({ body }) => body.did === "undone"),
+        "step",
+      ),
+    );
+  }
+  /** What was answered of each check of a step. */
+  get checks(): Last<"check"> {
+    return this.last("check");
+  }
+  /** Soaks begun and ended, by their step. */
+  get timers(): Last<"timer"> {
+    return this.last("timer");
+  }
+  /** What air did at each element. */
+  get airs(): Last<"air"> {
+    return this.last("air");
+  }
+  /** Each place of each round of each fastener group. */
+  get tightened(): Last<"tightened"> {
+    return this.last("tightened");
+  }
+  /** What was done otherwise than the book has it, by step and what it stands for. */
+  get deviations(): Last<"deviation"> {
+    return this.last("deviation");
   }
   /** Which places of each fastener group are out. */
   get outs(): Last<"out"> {

@@ -105,10 +105,12 @@ describe("a unit that is made stronger", () => {
 
   it("is proven at the step that builds it, and what comes out of it is held against what was built", () => {
     const step = after.applied.scoped.build?.find(({ parts = [] }) => parts.includes("direct-steel"));
-    expect(step?.check?.join()).toMatch(
+    expect(step?.check?.map(({ what }) => what).join()).toMatch(
       /Thin steels in the direct clutch: clearance the same at three places/,
     );
-    expect(after.applied.scoped.build?.flatMap(({ check = [] }) => check).join()).toMatch(/in off, lathe/);
+    expect(
+      after.applied.scoped.build?.flatMap(({ check = [] }) => check.map(({ what }) => what)).join(),
+    ).toMatch(/in off, lathe/);
     const expected = (at: typeof after) =>
       counted(at.job, at.applied)
         .filter(({ element }) => element === "direct")

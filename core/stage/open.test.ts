@@ -1,7 +1,8 @@
 import { describe, expect, it, test } from "@jest/globals";
 import { bookOf, UNITS, type UnitId } from "../../demo/units";
 import { answered, finding, good, jobOf, read, unitOf } from "../../demo/testing";
-import { tornDown } from "../../demo/work";
+import { stepBuilt, tornDown } from "../../demo/work";
+import { buildOf } from "../build";
 import { appliedTo, fold, type FactBody } from "../fact";
 import { LOOKED_AT, USUAL_SCHOOLS } from "../inspect";
 import { figures } from "../measure";
@@ -81,7 +82,8 @@ function answeredJob(unit: UnitId): FactBody[] {
         ...(item === undefined ? {} : { item }),
       });
   }
-  return bodies;
+  const { steps } = buildOf(jobOf(bodies), applied, HOUSE, Infinity);
+  return [...bodies, ...steps.flatMap(stepBuilt)];
 }
 
 describe("whether a job may be closed", () => {
@@ -105,6 +107,16 @@ describe("whether a job may be closed", () => {
       "a part to be replaced that is not new",
       [{ kind: "renewed", parts: ["pan-gasket"], there: false }],
       ...(["renew", "renew pan-gasket"] as const),
+    ],
+    [
+      "a build step laid open again",
+      [{ kind: "step", step: "b-pump-in", did: "undone", reason: "" }],
+      ...(["build", "build b-pump-in"] as const),
+    ],
+    [
+      "a check that is not so",
+      [{ kind: "check", step: "b-body", check: "manual-valve-in-its-pin", said: "no", note: "" }],
+      ...(["build", "build b-body"] as const),
     ],
     ["a burnt pack without a cause", [finding(friction, "burnt", "beyond-use")], "cause", "cause d1"],
     [

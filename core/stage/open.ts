@@ -1,4 +1,5 @@
 import type { Applied } from "../book";
+import { buildOf, type Build } from "../build";
 import type { FactOf, Job } from "../fact";
 import {
   dispositions,
@@ -12,7 +13,9 @@ import { asFound, specLines, wrongOrders, ruleOf, type House, type SpecLine, typ
 import { stepsDone } from "./steps-done";
 
 /** The stages of the work, in its order. */
-export const STAGES = ["book in", "take down", "inspect", "measure", "choose", "parts", "hand over"] as const;
+export const STAGES = [
+  ...(["book in", "take down", "inspect", "measure", "choose", "parts", "build", "hand over"] as const),
+] as const;
 /** A stage of the work. */
 export type StageId = (typeof STAGES)[number];
 
@@ -20,7 +23,9 @@ export type StageId = (typeof STAGES)[number];
 export interface Open {
   /** What a lead’s signature names: the same as long as the thing is. */
   key: string;
-  kind: "trait" | "step" | "part" | "question" | "renew" | "figure" | "cause" | "weak point" | "disagreement";
+  kind:
+    | ("trait" | "step" | "part" | "question" | "renew" | "figure" | "cause" | "weak point")
+    | ("build" | "disagreement");
   /** The stage of the work in which it is answered. */
   stage: StageId;
   /** The step, part, figure, pack, failure, weak point or trait it is about. */
@@ -35,12 +40,31 @@ export interface Open {
 /** What the rule for closing looks at besides the job. */
 export type Rule = House & Schools;
 
+/** What a job comes to, part by part, figure by figure and step by step: worked out once for all who ask. */
+export interface Made {
+  states: readonly PartState[];
+  rows: readonly SpecLine[];
+  build: Build;
+}
+
+/** @returns what a job comes to; soaks that were begun count as over. */
+export function madeOf(job: Job, applied: Applied, house: Rule): Made {
+  const states = dispositions(job, applied, house, house.rule);
+  const rows = specLines(job, applied, house, applied.present.unit.lengthUnit);
+  return { states, rows, build: buildOf(job, applied, house, Infinity, { parts: states, lines: rows }) };
+}
+
 /**
  * Everything in scope that must be answered before a job is closed, in the order of the work: traits nobody has seen, steps, parts nobody has
  * looked at or that are to be measured, new ones not in yet, figures outside or not taken, causes, weak points, and words that contradict each
  * other. The one rule for closing: pages and doors ask here.
  */
-export function openOf(job: Job, applied: Applied, house: Rule): Open[] {
+export function openOf(
+  job: Job,
+  applied: Applied,
+  house: Rule,
+  made: Made = madeOf(job, applied, house),
+): Open[] {
   const other = otherUnit(job);
   const list = [
     ...traits(applied),
@@ -50,8 +74,9 @@ export function openOf(job: Job, applied: Applied, house: Rule): Open[] {
       : [
           ...steps(job, applied),
           ...questions(job, applied, true),
-          ...parts(job, applied, house),
-          ...figures(job, applied, house),
+          ...parts(job, made),
+          ...figures(job, applied, house, made),
+          ...building(made),
           ...causes(job, applied),
           ...questions(job, applied, false),
         ]),
@@ -106,8 +131,8 @@ const steps = (job: Job, applied: Applied): Unsigned[] =>
     words: "not done, and not passed over with a reason",
   }));
 
-function parts(job: Job, applied: Applied, house: Rule): Unsigned[] {
-  return dispositions(job, applied, house, house.rule).flatMap((state): Unsigned[] => {
+function parts(job: Job, { states }: Made): Unsigned[] {
+  return states.flatMap((state): Unsigned[] => {
     const { id, name } = state.part;
     const one = (kind: "part" | "renew", words: string): Unsigned[] => [
       {
@@ -126,6 +151,18 @@ function parts(job: Job, applied: Applied, house: Rule): Unsigned[] {
   });
 }
 
+/** Build steps that are not done, or that something of is open; a figure is open for itself. */
+const building = ({ build }: Made): Unsigned[] =>
+  build.steps.flatMap(({ step: { id, name }, at, fact, open }): Unsigned[] => {
+    if (at === "done" || at === "skipped") return [];
+    const left = open.filter(({ kind }) => kind !== "figure");
+    if (fact && left.length === 0) return [];
+    const words = fact
+      ? left.map(({ name: of, words: why }) => (why ? `${of}: ${why}` : of)).join("; ")
+      : "not done, and not passed over with a reason";
+    return [{ key: `build ${id}`, kind: "build", stage: "build", subject: id, name, words }];
+  });
+
 const renewedOn = ({ renew }: OtherUnit, job: Job, { scoped }: Applied): Unsigned[] =>
   scoped.parts
     .filter(({ id }) => renew.includes(id) && !job.renewed.has(id))
@@ -142,10 +179,8 @@ const whyMeasured = ({ because }: PartState): string =>
   `to be measured: ${because.find(({ is }) => is === "measure-first")?.words ?? "decided so"}`;
 
 /** What the unit leaves with: as built, else as found where nothing was built anew. */
-function figures(job: Job, applied: Applied, house: Rule): Unsigned[] {
-  const system = applied.present.unit.lengthUnit;
+function figures(job: Job, applied: Applied, house: Rule, { rows }: Made): Unsigned[] {
   const before = new Set(asFound(job, applied, ruleOf(job, house)).map(({ id }) => id));
-  const rows = specLines(job, applied, house, system);
   const figuresOf = rows.flatMap((row): Unsigned[] => {
     const words = figureWords(row);
     const isChosen =

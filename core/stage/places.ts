@@ -41,6 +41,8 @@ function stationOf(unit: Book, { kind, subject }: Open): string | undefined {
       return ofFigure(unit, subject);
     case "step":
       return firstOf(unit, unit.teardown?.find(({ id }) => id === subject)?.parts);
+    case "build":
+      return firstOf(unit, unit.build?.find(({ id }) => id === subject)?.parts);
     case "weak point": {
       const point = unit.weakPoints?.find(({ id }) => id === subject);
       return point?.station ?? firstOf(unit, point?.parts);

@@ -1,7 +1,8 @@
 import type { Applied } from "../book";
+import { isBuilding, type Build } from "../build";
 import type { Job } from "../fact";
 import { chosenSheets, isPackSheet, titleOf, type Worksheet } from "../measure";
-import { openOf, STAGES, type Open, type Rule, type StageId } from "./open";
+import { madeOf, openOf, STAGES, type Open, type Rule, type StageId } from "./open";
 import { stageWords, stepsDone } from "./steps-done";
 
 /** How one stage of the work stands. */
@@ -37,7 +38,8 @@ export interface Standing {
  * of the work, but what was begun comes first: steps while the unit comes apart, then the pack that has readings and is not done.
  */
 export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
-  const open = openOf(job, applied, house).filter(({ signed }) => signed === null);
+  const made = madeOf(job, applied, house);
+  const open = openOf(job, applied, house, made).filter(({ signed }) => signed === null);
   const sheets = chosenSheets(job, applied, house);
   const packs = sheets.filter(isPackSheet);
   const steps = stepsDone(job, applied);
@@ -51,6 +53,7 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
     choose:
       packs.some(isBegun) || sheets.some(({ choice, stage }) => choice !== null || CHOOSING.has(stage.at)),
     parts: job.renewed.size > 0,
+    build: isBuilding(job, applied),
     "hand over": job.closed !== null,
   };
   const left = (id: StageId): number => open.filter(({ stage }) => stage === id).length;
@@ -59,20 +62,27 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
     const count = left(id);
     const nothingInScope =
       (id === "choose" && sheets.every(({ stage }) => stage.at === "quiet")) ||
-      (id === "take down" && steps.total === 0);
+      (id === "take down" && steps.total === 0) ||
+      (id === "build" && (applied.scoped.build ?? []).length === 0);
     const done = job.closed !== null || (id === "hand over" ? false : count === 0);
     const state = nothingInScope ? "out of scope" : done ? "done" : waits && !begun[id] ? "waits" : "open";
     // What is looked at outside does not hold the work up.
     if (!done && !nothingInScope && id !== "book in") waits = true;
     return { id, state, open: job.closed ? 0 : count };
   });
-  return { stages, next: job.closed ? null : nextOf(job, applied, sheets, open), open };
+  return { stages, next: job.closed ? null : nextOf(job, applied, sheets, open, made.build), open };
 }
 
 const isBegun = (sheet: Worksheet): boolean =>
   sheet.found.readings.length + sheet.trial.readings.length + sheet.built.readings.length > 0;
 
-function nextOf(job: Job, applied: Applied, sheets: readonly Worksheet[], open: readonly Open[]): Next {
+function nextOf(
+  job: Job,
+  applied: Applied,
+  sheets: readonly Worksheet[],
+  open: readonly Open[],
+  build: Build,
+): Next {
   const untouched =
     job.chains.size === 0 && [...job.steps.values()].every(({ body }) => body.did === "undone");
   if (untouched && job.answers.length === 0 && applied.present.ranges.length > 0)
@@ -104,11 +114,14 @@ function nextOf(job: Job, applied: Applied, sheets: readonly Worksheet[], open: 
   // Read without a step ticked, the unit is taken as it is.
   const pack = packs.find(isBegun) ?? (steps.done === 0 && job.chains.size > 0 ? packs[0] : undefined);
   if (pack) return ofPack(pack, packs.length);
+  const building = open.some(({ kind }) => kind === "build") ? ofBuild(build) : null;
+  if (building && isBuilding(job, applied)) return building;
   for (const stage of STAGES) {
     // A trait, and what was to be read before opening, can be answered at any time.
     if (stage === "book in" || stage === "take down" || stage === "hand over") continue;
     const [first, ...more] = open.filter((one) => one.stage === stage);
     if (!first) continue;
+    if (stage === "build" && building) return building;
     if (stage === "choose" && packs[0]) return ofPack(packs[0], packs.length);
     return of(first, more.length > 0 ? `${first.words}, ${more.length + 1} to answer` : first.words);
   }
@@ -130,6 +143,15 @@ const of = ({ stage, kind, subject: about, name }: Open, words: string): Next =>
   name,
   words,
 });
+
+const ofBuild = ({ next, done, steps }: Build): Next | null =>
+  next && {
+    stage: "build",
+    what: "build",
+    subject: next.step.id,
+    name: next.step.name,
+    words: `step ${done + 1} of ${steps.length}`,
+  };
 
 /** A figure that is no pack’s is worked on with the packs once a piece is to be chosen for it. */
 const CHOOSING: ReadonlySet<string> = new Set(["choose", "read", "out", "astray"]);

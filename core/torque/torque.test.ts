@@ -1,7 +1,7 @@
 import { describe, expect, it, test } from "@jest/globals";
 import fc from "fast-check";
 import { lengthOf, measureOf, nm } from "../quantity";
-import { tighteningOrder, wrenchSetting, type Place } from "./index";
+import { roundsOf, sessionOf, tighteningOrder, wrenchSetting, type Place } from "./index";
 
 const ring = (n: number): Place[] =>
   Array.from({ length: n }, (_, i) => [
@@ -110,5 +110,47 @@ describe("a wrench with an extension in line", () => {
   it("refuses what is no wrench", () => {
     expect(() => wrenchSetting(measureOf("1 N·m", "torque"), nm(0), nm(1))).toThrow(RangeError);
     expect(() => wrenchSetting(measureOf("1 N·m", "torque"), nm(1), nm(-1))).toThrow(RangeError);
+  });
+});
+
+describe("the rounds over a face", () => {
+  it("are parts of the torque, all of it, the angle or a lap, and again after the wait", () => {
+    const ids = (of: Parameters<typeof roundsOf>[0]): string[] => roundsOf(of).map(({ id }) => id);
+    expect(ids({ places: 16, parts: 1, angle: false, again: true })).toEqual([
+      "part-1",
+      "full",
+      "lap",
+      "again",
+    ]);
+    expect(ids({ places: 8, parts: 0, angle: true, again: false })).toEqual(["full", "angle"]);
+    expect(ids({ places: 1, parts: 0, angle: false, again: false })).toEqual(["full"]);
+  });
+
+  it("are through only when every place was, in whatever order they were touched", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 9 }),
+        fc.integer({ min: 0, max: 2 }),
+        fc.boolean(),
+        fc.boolean(),
+        fc.array(fc.tuple(fc.nat(), fc.nat()), { maxLength: 80 }),
+        (places, parts, angle, again, touches) => {
+          const rounds = roundsOf({ places, parts, angle, again });
+          const order = tighteningOrder(ring(places), "star");
+          const done = new Set<string>();
+          const all = rounds.flatMap(({ id }) => order.map((place) => `${id} ${place}`));
+          for (const [r, p] of touches) {
+            done.add(`${rounds[r % rounds.length]?.id} ${p % places}`);
+            const { round, next, left } = sessionOf(rounds, order, (id, place) => done.has(`${id} ${place}`));
+            expect(round === null).toBe(all.every((one) => done.has(one)));
+            // What is next is missing, of the first round that has anything missing.
+            if (round) {
+              expect(all.find((one) => !done.has(one))).toBe(`${round.id} ${next}`);
+              expect(left.get(round.id)?.[0]).toBe(next);
+            }
+          }
+        },
+      ),
+    );
   });
 });

@@ -1,6 +1,7 @@
 import {
   about,
   flag,
+  id,
   list,
   names,
   object,
@@ -59,7 +60,44 @@ export const step = object({
       ),
     ),
   ),
-  check: optional(list(text, 1)),
+  sub: about("The sub-assembly it is part of, as the list of steps is headed.", optional(text)),
+  after: about(
+    "Steps that are behind it first, besides those its parts and figures tell.",
+    optional(list(refersTo("step"), 1)),
+  ),
+  fit: about(
+    "How a part goes in.",
+    optional(
+      list(
+        object({
+          part: refersTo("part"),
+          round: about("Which way round: dish, lip, chamfer, notch.", optional(text)),
+          lube: about("What goes on it.", optional(text)),
+          with: about("What protects or guides it.", optional(text)),
+          ...holds,
+        }),
+        1,
+      ),
+    ),
+  ),
+  starts: about("Soaks that begin with it.", optional(list(refersTo("soak"), 1))),
+  waits: about("Soaks that are over first.", optional(list(refersTo("soak"), 1))),
+  check: about(
+    "What is seen to, and answered for when building.",
+    optional(
+      list(
+        object({
+          id,
+          what: text,
+          no: about("What is done where it is not so.", optional(text)),
+          last: about("Asked again when a piece is exchanged in this step.", optional(flag)),
+          first: about("Seen to before the work itself begins; nothing else counts instead.", optional(flag)),
+        }),
+        1,
+      ),
+    ),
+  ),
+  never: about("What is never done here, whatever is in the way.", optional(text)),
   minutes: optional(whole(1, 600)),
   onlyIf: about(
     "Done only when the part has this disposition.",
@@ -77,6 +115,15 @@ export const airCheck = object({
   pressure: measure("pressure"),
   expect: text,
   hiss: about("A leak that belongs there.", optional(text)),
+  needs: about("What it must sit on to count: a drum its support.", optional(refersTo("part"))),
+  lost: about(
+    "The most it may lose, where it is read.",
+    optional(object({ pressure: measure("pressure"), over: measure("time") })),
+  ),
+  order: about(
+    "Where it leaks when it leaks: parts, in the order they were put in.",
+    optional(list(refersTo("part"), 1)),
+  ),
   ...holds,
 });
 
@@ -145,8 +192,14 @@ export const fluid = object({
   ),
 });
 
-/** The least time things stand before they are used. */
-export const soak = object({ id: names("soak"), what: text, time: measure("time"), ...holds });
+/** The least time things stand before they are used, and where it matters the longest. */
+export const soak = object({
+  id: names("soak"),
+  what: text,
+  time: measure("time"),
+  longest: about("The longest it may stand.", optional(measure("time"))),
+  ...holds,
+});
 
 export const relearn = object({
   id: names("relearn"),
@@ -169,6 +222,10 @@ export const readOut = object({ id: names("read-out"), what: text, why: text, ..
 export type Tool = Read<typeof tool>;
 /** A step of the work, down or up: parts, fasteners, figures and what must be so before. */
 export type Step = Read<typeof step>;
+/** An air check: its port, pressure, and what is to be heard. */
+export type AirCheck = Read<typeof airCheck>;
+/** A time that things stand before they are used. */
+export type Soak = Read<typeof soak>;
 /** The unit’s fluid: its name, how much goes in where, and how its level is set. */
 export type Fluid = Read<typeof fluid>;
 /** Something the control unit learns anew, and what asks for it. */

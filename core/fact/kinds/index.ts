@@ -1,5 +1,6 @@
 import * as bench from "./bench";
 import * as before from "./before";
+import * as build from "./build";
 import * as booking from "./booking";
 import * as inspected from "./inspected";
 import * as measured from "./measured";
@@ -58,6 +59,11 @@ export const KINDS = {
   choice: selected.choice,
   explained: selected.explained,
   waiver: selected.waiver,
+  check: build.check,
+  timer: build.timer,
+  air: build.air,
+  tightened: build.tightened,
+  deviation: build.deviation,
   "sign-off": selected.signOff,
   closed: booking.closed,
 } as const;

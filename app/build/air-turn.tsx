@@ -1,0 +1,92 @@
+import { SayForm } from "~/say/say-form";
+import { useSay } from "~/say/use-say";
+import { useJobView } from "~/view/view";
+import { AIR, wordsOf } from "~core/fact";
+import { measureText } from "~core/quantity";
+import type { Asked } from "~core/build";
+import { Large, useGo } from "./large";
+
+/** An element tried with air at its port: heard, or read as pressure lost over seconds. */
+export function AirTurn({ turn }: { turn: Asked }) {
+  const { applied } = useJobView();
+  const say = useSay();
+  const check = applied.scoped.airChecks?.find(({ element }) => element === turn.subject);
+  const mate = applied.present.parts.find(({ id }) => id === check?.needs);
+  const pressure = check ? measureText(check.pressure) : "";
+  useGo(
+    () => say({ kind: "air", element: turn.subject, result: "holds", pressure, how: "heard", note: "" }),
+    {
+      n: () => say({ kind: "air", element: turn.subject, result: "leaks", pressure, how: "heard", note: "" }),
+    },
+  );
+  if (!check) return null;
+  const { lost } = check;
+  return (
+    <>
+      <span className="stamp quiet">Air, {pressure}, hands off the piston</span>
+      <Large>
+        {turn.subject.toUpperCase()}: {check.port}
+      </Large>
+      <p className="text-2xl">
+        Wanted: {check.expect}
+        {check.hiss && `; ${check.hiss} belongs there`}
+      </p>
+      {mate && <p className="text-lg font-semibold">Only counts with the {mate.name} on it.</p>}
+      {turn.answer === "not so" && (
+        <p role="alert" className="text-error text-2xl font-semibold">
+          It {turn.words}. {turn.remedy}
+        </p>
+      )}
+      <SayForm
+        kind="air"
+        fixed={{ element: turn.subject, pressure, how: "heard" }}
+        className="mt-3 flex flex-wrap gap-2"
+      >
+        {() =>
+          wordsOf(AIR).map(([code, words]) => (
+            <button
+              key={code}
+              name="result"
+              value={code}
+              className={`btn btn-lg touch ${code === "holds" ? "btn-primary" : ""}`}
+            >
+              {words[0]?.toUpperCase()}
+              {words.slice(1)}
+              {code === "holds" && <kbd className="key">d</kbd>}
+              {code === "leaks" && <kbd className="key">n</kbd>}
+            </button>
+          ))
+        }
+      </SayForm>
+      {lost && (
+        <SayForm
+          kind="air"
+          fixed={{ element: turn.subject, pressure, how: "read", over: measureText(lost.over) }}
+          className="mt-3 flex flex-wrap items-end gap-2"
+        >
+          {(problems) => (
+            <>
+              <label className="flex items-center gap-2 text-lg">
+                Lost in {measureText(lost.over)}
+                <input
+                  name="lost"
+                  className={`input touch w-36 text-xl ${problems.lost ? "input-error" : ""}`}
+                  aria-label={`Lost in ${measureText(lost.over)}`}
+                  placeholder={lost.pressure.unit}
+                  inputMode="decimal"
+                />
+              </label>
+              <button className="btn touch">Keep</button>
+              <span className="quiet self-center">at most {measureText(lost.pressure)}</span>
+              {problems.lost && (
+                <p role="alert" className="text-error w-full font-semibold">
+                  {problems.lost}
+                </p>
+              )}
+            </>
+          )}
+        </SayForm>
+      )}
+    </>
+  );
+}

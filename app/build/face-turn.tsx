@@ -1,0 +1,204 @@
+import { useSay } from "~/say/use-say";
+import { useJobView } from "~/view/view";
+import { houseTorque, usedTorque, type FastenerGroup } from "~core/book";
+import type { Face } from "~core/build";
+import type { PlaceDone } from "~core/fact";
+import { lengthText, measureText } from "~core/quantity";
+import type { Round } from "~core/torque";
+import { Large, useGo } from "./large";
+import { clockWords, useSeconds } from "./use-moment";
+
+/** What a round wants of each place, in words. */
+export function roundWords(group: FastenerGroup, { kind, part }: Round, torque: string): string {
+  switch (kind) {
+    case "part": {
+      const pass = group.passes?.[part];
+      return pass ? measureText(pass) : "";
+    }
+    case "full":
+      return torque || "snug";
+    case "angle":
+      return group.angle ? `+ ${measureText(group.angle)}` : "";
+    case "lap":
+      return `${torque}, one lap`;
+    case "again":
+      return group.retorque ? `${measureText(group.retorque.torque)} again` : "";
+  }
+}
+
+/** The face with its places, the next one lit: touched as they are tightened, in their order or any other; none is forgotten. */
+export function FaceTurn({ face }: { face: Face }) {
+  const { applied, unit } = useJobView();
+  const say = useSay();
+  const { group, round, next, left, again, said } = face;
+  const waiting = round?.kind === "again" && again !== null;
+  const now = useSeconds(waiting);
+  const torque = usedTorque(group, applied.house, unit);
+  const house = houseTorque(group, applied.house);
+  const tell = (places: readonly number[], did: PlaceDone): void => {
+    if (round && places.length > 0)
+      say({ kind: "tightened", group: group.id, round: round.id, places: [...places], did });
+  };
+  const held = waiting && now < again;
+  const place = next === null ? null : group.places[next];
+  useGo(next === null || held ? undefined : () => tell([next], "tight"));
+  if (!round || next === null) return null;
+  const missing = left.get(round.id) ?? [];
+  const length = place?.length ?? group.length;
+  return (
+    <div className="grid items-start gap-4 sm:grid-cols-[minmax(0,1fr)_minmax(0,22rem)]">
+      <div>
+        <span className="stamp quiet">
+          {group.name}, {group.count - missing.length} of {group.count} in this round
+        </span>
+        {held ? (
+          <Large>
+            Waits <span suppressHydrationWarning>{clockWords(again - now)}</span>, then once more
+          </Large>
+        ) : (
+          <Large>
+            Place {next + 1}: {roundWords(group, round, torque)}
+          </Large>
+        )}
+        <p className="text-xl">
+          {[
+            group.size,
+            length !== undefined && lengthText(length, unit),
+            group.thread === "dry" ? "thread dry" : group.thread,
+            group.carries,
+            group.oneTime && "new ones",
+          ]
+            .filter(Boolean)
+            .join(" · ")}
+        </p>
+        {house && (
+          <p className="font-semibold" data-house-torque>
+            House value, not the book’s: {house.reason}
+          </p>
+        )}
+        {group.note && <p>{group.note}</p>}
+        <ol className="my-2 flex flex-wrap gap-2" aria-label="Rounds">
+          {face.rounds.map((each) => (
+            <li
+              key={each.id}
+              className={`rounded border px-2 py-1 text-sm ${each.id === round.id ? "border-primary border-2 font-bold" : "border-base-300 quiet"}`}
+              data-round={each.id}
+              data-left={left.get(each.id)?.length ?? 0}
+            >
+              {(left.get(each.id)?.length ?? 0) === 0 && "✓ "}
+              {roundWords(group, each, torque)}
+            </li>
+          ))}
+        </ol>
+        <button
+          type="button"
+          disabled={held}
+          className="btn btn-primary btn-lg touch w-full text-xl"
+          onClick={() => tell([next], "tight")}
+        >
+          Place {next + 1} is tight <kbd className="key">d</kbd>
+        </button>
+        <div className="mt-2 flex flex-wrap gap-2">
+          <button type="button" className="btn touch" disabled={held} onClick={() => tell(missing, "tight")}>
+            {missing.length === group.count ? `All ${group.count}` : `The other ${missing.length}`}, in this
+            order
+          </button>
+          <button
+            type="button"
+            className="btn touch"
+            disabled={held}
+            onClick={() => tell([next], "unreached")}
+          >
+            Not reached by a wrench
+          </button>
+        </div>
+      </div>
+      <FaceMap
+        group={group}
+        next={next}
+        state={(i) => said(round.id, i)?.body.did ?? null}
+        onTouch={
+          held ? undefined : (i) => tell([i], said(round.id, i)?.body.did === "tight" ? "loose" : "tight")
+        }
+      />
+    </div>
+  );
+}
+
+function FaceMap({
+  group,
+  next,
+  state,
+  onTouch,
+}: {
+  group: FastenerGroup;
+  next: number;
+  state: (place: number) => PlaceDone | null;
+  onTouch?: (place: number) => void;
+}) {
+  const words = (i: number): string => {
+    const did = state(i);
+    return did === "tight" ? "tight" : did === "unreached" ? "not reached" : i === next ? "next" : "to do";
+  };
+  return (
+    <svg viewBox="-8 -8 116 86" className="block w-full" role="group" aria-label={`Places of ${group.name}`}>
+      <rect
+        x="-7.5"
+        y="-7.5"
+        width="115"
+        height="85"
+        rx="9"
+        className="fill-case stroke-soft"
+        strokeWidth="0.5"
+      />
+      {group.places.map(({ at, unreached }, i) => {
+        const did = state(i);
+        const done = did === "tight" || did === "unreached";
+        return (
+          <g
+            key={i}
+            role="checkbox"
+            aria-checked={done}
+            aria-label={`Place ${i + 1}, ${words(i)}${unreached ? ", hard to reach" : ""}`}
+            tabIndex={onTouch ? 0 : -1}
+            className={onTouch ? "cursor-pointer" : ""}
+            data-place={i + 1}
+            onClick={() => onTouch?.(i)}
+            onKeyDown={(event) => {
+              if (!onTouch || (event.key !== " " && event.key !== "Enter")) return;
+              event.preventDefault();
+              onTouch(i);
+            }}
+          >
+            {i === next && (
+              <circle
+                cx={at[0]}
+                cy={at[1] * 0.7}
+                r="9.2"
+                className="stroke-primary fill-none"
+                strokeWidth="1.8"
+              />
+            )}
+            <circle
+              cx={at[0]}
+              cy={at[1] * 0.7}
+              r="6.9"
+              className={done ? "fill-blue stroke-ink" : "fill-paper stroke-ink"}
+              strokeWidth="0.6"
+              strokeDasharray={unreached ? "1.6 1.2" : undefined}
+            />
+            <text
+              x={at[0]}
+              y={at[1] * 0.7 + 2.1}
+              textAnchor="middle"
+              fontSize="6"
+              className={done ? "text-on-blue" : ""}
+            >
+              {did === "unreached" ? "–" : i + 1}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}

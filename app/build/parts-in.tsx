@@ -1,0 +1,89 @@
+import { Undecided } from "~/choose/undecided";
+import { useJobView } from "~/view/view";
+import { useSay } from "~/say/use-say";
+import { placeName } from "~/teardown/places";
+import { IN_UNIT } from "~core/fact";
+import type { PartState } from "~core/inspect";
+import { piecesOf } from "~core/pack";
+import type { Build, BuildStep } from "~core/build";
+
+/** What goes in: where it lies, whether it is clean, new or used again; which way, on what, with what; its twin beside it. */
+export function PartsIn({ one, build }: { one: BuildStep; build: Build }) {
+  if (one.parts.length === 0) return null;
+  return (
+    <ul className="mt-3" aria-label="What goes in">
+      {one.parts.map((state) => (
+        <PartIn key={state.part.id} state={state} one={one} build={build} />
+      ))}
+    </ul>
+  );
+}
+
+function PartIn({ state: { part, is }, one, build }: { state: PartState; one: BuildStep; build: Build }) {
+  const { job, applied } = useJobView();
+  const say = useSay();
+  const thing = build.bench.things.get(part.id);
+  const fit = one.step.fit?.find((each) => each.part === part.id);
+  const sat = thing?.howItSat;
+  const isIn = thing?.place === IN_UNIT;
+  const goes = is === "replace" || is === "upgrade";
+  const isNew = job.renewed.has(part.id);
+  const pieces = piecesOf(applied.present.packs, part);
+  const lies = [
+    goes ? (isNew ? "new" : "new one to go in") : "used again",
+    ...(thing && !isIn && !goes ? [placeName(job, thing.place)] : []),
+    ...(thing && !isIn && !goes && thing.state !== "clean" && thing.state !== "bagged"
+      ? ["not clean yet"]
+      : []),
+  ];
+  return (
+    <li
+      className="border-base-300 flex items-center gap-3 border-t py-1.5"
+      data-part={part.id}
+      data-in={isIn}
+    >
+      <div className="grow leading-tight">
+        <b className="text-lg">{part.name}</b>
+        {pieces > 1 && <b> × {pieces}</b>}
+        <Undecided entry={part} />
+        <span className="quiet block text-sm">
+          {part.number} · {lies.join(" · ")}
+          {part.oneTime && " · never used again"}
+        </span>
+        {fit && (
+          <p className="text-lg">
+            {[fit.round, fit.lube, fit.with && `with ${fit.with}`].filter(Boolean).join(" · ")}
+          </p>
+        )}
+        {sat?.body.way && !fit?.round && (
+          <p>
+            Came out {sat.body.way} ({sat.by})
+          </p>
+        )}
+        {fit?.round && sat?.body.way && sat.body.way !== fit.round && (
+          <p className="text-warning font-semibold">
+            Came out {sat.body.way} ({sat.by}); the book has it {fit.round}.
+          </p>
+        )}
+        {(part.lookAlikes ?? []).map(({ part: other, tell }) => (
+          <p key={other} className="text-sm">
+            Not the {applied.present.parts.find(({ id }) => id === other)?.name ?? other}: {tell}.
+          </p>
+        ))}
+      </div>
+      {!job.closed && one.at !== "done" && one.at !== "skipped" && (
+        <button
+          type="button"
+          aria-pressed={isIn}
+          className={`btn touch min-w-16 ${isIn ? "btn-primary" : ""}`}
+          onClick={() => {
+            if (!isIn && goes && !isNew) say({ kind: "renewed", parts: [part.id], there: true });
+            say({ kind: "lies", things: [part.id], place: isIn ? "bench" : IN_UNIT });
+          }}
+        >
+          In
+        </button>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,384 @@
+import { describe, expect, it } from "@jest/globals";
+import fc from "fast-check";
+import { documentOf, UNITS, type UnitId } from "../../demo/units";
+import { good, jobOf, unitOf } from "../../demo/testing";
+import { buildUp, stepBuilt, tornDown } from "../../demo/work";
+import { behindOf, type Applied } from "../book";
+import { fold, jobWithBook, type Fact, type FactBody, type Job } from "../fact";
+import { USUAL_SCHOOLS } from "../inspect";
+import { nm } from "../quantity";
+import { buildOf, isReady, wouldOpen, type Build, type BuildStep } from "./index";
+
+const HOUSE = { rule: "proven", target: "middle", ...USUAL_SCHOOLS } as const;
+const START = Date.UTC(2026, 4, 4, 8);
+const HOURS = 3_600_000;
+
+/** A bench where time goes on: each fact a minute after the last. */
+class Bench {
+  readonly facts: Fact[] = [];
+  now = START;
+  constructor(readonly applied: Applied) {
+    this.say(
+      { kind: "configuration", traits: { ...traitsOf(applied) } },
+      { kind: "scope", depths: [...applied.book.depths.slice(-1)] },
+      good(...applied.scoped.parts.map(({ id }) => id)),
+    );
+    // What a lead signs for is not what is tried here: figures have tests of their own.
+    const figures = (applied.scoped.build ?? []).flatMap(({ chains = [], measurements = [] }) => [
+      ...chains,
+      ...measurements,
+    ]);
+    this.say({
+      kind: "sign-off",
+      of: [...new Set(figures)].map((id) => `figure ${id}`),
+      reason: "not tried here",
+      signedBy: "Edda L.",
+    });
+  }
+  say(...bodies: FactBody[]): void {
+    for (const body of bodies) {
+      this.now += 60_000;
+      this.facts.push({
+        id: `f${this.facts.length}`,
+        by: "Mira K.",
+        at: new Date(this.now).toISOString(),
+        body,
+      });
+    }
+  }
+  get job(): Job {
+    return jobWithBook(this.applied.book, fold(this.facts), []).job;
+  }
+  get build(): Build {
+    return buildOf(this.job, this.applied, HOUSE, this.now);
+  }
+  step(id: string): BuildStep {
+    const found = this.build.steps.find(({ step }) => step.id === id);
+    if (!found) throw new Error(`no step ${id}`);
+    return found;
+  }
+  /** A step with everything it asks, whatever it waits for. */
+  do(id: string): void {
+    this.say(...stepBuilt(this.step(id)));
+    // What is tightened once more is so after its wait.
+    this.now += HOURS;
+    for (const { group, left } of this.step(id).faces)
+      for (const [round, places] of left)
+        if (places.length > 0)
+          this.say({ kind: "tightened", group: group.id, round, places: [...places], did: "tight" });
+  }
+  undo(id: string): void {
+    this.say({ kind: "step", step: id, did: "undone", reason: "" });
+  }
+}
+
+const traitsOf = ({ book }: Applied): Record<string, string> =>
+  Object.fromEntries(book.traits.map(({ id, values }) => [id, Object.keys(values).at(-1) ?? ""]));
+const units = new Map(UNITS.map((id) => [id, unitOf(id)]));
+const bench = (id: UnitId): Bench => new Bench(units.get(id) ?? unitOf(id));
+
+/** What must be behind each step, found out slowly and from the document alone; with it what began a soak it waits for, where that is asked. */
+function slowlyBehind(unit: UnitId, soaks = false): Map<string, Set<string>> {
+  const book = documentOf(unit) as {
+    build: {
+      id: string;
+      after?: string[];
+      parts?: string[];
+      fasteners?: string[];
+      chains?: string[];
+      airChecks?: string[];
+      starts?: string[];
+      waits?: string[];
+    }[];
+    parts: { id: string; heldBy?: string[] }[];
+    chains: { id: string; of?: string; kind: string }[];
+    packs: { element: string; stack: { part: string }[] }[];
+  };
+  const things = (step: (typeof book.build)[number]): string[] => [
+    ...(step.parts ?? []),
+    ...(step.fasteners ?? []),
+  ];
+  const behind = new Map(book.build.map(({ id }) => [id, new Set<string>()]));
+  book.build.forEach((later, l) =>
+    book.build.slice(0, l).forEach((earlier) => {
+      const holds = book.parts.some(
+        ({ id, heldBy = [] }) =>
+          earlier.parts?.includes(id) === true && heldBy.some((holder) => things(later).includes(holder)),
+      );
+      const plates = book.packs.some(
+        ({ element, stack }) =>
+          stack.some(({ part }) => earlier.parts?.includes(part)) &&
+          (later.airChecks?.includes(element) === true ||
+            book.chains.some(
+              ({ id, of, kind }) =>
+                of === element && kind === "pack clearance" && later.chains?.includes(id) === true,
+            )),
+      );
+      const soaked = soaks && later.waits?.some((id) => earlier.starts?.includes(id)) === true;
+      if (holds || plates || soaked || later.after?.includes(earlier.id) === true)
+        behind.get(later.id)?.add(earlier.id);
+    }),
+  );
+  return behind;
+}
+
+/** Everything that stands on a step, by asking again until nothing is added. */
+function slowlyOn(behind: ReadonlyMap<string, ReadonlySet<string>>, step: string): Set<string> {
+  const on = new Set([step]);
+  for (let before = 0; before !== on.size;) {
+    before = on.size;
+    for (const [id, of] of behind) if ([...of].some((one) => on.has(one))) on.add(id);
+  }
+  on.delete(step);
+  return on;
+}
+
+describe("the plan of a build", () => {
+  it.each(UNITS)("%s: is done in any order it allows, and breaks nothing", (unit) => {
+    const behind = slowlyBehind(unit);
+    fc.assert(
+      fc.property(fc.array(fc.nat(), { minLength: 45, maxLength: 45 }), (picks) => {
+        const shop = bench(unit);
+        const planned = new Set(shop.build.steps.map(({ step }) => step.id));
+        const done: string[] = [];
+        for (const pick of picks) {
+          const may = shop.build.steps.filter(({ at }) => at === "next" || at === "ahead");
+          const one = may[pick % Math.max(1, may.length)];
+          if (!one) break;
+          for (const id of behind.get(one.step.id) ?? []) if (planned.has(id)) expect(done).toContain(id);
+          shop.do(one.step.id);
+          done.push(one.step.id);
+          expect(shop.step(one.step.id).at).toBe("done");
+        }
+        expect([...done].sort()).toEqual([...planned].sort());
+        expect(shop.build).toMatchObject({ next: null, minutesLeft: 0 });
+      }),
+      { numRuns: 3, seed: 7 },
+    );
+  });
+
+  it("names what has to be behind a step, and goes on with what does not wait", () => {
+    const shop = bench("marram-dunlin");
+    expect(shop.step("b-ring").waits.map(({ key }) => key)).toEqual(["behind b-h2"]);
+    expect(shop.step("b-h2").waits.map(({ key }) => key)).toEqual(["behind b-wash", "soak soak-frictions"]);
+    shop.do("b-wash");
+    expect(shop.build.next?.step.id).toBe("b-bush-rear");
+    // The pump goes together beside the drums.
+    shop.do("b-bush-front");
+    expect(shop.step("b-pump").at).toBe("ahead");
+  });
+
+  it("has a step that hangs on a disposition only where it is so", () => {
+    const shop = bench("marram-dunlin");
+    const planned = (): boolean => shop.build.steps.some(({ step }) => step.id === "b-sleeve");
+    expect(planned()).toBe(false);
+    shop.say({ kind: "disposition", part: "body", is: "machine", reason: "bore worn" });
+    expect(planned()).toBe(true);
+    expect(shop.step("b-body").waits.map(({ key }) => key)).toContain("behind b-sleeve");
+  });
+});
+
+describe("a step", () => {
+  it("is not done by saying so: what it asks is answered, or stands open", () => {
+    const shop = bench("marram-dunlin");
+    shop.say({ kind: "step", step: "b-wash", did: "done", reason: "" });
+    expect(shop.step("b-wash")).toMatchObject({ at: "unproven" });
+    expect(shop.step("b-wash").open.map(({ subject }) => subject)).toEqual([
+      "every-passage-passes-air",
+      "no-lint-left",
+    ]);
+    shop.say({ kind: "check", step: "b-wash", check: "every-passage-passes-air", said: "yes", note: "" });
+    shop.say({ kind: "check", step: "b-wash", check: "no-lint-left", said: "no", note: "" });
+    const [left] = shop.step("b-wash").open;
+    expect(left).toMatchObject({
+      answer: "not so",
+      remedy: "Blow it out again; no rag goes near it from now on.",
+    });
+    shop.say({
+      kind: "check",
+      step: "b-wash",
+      check: "no-lint-left",
+      said: "cannot-see",
+      note: "blown twice",
+    });
+    expect(shop.step("b-wash").at).toBe("done");
+  });
+
+  it("is done otherwise with a reason, but not where nothing may stand for it", () => {
+    const shop = bench("marram-dunlin");
+    shop.say({ kind: "disposition", part: "body", is: "machine", reason: "bore worn" });
+    shop.say({ kind: "step", step: "b-sleeve", did: "done", reason: "" });
+    for (const { key } of shop.step("b-sleeve").open)
+      shop.say({ kind: "deviation", step: "b-sleeve", instead: key, reason: "in a hurry", there: true });
+    expect(shop.step("b-sleeve").open.map(({ subject, bars }) => [subject, bars])).toEqual([
+      ["passages-taped-bores-packed", true],
+    ]);
+    expect(
+      shop.step("b-sleeve").asked.find(({ subject }) => subject === "valve-falls-both-ways"),
+    ).toMatchObject({
+      answer: "otherwise",
+      words: "in a hurry",
+    });
+  });
+
+  it("waits for what stands in fluid, which is ready by itself, and counts from when it began", () => {
+    const shop = bench("marram-dunlin");
+    shop.do("b-wash");
+    const soaks = () => shop.step("b-h2").waits.map(({ key, words }) => [key, words]);
+    expect(soaks()).toEqual([["soak soak-frictions", "not begun"]]);
+    for (const step of ["b-soak", "b-soak-rear"])
+      shop.say({ kind: "timer", step, soak: "soak-frictions", did: "started" });
+    expect(soaks()).toEqual([["soak soak-frictions", "still in it"]]);
+    const [timer] = shop.build.timers.filter(({ step }) => step.id === "b-soak-rear");
+    expect(timer && isReady(timer, (timer.ready ?? 0) - 1)).toBe(false);
+    expect(timer && (timer.ready ?? 0) - Date.parse(timer.started?.at ?? "")).toBe(30 * 60_000);
+    shop.now += HOURS;
+    expect(soaks()).toEqual([]);
+    // Taken out too soon, it does not count, however late it is.
+    shop.say({ kind: "timer", step: "b-soak", soak: "soak-frictions", did: "started" });
+    shop.say({ kind: "timer", step: "b-soak", soak: "soak-frictions", did: "ended" });
+    shop.now += 5 * HOURS;
+    expect(soaks()).toEqual([["soak soak-frictions", "still in it"]]);
+  });
+
+  it("waits for a part that nobody has answered for, and asks for the new one of what is replaced", () => {
+    const shop = bench("marram-dunlin");
+    shop.say({ kind: "disposition", part: "f1", is: "measure-first", reason: "rollers dull" });
+    expect(shop.step("b-f1").waits.map(({ key }) => key)).toContain("part f1");
+    shop.say({ kind: "disposition", part: "f1", is: "replace", reason: "rollers galled" });
+    expect(shop.step("b-f1").open.map(({ key }) => key)).toContain("part f1");
+    shop.say({ kind: "renewed", parts: ["f1"], there: true });
+    expect(shop.step("b-f1").asked.find(({ key }) => key === "part f1")?.answer).toBe("answered");
+  });
+
+  it("takes a one-time part twice only with a lead's name", () => {
+    const shop = bench("marram-dunlin");
+    shop.say({
+      kind: "deviation",
+      step: "b-tail",
+      instead: "part tail-gasket",
+      reason: "looks good",
+      there: true,
+    });
+    expect(shop.step("b-tail").open.map(({ key }) => key)).toContain("part tail-gasket");
+    shop.say({ kind: "sign-off", of: ["renew tail-gasket"], reason: "none to be had", signedBy: "Edda L." });
+    expect(shop.step("b-tail").asked.find(({ key }) => key === "part tail-gasket")?.answer).toBe("answered");
+  });
+
+  it("that fails with air names what to look at, in the order it was put together", () => {
+    const shop = bench("marram-dunlin");
+    shop.say({ kind: "air", element: "d1", result: "leaks", how: "heard", note: "" });
+    const one = shop.step("b-d1-late").asked.find(({ kind }) => kind === "air");
+    expect(one).toMatchObject({ answer: "not so" });
+    expect(one?.remedy).toMatch(/piston.*rings/i);
+  });
+});
+
+describe("a whole build", () => {
+  it.each(UNITS)("%s: goes to the last bolt with its figures read as they should be", (unit) => {
+    const applied = units.get(unit) ?? unitOf(unit);
+    const bodies: FactBody[] = [...tornDown(applied, 1), good(...applied.scoped.parts.map(({ id }) => id))];
+    buildUp(
+      applied,
+      HOUSE,
+      1,
+      (body) => bodies.push(body),
+      () => jobOf(bodies),
+    );
+    const built = buildOf(jobOf(bodies), applied, HOUSE, Infinity);
+    expect(
+      built.steps.flatMap(({ step, at, asked }) => (at === "done" ? [] : [[step.id, at, asked]])),
+    ).toEqual([]);
+    expect(built.bench.nowhere).toEqual([]);
+  });
+});
+
+describe("what is undone", () => {
+  it.each(UNITS)("%s: lays open exactly what stands on it", (unit) => {
+    const shop = bench(unit);
+    for (const { step } of shop.build.steps) shop.do(step.id);
+    const all = shop.build.steps.map(({ step }) => step.id);
+    expect(shop.build.steps.filter(({ at }) => at !== "done").map(({ step }) => step.id)).toEqual([]);
+    const behind = slowlyBehind(unit, true);
+    for (const id of all) {
+      const on = slowlyOn(behind, id);
+      const planned = all.filter((one) => on.has(one));
+      expect(wouldOpen(shop.applied, shop.build, id).map(({ step }) => step.id)).toEqual(planned);
+      const after = new Bench(shop.applied);
+      after.facts.splice(0, after.facts.length, ...shop.facts);
+      after.now = shop.now;
+      after.undo(id);
+      const open = after.build.steps.filter(({ at }) => at !== "done").map(({ step }) => step.id);
+      expect(open).toEqual(all.filter((one) => one === id || on.has(one)));
+      // None of what was said of them counts: they ask for everything again.
+      for (const one of planned)
+        expect(after.step(one).asked.filter(({ kind, fact }) => kind === "check" && fact !== null)).toEqual(
+          [],
+        );
+    }
+  });
+
+  it("is known by what opened it, and done again counts again", () => {
+    const shop = bench("marram-dunlin");
+    for (const { step } of shop.build.steps) shop.do(step.id);
+    shop.undo("b-d3");
+    expect(shop.step("b-load").reopened).toMatchObject({ step: "b-d3", by: { body: { did: "undone" } } });
+    for (const { step, at } of shop.build.steps) if (at !== "done") shop.do(step.id);
+    expect(shop.build.next).toBeNull();
+    expect(shop.step("b-load").reopened).toBeNull();
+  });
+
+  it("lays open what was read as built, not what was found", () => {
+    const shop = bench("marram-dunlin");
+    const reading = (phase: "found" | "built"): FactBody => ({
+      kind: "reading",
+      chain: "input-end-play",
+      phase,
+      fit: 0,
+      method: "dial",
+      reading: { kind: "single", value: nm(500_000) },
+      resolution: nm(10_000),
+      unit: "mm",
+    });
+    shop.say(reading("found"), reading("built"), { kind: "step", step: "b-h2", did: "done", reason: "" });
+    const count = (): number => shop.job.chains.get("input-end-play")?.readings.length ?? 0;
+    expect(count()).toBe(2);
+    shop.undo("b-pump");
+    expect(count()).toBe(1);
+    shop.say(reading("built"));
+    expect(count()).toBe(2);
+  });
+
+  it("a piece exchanged opens what stands on its drum, once that was done; before, it is part of building it", () => {
+    const shop = bench("marram-dunlin");
+    const fitting = (fit: number): FactBody => ({
+      kind: "fitting",
+      seat: "d3-clearance",
+      fit,
+      origin: "shelf",
+      piece: { mark: "2", size: nm(2_000_000) },
+    });
+    shop.say({ kind: "step", step: "b-load", did: "done", reason: "" }, fitting(1));
+    expect(shop.job.reopened.size).toBe(0);
+    shop.say({ kind: "step", step: "b-d3", did: "done", reason: "" });
+    shop.say({ kind: "air", element: "d3", result: "holds", how: "heard", note: "" });
+    expect(shop.job.airs.has("d3")).toBe(true);
+    shop.say(fitting(2));
+    expect(shop.job.airs.has("d3")).toBe(false);
+    expect(shop.job.steps.get("b-load")?.body.did).toBeUndefined();
+    expect(shop.job.reopened.get("b-load")).toMatchObject({
+      step: "b-d3",
+      by: { body: { kind: "fitting" } },
+    });
+    // Its own step stays ticked, and asks again for what is seen to last.
+    expect(shop.step("b-d3").at).toBe("unproven");
+  });
+});
+
+describe("what stands behind what", () => {
+  it.each(UNITS)("%s: is what the document says, in every version", (unit) => {
+    const slow = slowlyBehind(unit);
+    const { direct } = behindOf(bench(unit).applied.book);
+    for (const [id, steps] of direct) expect([id, new Set(steps)]).toEqual([id, slow.get(id)]);
+  });
+});

@@ -1,0 +1,71 @@
+import type { FastenerGroup } from "../book";
+import type { FactOf, Job, PlaceDone } from "../fact";
+import { baseOf, toNumber, type Measure } from "../quantity";
+import { roundsOf, sessionOf, tighteningOrder, type Round, type Session } from "../torque";
+
+/** @returns a time as milliseconds. */
+export const millisecondsOf = (time: Measure<"time">): number => toNumber(baseOf(time)) * 1000;
+
+/** A face of fasteners as it is tightened. */
+export interface Face extends Session {
+  group: FastenerGroup;
+  rounds: Round[];
+  /** What was said of a place in a round, while it counts. */
+  said: (round: string, place: number) => FactOf<"tightened"> | null;
+  /** Places a wrench does not reach, and that was said. */
+  unreached: readonly number[];
+  done: boolean;
+  /** What was said of it last; null where nobody began. */
+  last: FactOf<"tightened"> | null;
+  /** When it may be tightened again, in milliseconds; null where it need not, or nothing is through yet. */
+  again: number | null;
+}
+
+const DONE: ReadonlySet<PlaceDone> = new Set(["tight", "unreached"]);
+
+/**
+ * How far the fasteners of a group are tightened.
+ */
+export function faceOf(job: Job, group: FastenerGroup): Face {
+  const count = group.places.length;
+  const rounds = roundsOf({
+    places: count,
+    parts: group.passes?.length ?? 0,
+    angle: group.angle !== undefined,
+    again: group.retorque !== undefined,
+  });
+  const order = tighteningOrder(
+    group.places.map(({ at }) => at),
+    group.pattern,
+  );
+  const said = (round: string, place: number): FactOf<"tightened"> | null =>
+    job.tightened.get(`${group.id} ${round} ${place}`) ?? null;
+  const before = rounds.filter(({ kind }) => kind !== "again");
+  const is = (round: string, place: number): PlaceDone => said(round, place)?.body.did ?? "loose";
+  const through = before.every(({ id }) => order.every((place) => DONE.has(is(id, place))));
+  const facts = before.flatMap(({ id }) => order.flatMap((place) => said(id, place) ?? []));
+  const last = facts.reduce<FactOf<"tightened"> | null>(
+    (latest, one) => (latest && latest.at >= one.at ? latest : one),
+    null,
+  );
+  const again =
+    group.retorque && through && last ? Date.parse(last.at) + millisecondsOf(group.retorque.wait) : null;
+  // Tightened once more too soon, the gasket still creeps: it does not count.
+  const inTime = (round: string, place: number): boolean =>
+    round !== "again" || (again !== null && Date.parse(said(round, place)?.at ?? "") >= again);
+  const session = sessionOf(
+    rounds,
+    order,
+    (round, place) => DONE.has(is(round, place)) && inTime(round, place),
+  );
+  return {
+    ...session,
+    group,
+    rounds,
+    said,
+    unreached: order.filter((place) => rounds.some(({ id }) => said(id, place)?.body.did === "unreached")),
+    done: session.round === null,
+    last,
+    again,
+  };
+}

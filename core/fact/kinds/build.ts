@@ -1,0 +1,133 @@
+import type { Book } from "../../book";
+import {
+  about,
+  flag,
+  listOnce,
+  maybeWords,
+  nearest,
+  object,
+  oneOf,
+  optional,
+  refersTo,
+  suchThat,
+  whole,
+  words,
+} from "../../shape";
+import { codes, type CodeOf } from "../codes";
+import { coded, kind } from "../kind";
+
+const name = words(1, 120);
+
+/** What is answered of a check. */
+export const CHECKED = codes({ yes: "so", no: "not so", "cannot-see": "cannot be seen" });
+/** A code of `CHECKED`. */
+export type Checked = CodeOf<typeof CHECKED>;
+export const check = kind(
+  "check",
+  suchThat(object({ step: refersTo("step"), check: name, said: coded(CHECKED), note: maybeWords(500) }), {
+    test: ({ said, note }) => said !== "cannot-see" || note.trim().length >= 2,
+    message: "cannot be seen, and nothing else said",
+    remedy: "say how it was made sure of instead",
+    key: "note",
+  }),
+  {
+    means: "what was seen to in a step: so, not so, or not to be seen",
+    about: ({ step, check: of }) => `${step} ${of}`,
+    sentence: ({ step, check: of, said }, nameOf) =>
+      `${nameOf(step)}: ${of.replaceAll("-", " ")}: ${CHECKED.words[said]}`,
+    against: ({ step, check: of }, { build = [], teardown = [], stronger = [] }: Book) => {
+      const asked = [...build, ...teardown].find(({ id }) => id === step)?.check ?? [];
+      // What a plan to make it stronger asks to be proven is in no step of the book.
+      return stronger.length > 0 || asked.some(({ id }) => id === of)
+        ? []
+        : [
+            {
+              path: "check",
+              message: `${step} has no check "${of}"`,
+              remedy: nearest(
+                of,
+                asked.map(({ id }) => id),
+              ),
+            },
+          ];
+    },
+  },
+);
+
+/** What became of a soak. */
+export const TIMERS = codes({ started: "begun", ended: "taken out" });
+export const timer = kind(
+  "timer",
+  object({ step: refersTo("step"), soak: refersTo("soak"), did: coded(TIMERS) }),
+  {
+    means: "a soak begun with a step, or what stood in it taken out",
+    about: ({ step, soak }) => `${step} ${soak}`,
+    sentence: ({ soak, did }, nameOf) => `${nameOf(soak)} ${TIMERS.words[did]}`,
+  },
+);
+
+/** What air did at the port of an element. */
+export const AIR = codes({
+  holds: "applies, holds, lets go",
+  leaks: "leaks",
+  "does-not-apply": "does not apply",
+  "does-not-let-go": "does not let go",
+});
+/** A code of `AIR`. */
+export type AirResult = CodeOf<typeof AIR>;
+const measured = words(1, 40);
+export const air = kind(
+  "air",
+  object({
+    element: refersTo("element"),
+    result: coded(AIR),
+    pressure: about("It was tried with, with its unit.", optional(measured)),
+    lost: about("What it lost in the time below, with its unit.", optional(measured)),
+    over: about("How long it was watched, with its unit.", optional(measured)),
+    how: oneOf("heard", "read"),
+    note: maybeWords(500),
+  }),
+  {
+    means: "an element tried with air at its port",
+    about: ({ element }) => element,
+    sentence: ({ element, result, lost, over }, nameOf) =>
+      `${nameOf(element)} with air: ${AIR.words[result]}${lost === undefined ? "" : `, lost ${lost}${over === undefined ? "" : ` in ${over}`}`}`,
+  },
+);
+
+/** What became of a place of a face in one round of tightening. */
+export const PLACE_DONE = codes({ tight: "tight", unreached: "not reached by a wrench", loose: "not tight" });
+/** A code of `PLACE_DONE`. */
+export type PlaceDone = CodeOf<typeof PLACE_DONE>;
+export const tightened = kind(
+  "tightened",
+  object({
+    group: refersTo("fastener group"),
+    round: about("Of `core/torque`: part-1, part-2, …, full, angle, lap, again.", words(1, 20)),
+    places: listOnce(whole(0, 199), 1, 200),
+    did: coded(PLACE_DONE),
+    read: about("What the wrench said, with its unit.", optional(measured)),
+  }),
+  {
+    means: "places of a fastener group tightened in one round",
+    about: ({ group, round, places }) => places.map((place) => `${group} ${round} ${place}`),
+    sentence: ({ group, round, places, did }, nameOf) =>
+      `${nameOf(group)}, ${round.replaceAll("-", " ")}: ${places.map((one) => one + 1).join(", ")} ${PLACE_DONE.words[did]}`,
+  },
+);
+
+export const deviation = kind(
+  "deviation",
+  object({
+    step: refersTo("step"),
+    instead: about("What of the step it stands for, as `core/build` names it; or a name of its own.", name),
+    reason: words(2, 500),
+    there: flag,
+  }),
+  {
+    means: "something done otherwise than the book has it, with its reason, or that taken back",
+    about: ({ step, instead }) => `${step} ${instead}`,
+    sentence: ({ step, reason, there }, nameOf) =>
+      `${nameOf(step)}, otherwise: ${there ? reason : "taken back"}`,
+  },
+);
