@@ -22,8 +22,8 @@ export function BuildList({ build: { steps }, shown }: { build: Build; shown: st
   }, [shown]);
   const subs = steps.reduce<{ name: string; steps: BuildStep[] }[]>((groups, one) => {
     const name = one.step.sub ?? "";
-    const last = groups.at(-1);
-    if (last?.name === name) last.steps.push(one);
+    const known = groups.find((group) => group.name === name);
+    if (known) known.steps.push(one);
     else groups.push({ name, steps: [one] });
     return groups;
   }, []);

@@ -4,7 +4,6 @@ import { useSearchParams } from "react-router";
 import type { Route } from "./+types/build";
 import { BuildList } from "./build-list";
 import { BuildPanel } from "./build-panel";
-import { TimerBar } from "./timer-bar";
 import { useBuild } from "./use-build";
 import { minutesWords } from "./use-moment";
 
@@ -43,8 +42,6 @@ export default function BuildPage() {
             Last: {build.last.step.name}, <b>{build.last.fact.by}</b>, {short(build.last.fact.at)}
           </span>
         )}
-        <span className="grow" />
-        <TimerBar timers={build.timers} />
       </div>
       <div className="mt-2 grid grid-cols-[minmax(0,2fr)_minmax(0,5fr)] items-start gap-3">
         <BuildList build={build} shown={shown.step.id} />

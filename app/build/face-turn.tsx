@@ -1,6 +1,6 @@
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
-import { houseTorque, usedTorque, type FastenerGroup } from "~core/book";
+import { houseTorque, shownIn, type FastenerGroup, type UnitSystem } from "~core/book";
 import type { Face } from "~core/build";
 import type { PlaceDone } from "~core/fact";
 import { lengthText, measureText } from "~core/quantity";
@@ -8,21 +8,26 @@ import type { Round } from "~core/torque";
 import { Large, useGo } from "./large";
 import { clockWords, useSeconds } from "./use-moment";
 
-/** What a round wants of each place, in words. */
-export function roundWords(group: FastenerGroup, { kind, part }: Round, torque: string): string {
+/** What a round wants of each place, in words; the torque is the house’s where it has one. */
+export function roundWords(
+  group: FastenerGroup,
+  { kind, part }: Round,
+  { house, unit }: { house: string | undefined; unit: UnitSystem },
+): string {
+  const torque = house ?? (group.torque ? shownIn(group.torque, unit) : "snug");
   switch (kind) {
     case "part": {
       const pass = group.passes?.[part];
-      return pass ? measureText(pass) : "";
+      return pass ? shownIn(pass, unit) : "";
     }
     case "full":
-      return torque || "snug";
+      return torque;
     case "angle":
-      return group.angle ? `+ ${measureText(group.angle)}` : "";
+      return group.angle ? `on by ${measureText(group.angle)}` : "";
     case "lap":
       return `${torque}, one lap`;
     case "again":
-      return group.retorque ? `${measureText(group.retorque.torque)} again` : "";
+      return group.retorque ? `${shownIn(group.retorque.torque, unit)} again` : "";
   }
 }
 
@@ -33,8 +38,8 @@ export function FaceTurn({ face }: { face: Face }) {
   const { group, round, next, left, again, said } = face;
   const waiting = round?.kind === "again" && again !== null;
   const now = useSeconds(waiting);
-  const torque = usedTorque(group, applied.house, unit);
   const house = houseTorque(group, applied.house);
+  const as = { house: house?.torque, unit };
   const tell = (places: readonly number[], did: PlaceDone): void => {
     if (round && places.length > 0)
       say({ kind: "tightened", group: group.id, round: round.id, places: [...places], did });
@@ -57,7 +62,7 @@ export function FaceTurn({ face }: { face: Face }) {
           </Large>
         ) : (
           <Large>
-            Place {next + 1}: {roundWords(group, round, torque)}
+            Place {next + 1}: {roundWords(group, round, as)}
           </Large>
         )}
         <p className="text-xl">
@@ -86,7 +91,7 @@ export function FaceTurn({ face }: { face: Face }) {
               data-left={left.get(each.id)?.length ?? 0}
             >
               {(left.get(each.id)?.length ?? 0) === 0 && "✓ "}
-              {roundWords(group, each, torque)}
+              {roundWords(group, each, as)}
             </li>
           ))}
         </ol>

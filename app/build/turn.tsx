@@ -10,6 +10,7 @@ import { CheckButtons } from "./check-buttons";
 import { FaceTurn } from "./face-turn";
 import { Large, useGo } from "./large";
 import { figurePlace } from "./places";
+import { clockWords, useSeconds } from "./use-moment";
 
 interface Props {
   one: BuildStep;
@@ -48,18 +49,23 @@ function Now({ turn, one, build }: { turn: Asked } & Omit<Props, "onDone">) {
     case "air":
       return <AirTurn turn={turn} />;
     case "part":
-      return turn.waits ? <Waits one={one} /> : <NewOne turn={turn} />;
+      return turn.waits ? <Waits one={one} build={build} /> : <NewOne turn={turn} />;
     case "figure":
       return <Figure turn={turn} />;
     case "behind":
     case "soak":
-      return <Waits one={one} />;
+      return <Waits one={one} build={build} />;
   }
 }
 
 /** What it waits for; what does not wait goes on meanwhile. */
-function Waits({ one: { waits } }: { one: BuildStep }) {
+function Waits({ one: { waits }, build }: Omit<Props, "onDone">) {
   const { number } = useJobView();
+  const soaking = build.timers.filter(
+    ({ started, soak }) => started && waits.some((one) => one.kind === "soak" && one.subject === soak.id),
+  );
+  const ready = Math.max(...soaking.map((timer) => timer.ready ?? 0));
+  const now = useSeconds(soaking.length > 0);
   return (
     <>
       <span className="stamp quiet">Waits for</span>
@@ -68,6 +74,11 @@ function Waits({ one: { waits } }: { one: BuildStep }) {
           <li key={key} className="flex flex-wrap items-center gap-3 py-1" data-waits={key}>
             <span className="grow leading-tight">
               <b className="text-[1.7rem] first-letter:uppercase">{name}</b>
+              {kind === "soak" && ready > now && (
+                <b className="figure ml-3 text-[2rem]" suppressHydrationWarning>
+                  {clockWords(ready - now)}
+                </b>
+              )}
               <span className="quiet block">{[words, remedy].filter(Boolean).join(". ")}</span>
             </span>
             {kind === "behind" && (

@@ -1,5 +1,5 @@
 import { Check } from "lucide-react";
-import { memo } from "react";
+import { memo, type ReactNode } from "react";
 import { Link } from "react-router";
 import type { JobStage, StageId } from "~core/stage";
 import { entryOf, STAGE_WORDS } from "./stages";
@@ -11,6 +11,7 @@ export function Rail({
   here,
   next,
   firstPack,
+  children,
 }: {
   number: number;
   stages: readonly JobStage[];
@@ -18,6 +19,8 @@ export function Rail({
   next: StageId | null;
   /** The pack that choosing begins with. */
   firstPack: string | undefined;
+  /** What stands below them. */
+  children?: ReactNode;
 }) {
   return (
     <nav
@@ -35,6 +38,7 @@ export function Rail({
           to={`/jobs/${number}/${entryOf(id, firstPack)}`}
         />
       ))}
+      {children}
     </nav>
   );
 }

@@ -17,6 +17,7 @@ import { pagesOf, stageOf } from "~/frame/stages";
 import { stationWays } from "~/frame/stations";
 import { TakePhoto } from "~/photos/take";
 import { OWN_FRAME, useInside } from "~/door/inside";
+import { RailTimers } from "~/build/rail-timers";
 import { Axis, type AxisPack } from "~/look/axis";
 import { markOf } from "~/look/mark";
 import { useKeys } from "~/look/use-keys";
@@ -240,7 +241,9 @@ const StageRail = memo(function StageRail({ view, place, packs }: Framed) {
       here={stageOf(place)}
       next={standing.next?.stage ?? null}
       firstPack={first?.id}
-    />
+    >
+      <RailTimers job={view.job} applied={view.applied} number={number} />
+    </Rail>
   );
 });
 

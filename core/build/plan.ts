@@ -149,6 +149,7 @@ function stepOf(
   );
   const faces = groups.map((group) => faceOf(job, group));
   const parts = (step.parts ?? []).flatMap((id) => states.get(id) ?? []);
+  const ofParts = parts.flatMap((state) => ofPart(state, job));
   const checks = (step.check ?? []).map((check) => ofCheck(step, check, job));
   const asked = [
     ...behind.map((id): Asked => ({
@@ -163,10 +164,11 @@ function stepOf(
       bars: false,
       fact: null,
     })),
-    ...parts.flatMap((state) => ofPart(state, job)),
+    ...ofParts.filter(({ waits }) => waits),
     ...(step.waits ?? []).flatMap((id) => ofSoak(id, looking)),
     ...checks.filter(({ bars }) => bars),
     ...ofPutting(step, parts, ticked !== null, looking),
+    ...ofParts.filter(({ waits }) => !waits),
     ...(step.starts ?? []).flatMap((id) => ofBeginning(step, id, looking)),
     ...faces.map(ofFace(looking.now)),
     ...checks.filter(({ bars }) => !bars),
