@@ -119,7 +119,7 @@ export function stepBuilt({ step, asked, faces }: BuildStep): FactBody[] {
 }
 
 /** Figures of a step as they are read when all is well: the middle of what the book allows, the piece that is in kept. */
-function figuresBuilt({ asked }: BuildStep, applied: Applied, house: House, job: Job): FactBody[] {
+export function figuresBuilt({ asked }: BuildStep, applied: Applied, house: House, job: Job): FactBody[] {
   return asked.flatMap(({ kind, subject, answer }): FactBody[] => {
     if (kind !== "figure" || answer === "answered") return [];
     const measurement = applied.scoped.measurements?.find(({ id }) => id === subject);

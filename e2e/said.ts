@@ -2,6 +2,7 @@ import { v7 as newId } from "uuid";
 import { appliedTo, fold, type Fact, type FactBody } from "../core/fact";
 import { chosenSheets, isPackSheet, type Worksheet } from "../core/measure";
 import { lengthOf, nm } from "../core/quantity";
+import { addFacts } from "../store/facts";
 import { openJob, jobByNumber } from "../store/jobs";
 import type { Shop } from "./shop";
 
@@ -38,6 +39,13 @@ export async function saidOf(shop: Shop, job: number, bodies: readonly FactBody[
     body: JSON.stringify(bodies.map(fact)),
   });
   if (answer.status !== 200) throw new Error(`${answer.status}: ${await answer.text()}`);
+}
+
+/** Keeps facts that have a page of their own, as that page would. */
+export async function keptOf(shop: Shop, job: number, bodies: readonly FactBody[]): Promise<void> {
+  const record = await jobByNumber(shop.pool, job);
+  const kept = await addFacts(shop.pool, record?.id ?? "", bodies.map(fact), { id: null, name: "Tomas B." });
+  if (!kept.ok) throw new Error(`not kept: ${kept.why}`);
 }
 
 /** The worksheets of a job as the server has it. */

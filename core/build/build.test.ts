@@ -7,7 +7,7 @@ import { behindOf, type Applied } from "../book";
 import { fold, jobWithBook, type Fact, type FactBody, type Job } from "../fact";
 import { USUAL_SCHOOLS } from "../inspect";
 import { nm } from "../quantity";
-import { buildOf, isReady, wouldOpen, type Build, type BuildStep } from "./index";
+import { buildOf, faceOf, isReady, wouldOpen, type Build, type BuildStep } from "./index";
 
 const HOUSE = { rule: "proven", target: "middle", ...USUAL_SCHOOLS } as const;
 const START = Date.UTC(2026, 4, 4, 8);
@@ -290,6 +290,26 @@ describe("a whole build", () => {
       built.steps.flatMap(({ step, at, asked }) => (at === "done" ? [] : [[step.id, at, asked]])),
     ).toEqual([]);
     expect(built.bench.nowhere).toEqual([]);
+  });
+});
+
+describe("a face that is tightened once more", () => {
+  it("is so after its wait, across midnight too; sooner it does not count", () => {
+    const applied = units.get("marram-dunlin") ?? unitOf("marram-dunlin");
+    const shop = new Bench(applied);
+    const group = applied.scoped.fasteners?.find(({ retorque }) => retorque !== undefined);
+    const places = (group?.places ?? []).map((_, i) => i);
+    const tight = (round: string): void =>
+      shop.say({ kind: "tightened", group: group?.id ?? "", round, places, did: "tight" });
+    const face = () => faceOf(shop.job, group as NonNullable<typeof group>);
+    shop.now = Date.UTC(2026, 4, 4, 23, 54);
+    for (const { id } of face().rounds) if (id !== "again") tight(id);
+    expect(new Date(face().again ?? 0).toISOString()).toBe("2026-05-05T00:07:00.000Z");
+    tight("again");
+    expect(face()).toMatchObject({ done: false, round: { id: "again" } });
+    shop.now = Date.UTC(2026, 4, 5, 0, 6);
+    tight("again");
+    expect(face()).toMatchObject({ done: true, round: null });
   });
 });
 

@@ -1,0 +1,317 @@
+import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
+import { figuresBuilt } from "../demo/work";
+import { buildOf } from "../core/build";
+import { fold, jobWithBook, type FactBody } from "../core/fact";
+import { USUAL_SCHOOLS } from "../core/inspect";
+import { jobByNumber } from "../store/jobs";
+import { journey, Person } from "./browser";
+import { jobOf, keptOf, saidOf } from "./said";
+import { allSent, factsOf } from "./steps";
+import { openShop, type Shop } from "./shop";
+
+let shop: Shop;
+let mira: Person;
+let tomas: Person;
+beforeAll(async () => {
+  shop = await openShop();
+  [mira, tomas] = await Promise.all([Person.sitDown({ keeps: true }), Person.sitDown()]);
+  await Promise.all([mira.sitsAs(shop, "Mira K.", shop.url), tomas.sitsAs(shop, "Tomas B.", shop.url)]);
+}, 120_000);
+afterAll(async () => {
+  await Promise.all([mira.leave(), tomas.leave()]);
+  await shop.close();
+});
+
+const HOUSE = { rule: "proven", target: "middle", ...USUAL_SCHOOLS } as const;
+
+/** The build of a job as the server has it. */
+async function buildNow(job: number) {
+  const record = await jobByNumber(shop.pool, job);
+  if (!record) throw new Error(`no job ${job}`);
+  const made = jobWithBook(record.book, fold(record.facts), record.houseValues);
+  return { ...made, build: buildOf(made.job, made.applied, HOUSE, Infinity) };
+}
+
+/** A job of a unit that is taken down and looked at: everything in order, all of it clean. */
+async function onTheBench(unit: string, traits: Readonly<Record<string, string>>): Promise<number> {
+  const job = await jobOf(shop, unit, traits);
+  const { applied } = await buildNow(job);
+  const parts = applied.scoped.parts.map(({ id }) => id);
+  const steps = applied.scoped.teardown ?? [];
+  await saidOf(shop, job, [
+    ...steps.map(({ id }): FactBody => ({ kind: "step", step: id, did: "done", reason: "", to: "bench" })),
+    { kind: "good", parts },
+    { kind: "cleaning", things: parts, state: "clean", did: ["washed"] },
+  ]);
+  return job;
+}
+const DUNLIN = { body: "late", plate: "two" };
+
+/** What is asked now: the step, what of it, and how far its face is. */
+const NOW =
+  "const panel = document.querySelector('[data-shown-step]');" +
+  "return [panel?.dataset.shownStep, panel?.querySelector('[data-turn]')?.dataset.turn ?? '', " +
+  "[...document.querySelectorAll('[data-round]')].map((r) => r.dataset.left).join('.')].join('|')";
+const now = (person: Person): Promise<string> => person.driver.executeScript(NOW);
+const turn = (key: string): string => `//*[@data-turn='${key}']`;
+const open = async (person: Person, job: number, step = ""): Promise<void> => {
+  await person.go(`${shop.url}/jobs/${job}/build${step && `?step=${step}`}`);
+  await person.ready();
+};
+
+/** Goes on until the last bolt: figures are read by somebody beside, soaks have stood; everything else is said here. */
+async function toTheLastBolt(person: Person, job: number, yes: () => Promise<void>): Promise<void> {
+  await open(person, job);
+  for (let n = 0; n < 900; n++) {
+    const before = await now(person);
+    const [, asked = "", left = ""] = before.split("|");
+    if (asked === "") break;
+    if (asked.startsWith("figure ")) {
+      const { job: folded, applied, build } = await buildNow(job);
+      const one = build.steps.find(({ step }) => step.id === before.split("|")[0]);
+      const figures = one ? figuresBuilt(one, applied, HOUSE, folded) : [];
+      // A choice has a page of its own; the open page hears of it with the readings.
+      await keptOf(
+        shop,
+        job,
+        figures.filter(({ kind }) => kind === "choice"),
+      );
+      await saidOf(
+        shop,
+        job,
+        figures.filter(({ kind }) => kind !== "choice"),
+      );
+    } else if (asked.startsWith("soak ") || asked.startsWith("behind ")) throw new Error(`waits: ${before}`);
+    // The first face is gone over place by place, the others a round at a time.
+    else if (asked.startsWith("bolts ") && n > 60 && left.split(".").some((many) => Number(many) > 1))
+      await person.press("//button[contains(., 'in this order')]");
+    else await yes();
+    await person.until(NOW, (is) => is !== before);
+  }
+}
+
+/** Soaks begun an hour ago, so that nobody has to stand and wait. */
+async function soaked(job: number): Promise<void> {
+  const { applied } = await buildNow(job);
+  const at = new Date(Date.now() - 2 * 3_600_000).toISOString();
+  const answer = await fetch(`${shop.url}/jobs/${job}/facts`, {
+    method: "POST",
+    headers: {
+      cookie: await shop.cookieOf("Tomas B."),
+      origin: shop.url,
+      "content-type": "application/json",
+    },
+    body: JSON.stringify(
+      (applied.scoped.build ?? []).flatMap(({ id: step, starts = [] }) =>
+        starts.map((soak) => ({
+          id: crypto.randomUUID(),
+          at,
+          by: "Tomas B.",
+          body: { kind: "timer", step, soak, did: "started" },
+        })),
+      ),
+    ),
+  });
+  expect(answer.status).toBe(200);
+}
+
+describe("a unit built to the last bolt", () => {
+  it(
+    "a dual-clutch unit by one key alone",
+    () =>
+      journey("build-keys", [tomas], async () => {
+        const job = await onTheBench("corrie-plover", { levers: "cast", actuator: "preset" });
+        await soaked(job);
+        await toTheLastBolt(tomas, job, () => tomas.keys("d"));
+        await allSent(tomas);
+        const { build } = await buildNow(job);
+        expect(build.steps.filter(({ at }) => at !== "done").map(({ step }) => step.id)).toEqual([]);
+        await tomas.read(`${build.steps.length} of ${build.steps.length} steps`);
+        expect(await tomas.axe()).toEqual([]);
+      }),
+    180_000,
+  );
+
+  it(
+    "a belt unit by fingers on a tablet",
+    () =>
+      journey("build-touch", [tomas], async () => {
+        await tomas.screen(1024, 768);
+        const job = await onTheBench("selwyn-turnstone", { belt: "wide", pump: "chain" });
+        await soaked(job);
+        await toTheLastBolt(tomas, job, () =>
+          tomas.press("//*[@data-turn]//button[contains(@class, 'btn-primary')][1]"),
+        );
+        await allSent(tomas);
+        const { build } = await buildNow(job);
+        expect(build.steps.filter(({ at }) => at !== "done").map(({ step }) => step.id)).toEqual([]);
+        expect(
+          await tomas.driver.executeScript("return document.documentElement.scrollWidth <= innerWidth"),
+        ).toBe(true);
+        await tomas.screen(1280, 800);
+      }),
+    180_000,
+  );
+});
+
+describe("a step", () => {
+  it("says what it waits for, and a soak counts down on everybody’s screen", () =>
+    journey("build-waits", [mira, tomas], async () => {
+      const job = await onTheBench("marram-dunlin", DUNLIN);
+      await open(mira, job, "b-h2");
+      await mira.see("//li[@data-waits='behind b-wash']");
+      await mira.see("//li[@data-waits='soak soak-frictions'][contains(., 'not begun')]");
+      await open(mira, job, "b-soak-rear");
+      await mira.press("//button[contains(., 'is in')]");
+      await tomas.go(`${shop.url}/jobs/${job}/parts`);
+      await tomas.ready();
+      // Beginning is said once for each of what stands.
+      for (const soak of ["soak-frictions", "size-rings"]) {
+        await mira.see(turn(`begin ${soak}`));
+        await mira.keys("d");
+        await tomas.see(`//*[@aria-label='What stands']/a[@data-timer='${soak}'][@data-ready='false']`);
+      }
+      await mira.see(turn("done"));
+    }));
+
+  it("with a check that is not so says what to do, and is not done before it is so", () =>
+    journey("build-check", [mira], async () => {
+      const job = await onTheBench("marram-dunlin", DUNLIN);
+      await open(mira, job, "b-wash");
+      await mira.see(turn("check every-passage-passes-air"));
+      await mira.keys("n");
+      await mira.see("//*[@role='alert'][contains(., 'Find what closes it')]");
+      await mira.press("//summary[contains(., 'Cannot be seen')]");
+      await mira.press("//*[@data-turn]//button[.='Keep']");
+      await mira.see("//*[@role='alert'][contains(., 'Say how it was made sure of')]");
+      await mira.press("//*[@data-turn]//input[@name='note']");
+      await mira.keys("two passages end blind in this case");
+      await mira.press("//*[@data-turn]//button[.='Keep']");
+      await mira.see(turn("check no-lint-left"));
+      // Said to be done at another bench without an answer: it is not.
+      await saidOf(shop, job, [{ kind: "step", step: "b-wash", did: "done", reason: "" }]);
+      await mira.see("//section[@data-shown-step='b-wash'][@data-at='unproven']");
+      await mira.keys("d");
+      await mira.see("//section[@data-shown-step='b-wash'][@data-at='done']");
+    }));
+
+  it("with a face is not through while a place is missing, however it was touched", () =>
+    journey("build-face", [mira], async () => {
+      const job = await onTheBench("marram-dunlin", DUNLIN);
+      await saidOf(shop, job, [
+        { kind: "step", step: "b-bush-front", did: "skipped", reason: "bushings are good" },
+      ]);
+      await open(mira, job, "b-pump");
+      await mira.press("//button[contains(., 'are in')]");
+      await mira.see(turn("bolts pump-cover-bolts"));
+      await mira.see("//p[contains(., 'Place 1: 12 N·m')]");
+      for (const place of [2, 5, 3, 1]) await mira.press(`//*[@data-place='${place}']`);
+      await mira.see("//p[contains(., 'Place 4: 12 N·m')]");
+      await mira.see("//*[@data-asked='bolts pump-cover-bolts'][contains(., 'place 4 missing')]");
+      await mira.keys("d");
+      await mira.see("//p[contains(., 'one lap')]");
+      await mira.press("//button[contains(., 'All 5, in this order')]");
+      await mira.see(turn("check gears-turn-freely-once-the-cover-is-tight"));
+      await allSent(mira);
+      expect(await factsOf(shop, job, "tightened")).toHaveLength(6);
+    }));
+
+  it("tried with air that leaks names the parts to look at; read as a loss, the book says whether it holds", () =>
+    journey("build-air", [mira], async () => {
+      const job = await onTheBench("marram-dunlin", DUNLIN);
+      await soaked(job);
+      await saidOf(shop, job, [
+        { kind: "lies", things: ["h1-cushion", "h1-steel", "h1-friction", "h1-reaction"], place: "unit" },
+        ...(["b-wash", "b-rear", "b-f1", "b-support", "b-small-sun", "b-h2", "b-ring", "b-d2"] as const).map(
+          (step): FactBody => ({ kind: "step", step, did: "skipped", reason: "built elsewhere" }),
+        ),
+        {
+          kind: "check",
+          step: "b-h1",
+          check: "ring-seated-all-round-seen-with-a-mirror",
+          said: "yes",
+          note: "",
+        },
+      ]);
+      await open(mira, job, "b-h1");
+      await mira.see(turn("air h1"));
+      await mira.read("Only counts with the");
+      await mira.keys("n");
+      await mira.see(
+        "//*[@role='alert'][contains(., 'It leaks. Look, as it was put together, at: H1 piston')]",
+      );
+      await mira.press("//input[@name='lost']");
+      await mira.keys("a bit");
+      await mira.press("//*[@data-turn]//form[.//input[@name='lost']]//button");
+      await mira.see("//*[@role='alert'][contains(., 'a bit')]");
+      await mira.press("//input[@name='lost']");
+      await mira.selectAll();
+      await mira.keys("0.6");
+      await mira.press("//*[@data-turn]//form[.//input[@name='lost']]//button");
+      await mira.see("//*[@role='alert'][contains(., 'It leaks')]");
+      await mira.press("//input[@name='lost']");
+      await mira.selectAll();
+      await mira.keys("0.3 bar");
+      await mira.press("//*[@data-turn]//form[.//input[@name='lost']]//button");
+      await mira.see("//*[@data-asked='air h1'][@data-answer='answered']");
+    }));
+});
+
+describe("what is taken back", () => {
+  it("opens what stands on it, shown before; the other bench sees why, and nothing of it counts", () =>
+    journey("build-undo", [mira, tomas], async () => {
+      const job = await onTheBench("corrie-plover", { levers: "cast", actuator: "preset" });
+      const done = async (step: string): Promise<void> => {
+        const { job: folded, applied, build } = await buildNow(job);
+        const one = build.steps.find((each) => each.step.id === step);
+        if (!one) throw new Error(`no step ${step}`);
+        await saidOf(shop, job, [
+          ...figuresBuilt(one, applied, HOUSE, folded),
+          { kind: "renewed", parts: one.parts.map(({ part }) => part.id), there: true },
+          ...one.asked.flatMap(({ kind, subject }): FactBody[] =>
+            kind === "check" ? [{ kind: "check", step, check: subject, said: "yes", note: "" }] : [],
+          ),
+          { kind: "step", step, did: "done", reason: "" },
+        ]);
+      };
+      for (const step of ["b-sync", "b-balls", "b-park"]) await done(step);
+      await saidOf(shop, job, [{ kind: "step", step: "b-lay", did: "done", reason: "" }]);
+      await open(tomas, job, "b-lay");
+      await tomas.see("//section[@data-shown-step='b-lay'][@data-at='unproven']");
+      await open(mira, job, "b-sync");
+      await mira.press("//button[contains(., 'Not done after all')]");
+      await mira.see("//dialog[@open]//ul[@data-opens='1']");
+      await mira.press("//dialog[@open]//button[.='Leave it done']");
+      await mira.press("//button[contains(., 'Not done after all')]");
+      await mira.press("//dialog[@open]//button[.='Take it back and open 1 more']");
+      await tomas.see("//*[@data-reopened='b-sync'][contains(., 'Mira K.')]");
+      const { build } = await buildNow(job);
+      const at = (id: string) => build.steps.find(({ step }) => step.id === id)?.at;
+      expect([at("b-sync"), at("b-lay"), at("b-balls"), at("b-park")]).toEqual([
+        "ahead",
+        "waits",
+        "done",
+        at("b-park"),
+      ]);
+    }));
+});
+
+describe("away from the server", () => {
+  it("goes on, and everything is sent once", () =>
+    journey("build-away", [mira], async () => {
+      const job = await onTheBench("marram-dunlin", DUNLIN);
+      await open(mira, job, "b-wash");
+      await mira.see(turn("check every-passage-passes-air"));
+      await mira.network(false);
+      await mira.keys("d");
+      await mira.see(turn("check no-lint-left"));
+      await mira.keys("d");
+      await mira.see(turn("done"));
+      await mira.keys("d");
+      await mira.see("//li[@data-step='b-wash'][@data-at='done']");
+      await mira.network(true);
+      await allSent(mira);
+      expect(await factsOf(shop, job, "check")).toHaveLength(2);
+      expect((await factsOf(shop, job, "step")).filter(({ step }) => step === "b-wash")).toHaveLength(1);
+    }));
+});
