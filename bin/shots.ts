@@ -80,10 +80,12 @@ try {
   }
   await open("/jobs/1029/choose/h1-clearance?show=choose");
   await shot("pack-ring");
-  await (await mira.see("//input[@name='removed']")).sendKeys("2.793", Key.ENTER);
-  await mira.see("//h2[.='Clearance as built']");
-  await typed("1.10", "1.08", "1.09");
-  await shot("pack-built");
+  // A face half tightened.
+  await open("/jobs/1026/build?step=b-filter");
+  await mira.press("//button[contains(., 'are in')]");
+  for (const place of [1, 2]) await mira.press(`//*[@data-place='${place}']`);
+  await mira.see("//p[contains(., 'Place 3')]");
+  await shot("build");
   // Three end plays that can only be met together, one washer in two of them.
   const plays = await jobOf(shop, "marram-whimbrel", { body: "a", drive: "one", band: "screw" });
   for (const [chain, marks, values] of [

@@ -6,7 +6,7 @@ import { USUAL_SCHOOLS } from "../core/inspect";
 import { jobByNumber } from "../store/jobs";
 import { journey, Person } from "./browser";
 import { jobOf, keptOf, saidOf } from "./said";
-import { allSent, factsOf } from "./steps";
+import { allSent, factsOf, leadSigns } from "./steps";
 import { openShop, type Shop } from "./shop";
 
 let shop: Shop;
@@ -254,6 +254,56 @@ describe("a step", () => {
       await mira.keys("0.3 bar");
       await mira.press("//*[@data-turn]//form[.//input[@name='lost']]//button");
       await mira.see("//*[@data-asked='air h1'][@data-answer='answered']");
+    }));
+});
+
+describe("where no reason stands for it", () => {
+  it("a lead puts their name to the one thing, on the page itself", () =>
+    journey("build-signed", [mira], async () => {
+      const job = await onTheBench("corrie-plover", { levers: "cast", actuator: "preset" });
+      await open(mira, job, "b-pilot");
+      await mira.press("//*[@data-turn]//button[contains(., 'is in')]");
+      await mira.see(turn("figure pilot"));
+      await leadSigns(mira, "Edda L.", "the gauge is away for calibration");
+      await mira.see(turn("done"));
+      expect((await factsOf<{ of: string[] }>(shop, job, "sign-off")).map(({ of }) => of)).toEqual([
+        ["figure pilot"],
+      ]);
+      await mira.keys("d");
+      await mira.see(
+        "//section[@data-shown-step='b-pilot'][@data-at='done'] | //li[@data-step='b-pilot'][@data-at='done']",
+      );
+    }));
+});
+
+describe("what was built", () => {
+  it("is a record by step, with who and when, on paper and as a document too", () =>
+    journey("build-record", [mira], async () => {
+      await mira.go(`${shop.url}/jobs/1026/as-built`);
+      await mira.ready();
+      await mira.see(
+        "//section[@data-built='b-sync']//tr[@data-line='figure'][contains(., 'Synchroniser gap')]",
+      );
+      expect(await mira.axe()).toEqual([]);
+      const headers = { cookie: await shop.cookieOf("Mira K.") };
+      const json = (await (await fetch(`${shop.url}/jobs/1026/as-built.json`, { headers })).json()) as {
+        format: string;
+        steps: {
+          step: string;
+          at: string;
+          lines: { kind: string; what: string; said: string; by: string }[];
+        }[];
+      };
+      expect(json.format).toBe("yard-key/as-built@1");
+      const bolts = json.steps.flatMap(({ lines }) => lines.filter(({ kind }) => kind === "torque"));
+      expect(bolts.length).toBeGreaterThan(3);
+      expect(bolts[0]).toMatchObject({
+        by: "Tomas B.",
+        said: expect.stringMatching(/^places? [\d, ]+ tight$/),
+      });
+      const pdf = await fetch(`${shop.url}/jobs/1026/as-built.pdf`, { headers });
+      expect(pdf.headers.get("content-type")).toBe("application/pdf");
+      expect((await pdf.arrayBuffer()).byteLength).toBeGreaterThan(5000);
     }));
 });
 

@@ -34,7 +34,8 @@ it("every station of the unit says how much is open there, and leads to it", () 
     await mira.go(`${shop.url}/jobs/1026`);
     await mira.ready();
     expect(await open("differential")).toBeGreaterThan(0);
-    expect(await open("outer-clutch")).toBe(0);
+    // Read and chosen, and still to be built: its two packs’ steps and the drum’s.
+    expect(await open("outer-clutch")).toBe(3);
     await mira.press("//*[@data-station='differential']");
     await mira.see("//tr[@data-row='diff-preload'] | //*[contains(., 'Differential preload')]");
     await mira.until("return location.pathname", (path) => path === "/jobs/1026/measure");

@@ -135,6 +135,7 @@ export async function storm(
     waitsFor: "",
     done: 0,
     packs: 0,
+    minutesLeft: 0,
     wants: [],
   }));
   const cookie = await signIn(shop.webs[0]?.url ?? "", shop);

@@ -196,6 +196,7 @@ describe("jobs", () => {
     depth: "",
     holder: null,
     waitsFor,
+    minutesLeft: 0,
     wants: [],
     done: 0,
     packs: 0,

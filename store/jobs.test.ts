@@ -88,7 +88,17 @@ describe("a job and the shop's own values", () => {
     let made = 0;
     const make = () => {
       made++;
-      return { vehicle: "", unit: "", depth: "", holder: null, waitsFor: "", done: 0, packs: 0, wants: [] };
+      return {
+        vehicle: "",
+        unit: "",
+        depth: "",
+        holder: null,
+        waitsFor: "",
+        done: 0,
+        packs: 0,
+        minutesLeft: 0,
+        wants: [],
+      };
     };
     await listJobs(db.pool, { which: "open" }, "test", make);
     const first = made;

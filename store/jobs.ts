@@ -140,6 +140,8 @@ export interface Card {
   waitsFor: string;
   done: number;
   packs: number;
+  /** Of the steps that are left, by the book. */
+  minutesLeft: number;
   /** Pieces the unit needs, by part number; what is in already is not. */
   wants: readonly (readonly [number: string, pieces: number])[];
 }

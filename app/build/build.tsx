@@ -2,15 +2,48 @@ import { useWhen } from "~/door/when";
 import { useEffect, useRef } from "react";
 import { useSearchParams } from "react-router";
 import type { Route } from "./+types/build";
+import { minutesWords } from "~/look/minutes";
+import { KEPT } from "~/offline/keys";
+import { loadOrKept } from "~/offline/kept";
+import { v7 as newId } from "uuid";
+import { services } from "~/server/context";
+import { typedIn } from "~/server/form";
+import { signOff } from "~/server/sign-off";
+import { buildOf, signedAs } from "~core/build";
+import { LEADS } from "~core/fact";
+import { houseOf } from "~core/measure";
+import { listStaff } from "~store/staff";
+import { Signing } from "./signing";
 import { BuildList } from "./build-list";
 import { BuildPanel } from "./build-panel";
 import { useBuild } from "./use-build";
-import { minutesWords } from "./use-moment";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Build ${params.number} · Yard Key` }];
 
+/** Leads who may put their name to it, and an id for that: the same form sent twice is carried out once. */
+export const loader = async ({ context }: Route.LoaderArgs) => {
+  const people = await listStaff(context.get(services).pool);
+  const leads = people.filter(({ role }) => LEADS.includes(role));
+  return { signing: newId(), leads: leads.map(({ id, name }) => ({ id, name })) };
+};
+
+export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
+  loadOrKept(KEPT.page(params.number, "build"), serverLoader, () => ({ signing: newId(), leads: [] }));
+
+/** A lead answers for one thing that a step asks and that no reason stands for: a figure not read, an old one-time part. */
+export const action = async ({ context, request, params }: Route.ActionArgs) => {
+  const { of = "" } = await typedIn(request);
+  return signOff(context, request, params.number, ({ job, applied, house }) =>
+    buildOf(job, applied, houseOf(job, house), Date.now()).steps.some(({ asked }) =>
+      asked.some((one) => signedAs(one) === of && one.answer !== "answered"),
+    )
+      ? [of]
+      : [],
+  );
+};
+
 /** The unit goes together, a step at a time, each with its check; whoever takes over sees what is done and what is next. */
-export default function BuildPage() {
+export default function BuildPage({ loaderData: { leads, signing }, actionData }: Route.ComponentProps) {
   const { short } = useWhen();
   const build = useBuild();
   const [search] = useSearchParams();
@@ -29,14 +62,14 @@ export default function BuildPage() {
   return (
     <>
       <div className="flex items-center gap-4">
-        <div className="shrink-0 leading-tight">
-          <b className="block text-xl" data-progress>
-            {build.done} of {build.steps.length} steps
-          </b>
-          <span className="block text-sm" data-left={build.minutesLeft}>
-            {build.minutesLeft > 0 && `${minutesWords(build.minutesLeft)} to go by the book`}
+        <b className="shrink-0 text-xl" data-progress>
+          {build.done} of {build.steps.length} steps
+        </b>
+        {build.minutesLeft > 0 && (
+          <span className="shrink-0 text-sm" data-left={build.minutesLeft}>
+            {minutesWords(build.minutesLeft)} to go by the book
           </span>
-        </div>
+        )}
         {build.last?.fact && (
           <span className="min-w-0 truncate text-sm" data-last>
             Last: {build.last.step.name}, <b>{build.last.fact.by}</b>, {short(build.last.fact.at)}
@@ -46,7 +79,9 @@ export default function BuildPage() {
       <div className="mt-2 grid grid-cols-[minmax(0,2fr)_minmax(0,5fr)] items-start gap-3">
         <BuildList build={build} shown={shown.step.id} />
         <div ref={panel} className="min-w-0">
-          <BuildPanel key={shown.step.id} one={shown} build={build} />
+          <Signing value={{ leads, id: signing, actionData }}>
+            <BuildPanel key={shown.step.id} one={shown} build={build} />
+          </Signing>
         </div>
       </div>
     </>

@@ -1,35 +1,11 @@
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
-import { houseTorque, shownIn, type FastenerGroup, type UnitSystem } from "~core/book";
-import type { Face } from "~core/build";
+import { houseTorque, type FastenerGroup } from "~core/book";
+import { roundWords, type Face } from "~core/build";
 import type { PlaceDone } from "~core/fact";
-import { lengthText, measureText } from "~core/quantity";
-import type { Round } from "~core/torque";
+import { lengthText } from "~core/quantity";
 import { Large, useGo } from "./large";
 import { clockWords, useSeconds } from "./use-moment";
-
-/** What a round wants of each place, in words; the torque is the house’s where it has one. */
-export function roundWords(
-  group: FastenerGroup,
-  { kind, part }: Round,
-  { house, unit }: { house: string | undefined; unit: UnitSystem },
-): string {
-  const torque = house ?? (group.torque ? shownIn(group.torque, unit) : "snug");
-  switch (kind) {
-    case "part": {
-      const pass = group.passes?.[part];
-      return pass ? shownIn(pass, unit) : "";
-    }
-    case "full":
-      return torque;
-    case "angle":
-      return group.angle ? `on by ${measureText(group.angle)}` : "";
-    case "lap":
-      return `${torque}, one lap`;
-    case "again":
-      return group.retorque ? `${shownIn(group.retorque.torque, unit)} again` : "";
-  }
-}
 
 /** The face with its places, the next one lit: touched as they are tightened, in their order or any other; none is forgotten. */
 export function FaceTurn({ face }: { face: Face }) {

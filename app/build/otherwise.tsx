@@ -3,7 +3,8 @@ import { useState } from "react";
 import { SayForm } from "~/say/say-form";
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
-import type { BuildStep } from "~core/build";
+import { signedAs, type BuildStep } from "~core/build";
+import { SignsFor } from "./signing";
 
 /** Not as the book has it: instead of something it asks, or besides, each with a reason; some things nothing stands for. */
 export function Otherwise({ one }: { one: BuildStep }) {
@@ -11,6 +12,7 @@ export function Otherwise({ one }: { one: BuildStep }) {
   const say = useSay();
   const [own, anew] = useState(() => `own-${newId().slice(-8)}`);
   const may = [...one.waits, ...one.open].filter(({ bars }) => !bars);
+  const signed = one.open.filter((asked) => asked.bars && signedAs(asked) !== null);
   return (
     <div className="grow">
       {one.otherwise.map((fact) => (
@@ -68,6 +70,9 @@ export function Otherwise({ one }: { one: BuildStep }) {
             </>
           )}
         </SayForm>
+        {signed.map((asked) => (
+          <SignsFor key={asked.key} asked={asked} summary={`${asked.name}, ${asked.words}: a lead signs`} />
+        ))}
       </details>
     </div>
   );

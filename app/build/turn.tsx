@@ -10,7 +10,11 @@ import { CheckButtons } from "./check-buttons";
 import { FaceTurn } from "./face-turn";
 import { Large, useGo } from "./large";
 import { figurePlace } from "./places";
+import { SignsFor } from "./signing";
 import { clockWords, useSeconds } from "./use-moment";
+
+/** What it waits for, so many at once; the rest is counted. */
+const SHOWN = 4;
 
 interface Props {
   one: BuildStep;
@@ -70,7 +74,7 @@ function Waits({ one: { waits }, build }: Omit<Props, "onDone">) {
     <>
       <span className="stamp quiet">Waits for</span>
       <ul>
-        {waits.map(({ key, kind, subject, name, words, remedy }) => (
+        {waits.slice(0, SHOWN).map(({ key, kind, subject, name, words, remedy }) => (
           <li key={key} className="flex flex-wrap items-center gap-3 py-1" data-waits={key}>
             <span className="grow leading-tight">
               <b className="text-[1.7rem] first-letter:uppercase">{name}</b>
@@ -94,6 +98,7 @@ function Waits({ one: { waits }, build }: Omit<Props, "onDone">) {
           </li>
         ))}
       </ul>
+      {waits.length > SHOWN && <p className="quiet text-lg">and {waits.length - SHOWN} more</p>}
     </>
   );
 }
@@ -210,6 +215,7 @@ function Figure({ turn }: { turn: Asked }) {
       >
         Read it
       </Link>
+      <SignsFor asked={turn} summary="Go on without it: a lead signs" />
     </>
   );
 }

@@ -37,9 +37,3 @@ export function clockWords(milliseconds: number): string {
   const [hours, minutes] = [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60];
   return hours > 0 ? `${hours}:${two(minutes)}:${two(seconds % 60)}` : `${minutes}:${two(seconds % 60)}`;
 }
-
-/** `5 h 20`, `40 min`. */
-export const minutesWords = (minutes: number): string =>
-  minutes < 60
-    ? `${minutes} min`
-    : `${Math.floor(minutes / 60)} h${minutes % 60 > 0 ? ` ${String(minutes % 60).padStart(2, "0")}` : ""}`;

@@ -21,6 +21,7 @@ export function KeySheet({
     ["/", "find a figure in the book, from anywhere in a job or a book"],
     ["b", "build sheet"],
     ["d f", "tear down: step done, every bolt of it out"],
+    ["d n", `build: yes to what is asked now, or no (yes also ${footKey}, the foot switch)`],
     ["a o", "inspect: all of them in good order, this one in good order and on"],
     ["j k", "inspect: the part below, the part above"],
     ["m", "bench: pick up the part in focus, arrows carry it, again lays it down"],

@@ -38,7 +38,10 @@ const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
     { path: "parts", words: "Parts" },
     { path: "stronger", words: "Stronger" },
   ],
-  build: [{ path: "build", words: "Build" }],
+  build: [
+    { path: "build", words: "Build" },
+    { path: "as-built", words: "As built" },
+  ],
   "hand over": [{ path: "sheet", words: "Build sheet" }],
 };
 

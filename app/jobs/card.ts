@@ -7,7 +7,7 @@ import { standingOf, waitsFor, type Rule } from "~core/stage";
 import type { Card } from "~store/jobs";
 
 /** Counted up whenever a card says something else of the same facts: cards that are kept are made anew then. */
-const CARD_VERSION = 7;
+const CARD_VERSION = 8;
 
 /** What cards are made by: this code and the house's choices that show in them. */
 export const cardsMadeBy = ({ rule, target, steels, bushings }: Rule): string =>
@@ -21,12 +21,14 @@ export const makeCard =
     const sheets = worksheets(job, applied, house);
     const states = dispositions(job, applied, house, house.rule);
     const inScope = sheets.filter(({ stage }) => stage.at !== "quiet");
+    const standing = standingOf(job, applied, house);
     return {
       vehicle: job.booking?.body.vehicle ?? "",
       unit: `${book.unit.maker} ${book.unit.name}`,
       depth: (job.depths ?? []).join(" + "),
       holder: job.holder?.body.name ?? null,
-      waitsFor: waitsFor(standingOf(job, applied, house)),
+      waitsFor: waitsFor(standing),
+      minutesLeft: standing.minutesLeft,
       done: inScope.filter(({ stage }) => stage.at === "done" || stage.at === "signed").length,
       packs: inScope.length,
       wants: job.closed ? [] : [...wanted(needsOf(job, applied, states).lines)],

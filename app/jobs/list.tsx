@@ -1,3 +1,4 @@
+import { minutesWords } from "~/look/minutes";
 import { KEPT } from "~/offline/keys";
 import { useWhen } from "~/door/when";
 import { loadOrKept } from "~/offline/kept";
@@ -90,7 +91,10 @@ export default function Jobs({ loaderData: { rows, more, filter } }: Route.Compo
                   <span className="quiet block text-sm">{row.depth}</span>
                 </span>
                 <span className="min-w-0">
-                  <span className="stamp quiet block">{row.open ? "waits for" : "closed"}</span>
+                  <span className="stamp quiet block" data-left={row.minutesLeft}>
+                    {row.open ? "waits for" : "closed"}
+                    {row.open && row.minutesLeft > 0 && `, ${minutesWords(row.minutesLeft)} of steps left`}
+                  </span>
                   <span className="block truncate text-lg">
                     {row.open ? row.waitsFor : `${row.done} of ${row.packs} packs recorded`}
                   </span>

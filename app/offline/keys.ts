@@ -1,6 +1,15 @@
 /** Pages of a job whose data are kept each by itself. */
 export type JobPage =
-  "sheet" | "labels" | "cause" | "fault" | "book-in" | "choose" | "parts" | "stronger" | `choose/${string}`;
+  | "sheet"
+  | "build"
+  | "labels"
+  | "cause"
+  | "fault"
+  | "book-in"
+  | "choose"
+  | "parts"
+  | "stronger"
+  | `choose/${string}`;
 
 /** Everything that is kept on a machine for when the server is away, by its key. Nothing is kept under a key that is not here. */
 export const KEPT = {

@@ -12,6 +12,7 @@ export function LeadSigns({
   id,
   actionData,
   means = "",
+  fixed = {},
 }: {
   intent: string;
   summary: string;
@@ -20,6 +21,8 @@ export function LeadSigns({
   actionData: FormAnswer | undefined;
   /** What comes of it, where the summary does not say it all. */
   means?: string;
+  /** What it is signed for, where the page does not know. */
+  fixed?: Readonly<Record<string, string>>;
 }) {
   const sent = actionData?.intent === intent ? actionData : undefined;
   const problems = sent?.problems ?? {};
@@ -33,6 +36,9 @@ export function LeadSigns({
       <Form method="post" preventScrollReset ref={form}>
         <input type="hidden" name="intent" value={intent} />
         <input type="hidden" name="id" value={id} />
+        {Object.entries(fixed).map(([name, value]) => (
+          <input key={name} type="hidden" name={name} value={value} />
+        ))}
         {means && <p className="mb-2">{means}</p>}
         <Field label="Reason" name="reason" defaultValue={sent?.typed?.reason} problem={problems.reason} />
         <Choice

@@ -3,7 +3,6 @@ import { useMemo } from "react";
 import { useWhen } from "~/door/when";
 import { loadOrKept } from "~/offline/kept";
 import { Download, Printer } from "lucide-react";
-import { data } from "react-router";
 import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
 import { Mark, markOf, type MarkName } from "~/look/mark";
@@ -12,10 +11,8 @@ import { hinders, openOf } from "~core/stage";
 import { houseOf, leavesWith, ruleOf, type Worksheet } from "~core/measure";
 import type { Route } from "./+types/sheet";
 import { services } from "~/server/context";
-import { jobContext, lastSeen } from "~/server/job-context";
-import { record } from "~/server/record";
 import { typedIn } from "~/server/form";
-import { readSignature } from "~/server/signature";
+import { signOff } from "~/server/sign-off";
 import { listStaff } from "~store/staff";
 import { callOff, closeJob } from "./close";
 import { BESIDE } from "~/frame/pages";
@@ -48,7 +45,11 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
 
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
   const { intent } = await typedIn(request);
-  if (intent === "sign") return signOff(context, request, params.number);
+  if (intent === "sign")
+    // A lead answers for everything that is still open, as it is.
+    return signOff(context, request, params.number, ({ job, applied, house }) =>
+      hinders(job, applied, house).map(({ key }) => key),
+    );
   if (intent === "call-off") return callOff(context, request, Number(params.number));
   return closeJob(context, request, Number(params.number), ({ job, applied, house }) => {
     const open = hinders(job, applied, houseOf(job, house));
@@ -57,36 +58,6 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
       : `${open.length} answers are still to come, beginning with ${open[0]?.name}.`;
   });
 };
-
-/** A lead answers for everything that is still open, as it is. */
-async function signOff(context: Route.ActionArgs["context"], request: Request, number: string) {
-  const { record: at, job, applied, house } = await jobContext(context, number);
-  const read = await readSignature(context, request, "Say why it may leave as it is.");
-  if (!read.ok)
-    return data({ intent: "sign", problems: read.problems, typed: read.typed }, { status: read.status });
-  const { id, reason, lead } = read.signature;
-  const of = hinders(job, applied, house).map(({ key }) => key);
-  if (of.length === 0) return data({ intent: "sign", problems: {}, typed: {} });
-  const body = { kind: "sign-off", of, reason, signedBy: lead.name } as const;
-  const fact = {
-    id,
-    at: new Date().toISOString(),
-    by: lead.name,
-    ...lastSeen(at.facts),
-    body: { ...body, of },
-  };
-  const kept = await record(context, at.number, [fact], lead);
-  return kept.ok
-    ? data({ intent: "sign", problems: {}, typed: {} })
-    : data(
-        {
-          intent: "sign",
-          problems: { reason: `Not signed: ${kept.problem}.` },
-          typed: { reason, lead: lead.id },
-        },
-        { status: kept.status },
-      );
-}
 
 /** What the unit leaves with, on one sheet. */
 export default function BuildSheet({

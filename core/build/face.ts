@@ -1,6 +1,6 @@
-import type { FastenerGroup } from "../book";
+import { shownIn, type FastenerGroup, type UnitSystem } from "../book";
 import type { FactOf, Job, PlaceDone } from "../fact";
-import { baseOf, toNumber, type Measure } from "../quantity";
+import { baseOf, measureText, toNumber, type Measure } from "../quantity";
 import { roundsOf, sessionOf, tighteningOrder, type Round, type Session } from "../torque";
 
 /** @returns a time as milliseconds. */
@@ -68,4 +68,27 @@ export function faceOf(job: Job, group: FastenerGroup): Face {
     last,
     again,
   };
+}
+
+/** What a round wants of each place, in words; the torque is the house’s where it has one. */
+export function roundWords(
+  group: FastenerGroup,
+  { kind, part }: Round,
+  { house, unit }: { house: string | undefined; unit: UnitSystem },
+): string {
+  const torque = house ?? (group.torque ? shownIn(group.torque, unit) : "snug");
+  switch (kind) {
+    case "part": {
+      const pass = group.passes?.[part];
+      return pass ? shownIn(pass, unit) : "";
+    }
+    case "full":
+      return torque;
+    case "angle":
+      return group.angle ? `on by ${measureText(group.angle)}` : "";
+    case "lap":
+      return `${torque}, one lap`;
+    case "again":
+      return group.retorque ? `${shownIn(group.retorque.torque, unit)} again` : "";
+  }
 }

@@ -1,12 +1,14 @@
 export { airResult } from "./air";
-export { faceOf, millisecondsOf, type Face } from "./face";
+export { faceOf, millisecondsOf, roundWords, type Face } from "./face";
 export {
   buildOf,
   figureMissing,
   isBuilding,
+  signedAs,
   wouldOpen,
   type Asked,
   type Build,
   type BuildStep,
 } from "./plan";
+export { recordOf, type BuildRecord, type RecordLine } from "./record";
 export { isReady, isTooLong, timersOf, type Timer } from "./timers";

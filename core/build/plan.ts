@@ -7,6 +7,10 @@ import { airResult } from "./air";
 import { faceOf, type Face } from "./face";
 import { isReady, timersOf, type Timer } from "./timers";
 
+/** What a lead’s name stands for, of what a step asks: as the rule for closing calls it; null for what nobody signs for. */
+export const signedAs = ({ kind, subject }: Pick<Asked, "kind" | "subject">): string | null =>
+  kind === "part" ? `renew ${subject}` : kind === "figure" ? `figure ${subject}` : null;
+
 /** What a step asks for before it is done. */
 export interface Asked {
   /** The same as long as the thing is: what a deviation names. */
@@ -391,10 +395,14 @@ function ofFigure(id: string, { job, applied, lines }: Looking): Asked[] {
       words: waiver ? `signed by ${waiver.body.signedBy}` : missing || line.built.text || "read",
       remedy: measurement ? measurementWords(measurement, applied.present.unit.lengthUnit) : line.spec,
       answer: missing === "" ? "answered" : line.built.standing === "outside" ? "not so" : "open",
-      fact: line.built.readings.at(-1)?.fact ?? waiver,
+      fact: line.built.readings.at(-1)?.fact ?? saidBuilt(job, id) ?? waiver,
     },
   ];
 }
+
+/** A figure said, and not read: the last word on any of what it is taken of. */
+const saidBuilt = (job: Job, id: string): Fact | undefined =>
+  job.live.findLast((fact) => isKind(fact, "figure") && fact.body.id === id && fact.body.phase === "built");
 
 /** What is missing of a figure before it is one the unit can leave with; empty where nothing is. */
 export function figureMissing({ subject, sheet, built }: SpecLine): string {

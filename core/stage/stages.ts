@@ -1,6 +1,7 @@
 import type { Applied } from "../book";
 import { isBuilding, type Build } from "../build";
 import type { Job } from "../fact";
+import { otherUnit } from "../inspect";
 import { chosenSheets, isPackSheet, titleOf, type Worksheet } from "../measure";
 import { madeOf, openOf, STAGES, type Open, type Rule, type StageId } from "./open";
 import { stageWords, stepsDone } from "./steps-done";
@@ -31,6 +32,8 @@ export interface Standing {
   next: Next | null;
   /** Everything that a closing would still wait for. */
   open: Open[];
+  /** Of the steps that are left, down and up, by the book. */
+  minutesLeft: number;
 }
 
 /**
@@ -70,7 +73,13 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
     if (!done && !nothingInScope && id !== "book in") waits = true;
     return { id, state, open: job.closed ? 0 : count };
   });
-  return { stages, next: job.closed ? null : nextOf(job, applied, sheets, open, made.build), open };
+  const down = steps.left.reduce((sum, { minutes = 0 }) => sum + minutes, 0);
+  return {
+    stages,
+    next: job.closed ? null : nextOf(job, applied, sheets, open, made.build),
+    open,
+    minutesLeft: job.closed || otherUnit(job) ? 0 : down + made.build.minutesLeft,
+  };
 }
 
 const isBegun = (sheet: Worksheet): boolean =>
