@@ -346,6 +346,47 @@ describe("what is taken back", () => {
     }));
 });
 
+describe("a piece that comes out of what is built in", () => {
+  it("is told to open what stands on it, and does", () =>
+    journey("build-exchange", [mira, tomas], async () => {
+      const job = await onTheBench("marram-dunlin", DUNLIN);
+      const { job: folded, applied, build } = await buildNow(job);
+      const d3 = build.steps.find(({ step }) => step.id === "b-d3");
+      const figures = d3 ? figuresBuilt(d3, applied, HOUSE, folded) : [];
+      const found = applied.packs.find(({ chain }) => chain.id === "d3-clearance")?.seats[0];
+      const size = found?.sizes[2];
+      await saidOf(shop, job, [
+        ...(found && size
+          ? [
+              {
+                kind: "fitting",
+                seat: found.id,
+                fit: 0,
+                origin: "found",
+                piece: { part: size.part, mark: size.mark, size: size.size },
+              } satisfies FactBody,
+            ]
+          : []),
+        ...figures.filter(({ kind }) => kind === "reading"),
+      ]);
+      await keptOf(
+        shop,
+        job,
+        figures.filter(({ kind }) => kind === "choice"),
+      );
+      await saidOf(shop, job, [
+        { kind: "step", step: "b-d3", did: "done", reason: "" },
+        { kind: "step", step: "b-load", did: "done", reason: "" },
+      ]);
+      await mira.go(`${shop.url}/jobs/${job}/choose/d3-clearance?show=built`);
+      await mira.ready();
+      await mira.see("//*[@data-opens-again='2'][contains(., 'Lower both drums in')]");
+      await open(tomas, job, "b-load");
+      await mira.press("//button[.='Taken out again']");
+      await tomas.see("//*[@data-reopened='b-d3'][contains(., 'had a piece exchanged')]");
+    }));
+});
+
 describe("away from the server", () => {
   it("goes on, and everything is sent once", () =>
     journey("build-away", [mira], async () => {

@@ -29,6 +29,7 @@ import { OrderWith } from "./order-with";
 import { pieceText } from "./piece-text";
 import { WaysOut } from "./plan-notes";
 import { percent, sourceText } from "./candidate-words";
+import { OpensAgain } from "./opens-again";
 import { PackDrawing } from "./pack-drawing";
 
 interface Props {
@@ -137,6 +138,7 @@ function Chosen({
           then={(chain) => chosen.plan?.chains.find((one) => one.chain === chain)?.mean ?? null}
         />
         {candidates[0]?.plan && <WaysOut asked={asked} plan={candidates[0].plan} unit={unit} of={sheet} />}
+        <OpensAgain sheet={sheet} />
         {first.length > 0 && (
           <p className="border-warning mb-1 border-l-4 pl-3" data-first={first.join(" ")}>
             Set {first.join(" and ")} first.

@@ -29,6 +29,7 @@ import { FoundPieces } from "./found-piece";
 import { HowItLies } from "./how-it-lies";
 import { NoFigure } from "./no-figure";
 import { NotAsPredicted } from "./not-as-predicted";
+import { OpensAgain } from "./opens-again";
 import { PackDrawing } from "./pack-drawing";
 import { seatAt, type Loaded, type TabProps } from "./tab";
 import { OrderWith } from "./order-with";
@@ -225,6 +226,7 @@ function ReadTab({
           <NoFigure sheet={sheet} phase={tab === "found" ? "found" : "built"} said={set.said} />
         )}
         {tab === "found" && !isPackSheet(sheet) && !closed && <FoundPieces sheet={sheet} unit={unit} />}
+        {!closed && tab === (sheet.choice ? "built" : "trial") && <OpensAgain sheet={sheet} />}
         {!closed && tab === (sheet.choice ? "built" : "trial") && <In sheet={sheet} set={set} unit={unit} />}
         <section className="plate px-3 pt-3" aria-label={isPackSheet(sheet) ? "Stack" : "Drawing"}>
           {isPackSheet(sheet) ? (

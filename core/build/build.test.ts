@@ -7,7 +7,7 @@ import { behindOf, type Applied } from "../book";
 import { fold, jobWithBook, type Fact, type FactBody, type Job } from "../fact";
 import { USUAL_SCHOOLS } from "../inspect";
 import { nm } from "../quantity";
-import { buildOf, faceOf, isReady, wouldOpen, type Build, type BuildStep } from "./index";
+import { buildOf, exchangeOpens, faceOf, isReady, wouldOpen, type Build, type BuildStep } from "./index";
 
 const HOUSE = { rule: "proven", target: "middle", ...USUAL_SCHOOLS } as const;
 const START = Date.UTC(2026, 4, 4, 8);
@@ -367,6 +367,38 @@ describe("what is undone", () => {
     expect(count()).toBe(1);
     shop.say(reading("built"));
     expect(count()).toBe(2);
+  });
+
+  it("a piece that came out opens it too, one that never did does not", () => {
+    const shop = bench("marram-dunlin");
+    for (const { step } of shop.build.steps) shop.do(step.id);
+    const was = (how: "out" | "not-out" | "in-again"): void =>
+      shop.say({ kind: "taken-out", seat: "d3-clearance", fit: 0, was: how });
+    was("out");
+    expect(shop.step("b-load").reopened).toMatchObject({ step: "b-d3" });
+    was("not-out");
+    expect(shop.step("b-load").at).toBe("done");
+    was("out");
+    was("in-again");
+    expect(shop.step("b-load").at).not.toBe("done");
+  });
+
+  it("what another piece would open is known before it is exchanged", () => {
+    const shop = bench("marram-dunlin");
+    const opens = (): string[] =>
+      exchangeOpens(shop.applied, shop.build, "d3-clearance").map(({ step }) => step.id);
+    expect(opens()).toEqual([]);
+    for (const { step } of shop.build.steps) shop.do(step.id);
+    const told = opens();
+    expect(told).toEqual(expect.arrayContaining(["b-d3", "b-load", "b-pump-in", "b-converter"]));
+    shop.say({
+      kind: "fitting",
+      seat: "d3-clearance",
+      fit: 1,
+      origin: "shelf",
+      piece: { mark: "2", size: nm(2_000_000) },
+    });
+    expect(shop.build.steps.filter(({ at }) => at !== "done").map(({ step }) => step.id)).toEqual(told);
   });
 
   it("a piece exchanged opens what stands on its drum, once that was done; before, it is part of building it", () => {

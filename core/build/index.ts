@@ -2,6 +2,7 @@ export { airResult } from "./air";
 export { faceOf, millisecondsOf, roundWords, type Face } from "./face";
 export {
   buildOf,
+  exchangeOpens,
   figureMissing,
   isBuilding,
   signedAs,

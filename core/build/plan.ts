@@ -452,3 +452,12 @@ export function wouldOpen({ scoped }: Pick<Applied, "scoped">, build: Build, ste
 
 /** What is said of a step itself; a part is answered for elsewhere. */
 const OF_THE_STEP: ReadonlySet<Asked["kind"]> = new Set(["check", "bolts", "air", "figure", "soak"]);
+
+/** What a piece exchanged for a figure would lay open: what stands on the steps that read it and are done, those steps’ own bolts, air and last checks with it. */
+export function exchangeOpens(applied: Pick<Applied, "scoped">, build: Build, chain: string): BuildStep[] {
+  const read = build.steps.filter(
+    ({ step, fact }) => step.chains?.includes(chain) === true && fact?.body.did === "done",
+  );
+  const open = new Set([...read, ...read.flatMap(({ step }) => wouldOpen(applied, build, step.id))]);
+  return build.steps.filter((one) => open.has(one));
+}

@@ -1,6 +1,6 @@
 import { behindOf, type Applied } from "../book";
 import { isKind, type Fact, type FactOf } from "./fact";
-import { Job, seatFacts } from "./job";
+import { Job, seatFacts, type SeatFacts } from "./job";
 
 /** What laid a step open again: a step undone, or a piece exchanged, at itself or behind it. */
 export interface Reopened {
@@ -39,7 +39,8 @@ export function asAssembled(job: Job, applied: Work): Job {
 function assembled(job: Job, applied: Work): Job {
   const { build = [] } = applied.scoped;
   const { undone } = job;
-  if (build.length === 0 || (undone.size === 0 && job.changes.length === 0)) return job;
+  const out = [...job.seats.values()].some(({ outs }) => outs.length > 0);
+  if (build.length === 0 || (undone.size === 0 && job.changes.length === 0 && !out)) return job;
   const opened = openedSteps(job, applied);
   if ([...opened.values()].every(({ reopened, ofPiece }) => !reopened && ofPiece < 0)) return job;
   const isVoid = voids(opened, applied);
@@ -65,7 +66,7 @@ function openedSteps(job: Job, { scoped, chains }: Work): Map<string, Opened> {
       const seats = chains.filter(({ chain }) => read.includes(chain.id)).flatMap((one) => one.seats);
       const exchanged = seats.flatMap((seat) => {
         const { fittings, outs } = seatFacts(job, seat.id);
-        return [...fittings.filter(({ body }) => body.fit > 0), ...outs].flatMap(opening);
+        return [...fittings.filter(({ body }) => body.fit > 0), ...cameOut(outs)].flatMap(opening);
       });
       return [
         id,
@@ -96,6 +97,13 @@ function openedSteps(job: Job, { scoped, chains }: Work): Map<string, Opened> {
     }),
   );
 }
+
+/** Each time a piece came out or went in again, but for what was taken back: it never came out. */
+const cameOut = (outs: SeatFacts["outs"]): SeatFacts["outs"] =>
+  outs.reduce<SeatFacts["outs"]>(
+    (all, fact) => (fact.body.was === "not-out" ? all.slice(0, -1) : [...all, fact]),
+    [],
+  );
 
 /** Whether a fact was said of something that was laid open since. */
 function voids(
