@@ -1,7 +1,8 @@
 import { useMemo } from "react";
 import { useInside } from "~/door/inside";
 import { useJobView } from "~/view/view";
-import { buildOf, exchangeOpens, isBuilding } from "~core/build";
+import { buildOf, exchangeOpens } from "~core/build";
+import { isBuilding } from "~core/fact";
 import { houseOf, type Worksheet } from "~core/measure";
 
 /** What another piece here lays open in what is built already: told before it is exchanged. */
@@ -11,7 +12,7 @@ export function OpensAgain({ sheet }: { sheet: Worksheet }) {
   const { id } = sheet.applied.chain;
   const opens = useMemo(
     () =>
-      job.closed || !isBuilding(job, applied)
+      job.closed || !isBuilding(job, applied.present.build)
         ? []
         : exchangeOpens(applied, buildOf(job, applied, houseOf(job, house), Infinity), id),
     [job, applied, house, id],

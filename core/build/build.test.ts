@@ -5,9 +5,19 @@ import { good, jobOf, unitOf } from "../../demo/testing";
 import { buildUp, stepBuilt, tornDown } from "../../demo/work";
 import { behindOf, type Applied } from "../book";
 import { fold, jobWithBook, type Fact, type FactBody, type Job } from "../fact";
-import { USUAL_SCHOOLS } from "../inspect";
+import { dispositions, USUAL_SCHOOLS } from "../inspect";
+import { specLines } from "../measure";
 import { nm } from "../quantity";
-import { buildOf, exchangeOpens, faceOf, isReady, wouldOpen, type Build, type BuildStep } from "./index";
+import {
+  buildStanding,
+  buildOf,
+  exchangeOpens,
+  faceOf,
+  isReady,
+  wouldOpen,
+  type Build,
+  type BuildStep,
+} from "./index";
 
 const HOUSE = { rule: "proven", target: "middle", ...USUAL_SCHOOLS } as const;
 const START = Date.UTC(2026, 4, 4, 8);
@@ -271,6 +281,19 @@ describe("a step", () => {
     const one = shop.step("b-d1-late").asked.find(({ kind }) => kind === "air");
     expect(one).toMatchObject({ answer: "not so" });
     expect(one?.remedy).toMatch(/piston.*rings/i);
+  });
+});
+
+describe("how far a build is", () => {
+  it.each(UNITS)("%s: of one nobody began is what looking at every step says", (unit) => {
+    const { job, applied } = bench(unit);
+    const parts = dispositions(job, applied, HOUSE, HOUSE.rule);
+    const lines = specLines(job, applied, HOUSE, applied.present.unit.lengthUnit);
+    const quick = buildStanding(job, applied, HOUSE, { parts, lines });
+    const whole = buildOf(job, applied, HOUSE, Infinity);
+    expect(quick.left.map(({ step }) => step.id)).toEqual(whole.steps.map(({ step }) => step.id));
+    expect(quick).toMatchObject({ done: 0, total: whole.steps.length, minutesLeft: whole.minutesLeft });
+    expect(quick.next?.id).toBe(whole.next?.step.id);
   });
 });
 

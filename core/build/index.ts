@@ -2,13 +2,14 @@ export { airResult } from "./air";
 export { faceOf, millisecondsOf, roundWords, type Face } from "./face";
 export {
   buildOf,
+  buildStanding,
   exchangeOpens,
   figureMissing,
-  isBuilding,
   signedAs,
   wouldOpen,
   type Asked,
   type Build,
+  type BuildStanding,
   type BuildStep,
 } from "./plan";
 export { recordOf, type BuildRecord, type RecordLine } from "./record";

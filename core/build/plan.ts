@@ -1,5 +1,5 @@
 import { behindOf, measurementWords, type Applied, type Part, type Step } from "../book";
-import { isKind, type AirResult, type Fact, type FactOf, type Job, type Reopened } from "../fact";
+import { isBuilding, isKind, type AirResult, type Fact, type FactOf, type Job, type Reopened } from "../fact";
 import { dispositions, type PartState, type Schools } from "../inspect";
 import { ruleOf, specLines, type House, type SpecLine } from "../measure";
 import { Bench } from "../steps";
@@ -432,13 +432,48 @@ export function figureMissing({ subject, sheet, built }: SpecLine): string {
   }
 }
 
-/** Whether anything was said of the build yet. */
-export const isBuilding = (job: Job, { present }: Pick<Applied, "present">): boolean =>
-  (present.build ?? []).some(({ id }) => job.steps.has(id)) ||
-  job.live.some(
-    (fact) =>
-      isKind(fact, "check") || isKind(fact, "timer") || isKind(fact, "air") || isKind(fact, "tightened"),
-  );
+/** How far a build is, for whoever asks no more. */
+export interface BuildStanding {
+  /** Steps that are not done, or that something of is open, in words; figures are open for themselves. */
+  left: readonly { step: Step; words: string }[];
+  next: Step | null;
+  done: number;
+  total: number;
+  minutesLeft: number;
+}
+
+const NOT_DONE = "not done, and not passed over with a reason";
+
+/** @returns how far a build is; of one that nobody began its steps alone are looked at. Soaks that were begun count as over. */
+export function buildStanding(
+  job: Job,
+  applied: Applied,
+  house: House & Schools,
+  known: Required<Known>,
+): BuildStanding {
+  if (!isBuilding(job, applied.present.build)) {
+    const is = new Map(known.parts.map((state) => [state.part.id, state.is]));
+    const steps = (applied.scoped.build ?? []).filter(
+      ({ onlyIf }) => !onlyIf || is.get(onlyIf.part) === onlyIf.is,
+    );
+    return {
+      left: steps.map((step) => ({ step, words: NOT_DONE })),
+      next: steps[0] ?? null,
+      done: 0,
+      total: steps.length,
+      minutesLeft: steps.reduce((sum, { minutes = 0 }) => sum + minutes, 0),
+    };
+  }
+  const { steps, next, done, minutesLeft } = buildOf(job, applied, house, Infinity, known);
+  const left = steps.flatMap(({ step, at, fact, open }) => {
+    if (at === "done" || at === "skipped") return [];
+    const asked = open.filter(({ kind }) => kind !== "figure");
+    if (fact && asked.length === 0) return [];
+    const words = asked.map(({ name, words: why }) => (why ? `${name}: ${why}` : name)).join("; ");
+    return [{ step, words: fact ? words : NOT_DONE }];
+  });
+  return { left, next: next?.step ?? null, done, total: steps.length, minutesLeft };
+}
 
 /** What a step undone would lay open: the steps behind which it stands that something was said of, in the order of the book. */
 export function wouldOpen({ scoped }: Pick<Applied, "scoped">, build: Build, step: string): BuildStep[] {

@@ -1,4 +1,4 @@
-import { behindOf, type Applied } from "../book";
+import { behindOf, type Applied, type Book } from "../book";
 import { isKind, type Fact, type FactOf } from "./fact";
 import { Job, seatFacts, type SeatFacts } from "./job";
 
@@ -38,9 +38,8 @@ export function asAssembled(job: Job, applied: Work): Job {
 
 function assembled(job: Job, applied: Work): Job {
   const { build = [] } = applied.scoped;
-  const { undone } = job;
-  const out = [...job.seats.values()].some(({ outs }) => outs.length > 0);
-  if (build.length === 0 || (undone.size === 0 && job.changes.length === 0 && !out)) return job;
+  // Nothing was said of the build yet: nothing of it can be laid open.
+  if (!isBuilding(job, build)) return job;
   const opened = openedSteps(job, applied);
   if ([...opened.values()].every(({ reopened, ofPiece }) => !reopened && ofPiece < 0)) return job;
   const isVoid = voids(opened, applied);
@@ -50,6 +49,11 @@ function assembled(job: Job, applied: Work): Job {
   );
   return new Job(live, job.disagreements, reopened);
 }
+
+/** Whether anything was said of the build yet. */
+export const isBuilding = (job: Job, build: Book["build"] = []): boolean =>
+  job.checks.size + job.timers.size + job.airs.size + job.tightened.size + job.deviations.size > 0 ||
+  build.some(({ id }) => job.steps.has(id));
 
 function openedSteps(job: Job, { scoped, chains }: Work): Map<string, Opened> {
   const { all } = behindOf(scoped);

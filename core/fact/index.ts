@@ -25,7 +25,7 @@ export {
   type SeatFacts,
 } from "./job";
 export { disagreements, inOrder, type Disagreement } from "./order";
-export { asAssembled, type Reopened } from "./assembled";
+export { asAssembled, isBuilding, type Reopened } from "./assembled";
 export { appliedTo, becomes, depthsOf, isLessThanAgreed, jobWithBook } from "./applied";
 export { lastByKey, ofKind } from "./last";
 export { upcast } from "./upcast";

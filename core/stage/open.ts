@@ -1,5 +1,5 @@
 import type { Applied } from "../book";
-import { buildOf, type Build } from "../build";
+import { buildStanding, type BuildStanding } from "../build";
 import type { FactOf, Job } from "../fact";
 import {
   dispositions,
@@ -44,14 +44,14 @@ export type Rule = House & Schools;
 export interface Made {
   states: readonly PartState[];
   rows: readonly SpecLine[];
-  build: Build;
+  build: BuildStanding;
 }
 
 /** @returns what a job comes to; soaks that were begun count as over. */
 export function madeOf(job: Job, applied: Applied, house: Rule): Made {
   const states = dispositions(job, applied, house, house.rule);
   const rows = specLines(job, applied, house, applied.present.unit.lengthUnit);
-  return { states, rows, build: buildOf(job, applied, house, Infinity, { parts: states, lines: rows }) };
+  return { states, rows, build: buildStanding(job, applied, house, { parts: states, lines: rows }) };
 }
 
 /**
@@ -153,15 +153,14 @@ function parts(job: Job, { states }: Made): Unsigned[] {
 
 /** Build steps that are not done, or that something of is open; a figure is open for itself. */
 const building = ({ build }: Made): Unsigned[] =>
-  build.steps.flatMap(({ step: { id, name }, at, fact, open }): Unsigned[] => {
-    if (at === "done" || at === "skipped") return [];
-    const left = open.filter(({ kind }) => kind !== "figure");
-    if (fact && left.length === 0) return [];
-    const words = fact
-      ? left.map(({ name: of, words: why }) => (why ? `${of}: ${why}` : of)).join("; ")
-      : "not done, and not passed over with a reason";
-    return [{ key: `build ${id}`, kind: "build", stage: "build", subject: id, name, words }];
-  });
+  build.left.map(({ step: { id, name }, words }) => ({
+    key: `build ${id}`,
+    kind: "build",
+    stage: "build",
+    subject: id,
+    name,
+    words,
+  }));
 
 const renewedOn = ({ renew }: OtherUnit, job: Job, { scoped }: Applied): Unsigned[] =>
   scoped.parts

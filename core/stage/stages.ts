@@ -1,6 +1,6 @@
 import type { Applied } from "../book";
-import { isBuilding, type Build } from "../build";
-import type { Job } from "../fact";
+import type { BuildStanding } from "../build";
+import { isBuilding, type Job } from "../fact";
 import { otherUnit } from "../inspect";
 import { chosenSheets, isPackSheet, titleOf, type Worksheet } from "../measure";
 import { madeOf, openOf, STAGES, type Open, type Rule, type StageId } from "./open";
@@ -56,7 +56,7 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
     choose:
       packs.some(isBegun) || sheets.some(({ choice, stage }) => choice !== null || CHOOSING.has(stage.at)),
     parts: job.renewed.size > 0,
-    build: isBuilding(job, applied),
+    build: isBuilding(job, applied.present.build),
     "hand over": job.closed !== null,
   };
   const left = (id: StageId): number => open.filter(({ stage }) => stage === id).length;
@@ -90,7 +90,7 @@ function nextOf(
   applied: Applied,
   sheets: readonly Worksheet[],
   open: readonly Open[],
-  build: Build,
+  build: BuildStanding,
 ): Next {
   const untouched =
     job.chains.size === 0 && [...job.steps.values()].every(({ body }) => body.did === "undone");
@@ -124,7 +124,7 @@ function nextOf(
   const pack = packs.find(isBegun) ?? (steps.done === 0 && job.chains.size > 0 ? packs[0] : undefined);
   if (pack) return ofPack(pack, packs.length);
   const building = open.some(({ kind }) => kind === "build") ? ofBuild(build) : null;
-  if (building && isBuilding(job, applied)) return building;
+  if (building && isBuilding(job, applied.present.build)) return building;
   for (const stage of STAGES) {
     // A trait, and what was to be read before opening, can be answered at any time.
     if (stage === "book in" || stage === "take down" || stage === "hand over") continue;
@@ -153,13 +153,13 @@ const of = ({ stage, kind, subject: about, name }: Open, words: string): Next =>
   words,
 });
 
-const ofBuild = ({ next, done, steps }: Build): Next | null =>
+const ofBuild = ({ next, done, total }: BuildStanding): Next | null =>
   next && {
     stage: "build",
     what: "build",
-    subject: next.step.id,
-    name: next.step.name,
-    words: `step ${done + 1} of ${steps.length}`,
+    subject: next.id,
+    name: next.name,
+    words: `step ${done + 1} of ${total}`,
   };
 
 /** A figure that is no pack’s is worked on with the packs once a piece is to be chosen for it. */
