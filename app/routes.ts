@@ -85,6 +85,8 @@ export default [
     route("gauge/stream", "gauge/stream.ts"),
     route("gauge/valve", "gauge/valve.ts"),
     route("gauge/take", "gauge/take.ts"),
+    route("gauge/pull", "gauge/pull.ts"),
+    route("gauge/air", "gauge/air.ts"),
     route("empty", "server/empty.ts"),
   ]),
 ] satisfies RouteConfig;

@@ -1,14 +1,17 @@
 import { SayForm } from "~/say/say-form";
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
-import { AIR, wordsOf } from "~core/fact";
-import { measureText } from "~core/quantity";
-import type { Asked } from "~core/build";
+import { AIR, isKind, wordsOf, type AirResult } from "~core/fact";
+import { measureText, parseMeasure, pascalsOf } from "~core/quantity";
+import { airResult, type Asked } from "~core/build";
+import type { AirCheck } from "~core/book";
+import { askBench } from "~/gauge/bench";
+import { useState } from "react";
 import { Large, useGo } from "./large";
 
 /** An element tried with air at its port: heard, or read as pressure lost over seconds. */
 export function AirTurn({ turn }: { turn: Asked }) {
-  const { applied } = useJobView();
+  const { applied, job } = useJobView();
   const say = useSay();
   const check = applied.scoped.airChecks?.find(({ element }) => element === turn.subject);
   const mate = applied.present.parts.find(({ id }) => id === check?.needs);
@@ -77,6 +80,7 @@ export function AirTurn({ turn }: { turn: Asked }) {
                 />
               </label>
               <button className="btn touch">Keep</button>
+              <Rig check={check} tries={job.live.filter((fact) => isKind(fact, "air")).length} />
               <span className="quiet self-center">at most {measureText(lost.pressure)}</span>
               {problems.lost && (
                 <p role="alert" className="text-error w-full font-semibold">
@@ -86,6 +90,41 @@ export function AirTurn({ turn }: { turn: Asked }) {
             </>
           )}
         </SayForm>
+      )}
+    </>
+  );
+}
+
+/** The bench’s simulated rig: a regulator, a gauge and a stopwatch. What was wrong may be mended the next time it is tried. */
+function Rig({ check, tries }: { check: AirCheck; tries: number }) {
+  const { number } = useJobView();
+  const say = useSay();
+  const [problem, setProblem] = useState("");
+  const { element, lost } = check;
+  if (!lost) return null;
+  const ask = async (): Promise<void> => {
+    const tried = await askBench<{ result: AirResult; lost: number }>("air", {
+      what: `${number} ${element} ${tries}`,
+      pressure: pascalsOf(check.pressure),
+      allowed: pascalsOf(lost.pressure),
+    });
+    setProblem(tried ? "" : "The simulated rig does not answer; type what yours says.");
+    if (!tried) return;
+    const read = parseMeasure(`${Math.round(tried.lost / 1000)} kPa`, "pressure");
+    if (!read.ok) return;
+    const told = { result: tried.result, lost: measureText(read.measure), over: measureText(lost.over) };
+    const pressure = measureText(check.pressure);
+    say({ kind: "air", element, ...told, result: airResult(check, told), pressure, how: "read", note: "" });
+  };
+  return (
+    <>
+      <button type="button" className="btn touch" onClick={() => void ask()}>
+        Simulated rig
+      </button>
+      {problem && (
+        <p role="alert" className="text-error w-full font-semibold">
+          {problem}
+        </p>
       )}
     </>
   );

@@ -1,10 +1,11 @@
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
 import { houseTorque, type FastenerGroup } from "~core/book";
-import { roundWords, type Face } from "~core/build";
+import { roundWords, wantedIn, type Face } from "~core/build";
 import type { PlaceDone } from "~core/fact";
 import { lengthText } from "~core/quantity";
 import { Large, useGo } from "./large";
+import { Wrench } from "./wrench";
 import { clockWords, useSeconds } from "./use-moment";
 
 /** The face with its places, the next one lit: touched as they are tightened, in their order or any other; none is forgotten. */
@@ -25,6 +26,7 @@ export function FaceTurn({ face }: { face: Face }) {
   useGo(next === null || held ? undefined : () => tell([next], "tight"));
   if (!round || next === null) return null;
   const missing = left.get(round.id) ?? [];
+  const wanted = wantedIn(group, round, applied.house);
   const length = place?.length ?? group.length;
   return (
     <div className="grid items-start gap-4 sm:grid-cols-[minmax(0,1fr)_minmax(0,22rem)]">
@@ -79,6 +81,7 @@ export function FaceTurn({ face }: { face: Face }) {
         >
           Place {next + 1} is tight <kbd className="key">d</kbd>
         </button>
+        {wanted && !held && <Wrench wanted={wanted} face={face} round={round} place={next} />}
         <div className="mt-2 flex flex-wrap gap-2">
           <button type="button" className="btn touch" disabled={held} onClick={() => tell(missing, "tight")}>
             {missing.length === group.count ? `All ${group.count}` : `The other ${missing.length}`}, in this

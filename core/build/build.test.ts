@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { documentOf, UNITS, type UnitId } from "../../demo/units";
 import { good, jobOf, unitOf } from "../../demo/testing";
 import { buildUp, stepBuilt, tornDown } from "../../demo/work";
-import { behindOf, type Applied } from "../book";
+import { behindOf, type Applied, type FastenerGroup } from "../book";
 import { fold, jobWithBook, type Fact, type FactBody, type Job } from "../fact";
 import { dispositions, USUAL_SCHOOLS } from "../inspect";
 import { specLines } from "../measure";
@@ -313,6 +313,31 @@ describe("a whole build", () => {
       built.steps.flatMap(({ step, at, asked }) => (at === "done" ? [] : [[step.id, at, asked]])),
     ).toEqual([]);
     expect(built.bench.nowhere).toEqual([]);
+  });
+});
+
+describe("a place the wrench speaks of", () => {
+  it("is tight when what was read is, whatever was said", () => {
+    const shop = bench("marram-dunlin");
+    const group = shop.applied.scoped.fasteners?.find(({ id }) => id === "pump-cover-bolts") as FastenerGroup;
+    const pulled = (read?: string): number[] => {
+      shop.say({
+        kind: "tightened",
+        group: group.id,
+        round: "full",
+        places: [2],
+        did: "tight",
+        ...(read === undefined ? {} : { read }),
+      });
+      return [...(faceOf(shop.job, group).left.get("full") ?? [])];
+    };
+    expect(pulled()).not.toContain(2);
+    expect(pulled("9.8 N·m")).toContain(2);
+    expect(pulled("14 N·m")).toContain(2);
+    expect(pulled("12.1 N·m")).not.toContain(2);
+    // The house’s torque is what counts where it has one.
+    const house = [{ of: "fastener", id: group.id, torque: "10 N·m", reason: "", by: "", at: "" } as const];
+    expect(faceOf(shop.job, group, house).left.get("full")).toContain(2);
   });
 });
 

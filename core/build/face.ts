@@ -1,7 +1,15 @@
-import { shownIn, type FastenerGroup, type UnitSystem } from "../book";
+import { houseTorque, shownIn, type FastenerGroup, type HouseValue, type UnitSystem } from "../book";
 import type { FactOf, Job, PlaceDone } from "../fact";
-import { baseOf, measureText, toNumber, type Measure } from "../quantity";
-import { roundsOf, sessionOf, tighteningOrder, type Round, type Session } from "../torque";
+import { baseOf, measureText, parseMeasure, toNumber, type Measure } from "../quantity";
+import {
+  pullVerdict,
+  roundsOf,
+  sessionOf,
+  tighteningOrder,
+  type PullVerdict,
+  type Round,
+  type Session,
+} from "../torque";
 
 /** @returns a time as milliseconds. */
 export const millisecondsOf = (time: Measure<"time">): number => toNumber(baseOf(time)) * 1000;
@@ -23,10 +31,35 @@ export interface Face extends Session {
 
 const DONE: ReadonlySet<PlaceDone> = new Set(["tight", "unreached"]);
 
+/** The torque a round wants of each place, the house’s where it has one; null where it is an angle, or none is stated. */
+export function wantedIn(
+  group: FastenerGroup,
+  { kind, part }: Round,
+  house: readonly HouseValue[],
+): Measure<"torque"> | null {
+  if (kind === "part") return group.passes?.[part] ?? null;
+  if (kind === "angle") return null;
+  if (kind === "again") return group.retorque?.torque ?? null;
+  const own = parseMeasure(houseTorque(group, house)?.torque ?? "", "torque");
+  return own.ok ? own.measure : (group.torque ?? null);
+}
+
+/** How what a wrench read at a place stands; what was said without a wrench’s word, or cannot be read, stands as said. */
+export function pullOf(
+  group: FastenerGroup,
+  round: Round,
+  house: readonly HouseValue[],
+  read: string | undefined,
+): PullVerdict {
+  const wanted = wantedIn(group, round, house);
+  const parsed = read === undefined ? null : parseMeasure(read, "torque");
+  return wanted && parsed?.ok ? pullVerdict(wanted, parsed.measure) : "in";
+}
+
 /**
  * How far the fasteners of a group are tightened.
  */
-export function faceOf(job: Job, group: FastenerGroup): Face {
+export function faceOf(job: Job, group: FastenerGroup, house: readonly HouseValue[] = []): Face {
   const count = group.places.length;
   const rounds = roundsOf({
     places: count,
@@ -41,7 +74,14 @@ export function faceOf(job: Job, group: FastenerGroup): Face {
   const said = (round: string, place: number): FactOf<"tightened"> | null =>
     job.tightened.get(`${group.id} ${round} ${place}`) ?? null;
   const before = rounds.filter(({ kind }) => kind !== "again");
-  const is = (round: string, place: number): PlaceDone => said(round, place)?.body.did ?? "loose";
+  const byId = new Map(rounds.map((round) => [round.id, round]));
+  const is = (round: string, place: number): PlaceDone => {
+    const body = said(round, place)?.body;
+    const of = byId.get(round);
+    // What the wrench read counts, and not what was said of it.
+    if (body?.did === "tight" && of && pullOf(group, of, house, body.read) !== "in") return "loose";
+    return body?.did ?? "loose";
+  };
   const through = before.every(({ id }) => order.every((place) => DONE.has(is(id, place))));
   const facts = before.flatMap(({ id }) => order.flatMap((place) => said(id, place) ?? []));
   const last = facts.reduce<FactOf<"tightened"> | null>(

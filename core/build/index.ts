@@ -1,5 +1,5 @@
 export { airResult } from "./air";
-export { faceOf, millisecondsOf, roundWords, type Face } from "./face";
+export { faceOf, millisecondsOf, pullOf, roundWords, wantedIn, type Face } from "./face";
 export {
   buildOf,
   buildStanding,

@@ -151,7 +151,7 @@ function stepOf(
   const groups = (step.fasteners ?? []).flatMap(
     (id) => (applied.scoped.fasteners ?? []).find((group) => group.id === id) ?? [],
   );
-  const faces = groups.map((group) => faceOf(job, group));
+  const faces = groups.map((group) => faceOf(job, group, applied.house));
   const parts = (step.parts ?? []).flatMap((id) => states.get(id) ?? []);
   const ofParts = parts.flatMap((state) => ofPart(state, job));
   const checks = (step.check ?? []).map((check) => ofCheck(step, check, job));

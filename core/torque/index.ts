@@ -1,3 +1,3 @@
 export { tighteningOrder, type Pattern, type Place } from "./order";
 export { roundsOf, sessionOf, type FaceOf, type Round, type Session } from "./rounds";
-export { wrenchSetting } from "./wrench";
+export { pullVerdict, wrenchSetting, type PullVerdict } from "./wrench";

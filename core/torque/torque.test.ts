@@ -1,7 +1,7 @@
 import { describe, expect, it, test } from "@jest/globals";
 import fc from "fast-check";
 import { lengthOf, measureOf, nm } from "../quantity";
-import { roundsOf, sessionOf, tighteningOrder, wrenchSetting, type Place } from "./index";
+import { pullVerdict, roundsOf, sessionOf, tighteningOrder, wrenchSetting, type Place } from "./index";
 
 const ring = (n: number): Place[] =>
   Array.from({ length: n }, (_, i) => [
@@ -110,6 +110,19 @@ describe("a wrench with an extension in line", () => {
   it("refuses what is no wrench", () => {
     expect(() => wrenchSetting(measureOf("1 N·m", "torque"), nm(0), nm(1))).toThrow(RangeError);
     expect(() => wrenchSetting(measureOf("1 N·m", "torque"), nm(1), nm(-1))).toThrow(RangeError);
+  });
+});
+
+describe("what a wrench read", () => {
+  test.each([
+    ["23 N·m", "22.0 N·m", "short"],
+    ["23 N·m", "22.08 N·m", "in"],
+    ["23 N·m", "25.3 N·m", "in"],
+    ["23 N·m", "25.4 N·m", "over"],
+    ["20 lbf·ft", "27.1 N·m", "in"],
+    ["20 lbf·ft", "25.9 N·m", "short"],
+  ])("of %s wanted, %s is %s", (wanted, read, is) => {
+    expect(pullVerdict(measureOf(wanted, "torque"), measureOf(read, "torque"))).toBe(is);
   });
 });
 

@@ -1,5 +1,6 @@
 import {
   baseOf,
+  compare,
   divide,
   rational,
   toDecimal,
@@ -24,4 +25,19 @@ export function wrenchSetting(torque: Measure<"torque">, length: Nm, extension: 
   const inUnit = divide(baseOf(torque), baseOf(measureOf(`1 ${torque.unit}`, "torque")));
   const setting = multiply(inUnit, divide(rational(length), add(rational(length), rational(extension))));
   return { quantity: "torque", unit: torque.unit, figure: toDecimal(setting, 1).figure };
+}
+
+/** How what a wrench read stands to what was wanted. */
+export type PullVerdict = "short" | "in" | "over";
+
+/** What a hand wrench holds itself, and what a thread is let go past: four parts in a hundred short, ten over. */
+const LEAST = rational(96, 100);
+const MOST = rational(110, 100);
+
+/** @returns whether a pull came to what was wanted, exactly, whatever unit either is in. */
+export function pullVerdict(wanted: Measure<"torque">, read: Measure<"torque">): PullVerdict {
+  const of = baseOf(wanted);
+  const is = baseOf(read);
+  if (compare(is, multiply(of, LEAST)) < 0) return "short";
+  return compare(is, multiply(of, MOST)) > 0 ? "over" : "in";
 }

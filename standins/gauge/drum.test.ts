@@ -1,14 +1,8 @@
+import { chanceOf } from "../chance";
 import { describe, expect, it } from "@jest/globals";
 import { after, atRest, hiddenOffset, shown, STEP, valve } from "./drum";
 
-/** Numbers in [0, 1) that repeat. */
-function chance(seed = 1): () => number {
-  let state = seed;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-}
+const chance = (seed = 1): (() => number) => chanceOf(seed);
 
 /** One lift: the highest the needle shows, and where it comes back to. */
 function lift(state: ReturnType<typeof atRest>, gap: number, random: () => number) {

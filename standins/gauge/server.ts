@@ -1,8 +1,12 @@
 // The simulated gauge: `PORT=4400 node --import tsx standins/gauge/server.ts`. One drum per bench; GET /stream?bench=1 tells the
 // needle as server-sent events, POST /set {bench, drum?, gap?, air?} mounts a drum or turns the valve, POST /take {what, gauge, nominal} reads
-// anything else once with a micrometer, a bore gauge, a depth gauge, blades. docs/formats.md.
+// anything else once with a micrometer, a bore gauge, a depth gauge, blades; POST /pull {bench, torque} pulls a wrench, POST /air {what, pressure,
+// allowed} tries an element with air. docs/formats.md.
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
+import { faultOf, tried } from "../air-rig/rig";
+import { chanceOf } from "../chance";
 import { stand } from "../stand";
+import { fresh, pull, type WrenchState } from "../wrench/wrench";
 import { after, atRest, hiddenOffset, shown, STEP, valve, type DrumState } from "./drum";
 import { reading } from "./tools";
 
@@ -30,11 +34,7 @@ function bench(id: string): Bench {
 }
 
 // A seed makes a run repeatable; without one every run scatters differently.
-let seed = Number(process.env.SEED ?? Date.now() % 2 ** 31);
-const chance = (): number => {
-  seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0;
-  return seed / 2 ** 32;
-};
+const chance = chanceOf(Number(process.env.SEED ?? Date.now() % 2 ** 31));
 
 function set(given: { bench: string; drum?: string; gap?: number; air?: boolean }): object {
   const one = bench(given.bench);
@@ -46,6 +46,18 @@ function set(given: { bench: string; drum?: string; gap?: number; air?: boolean 
 
 const take = ({ what, gauge, nominal }: { what: string; gauge: string; nominal: number }): object =>
   reading(gauge, what, nominal, chance);
+
+const wrenches = new Map<string, WrenchState>();
+function pulled({ bench: id, torque, charge }: { bench: string; torque: number; charge?: boolean }): object {
+  if (wrenches.size >= MOST_BENCHES) wrenches.clear();
+  const before = charge === true ? fresh() : (wrenches.get(id) ?? fresh());
+  const { state, pulled: answer } = pull(before, torque, chance);
+  wrenches.set(id, state);
+  return answer;
+}
+
+const air = ({ what, pressure, allowed }: { what: string; pressure: number; allowed: number }): object =>
+  tried(faultOf(what), pressure, allowed, chance);
 
 /** Answers a question sent as JSON. */
 function told<T>(request: IncomingMessage, response: ServerResponse, answer: (given: T) => object): void {
@@ -79,6 +91,8 @@ const server = createServer((request, response) => {
   }
   if (request.method === "POST" && url.pathname === "/set") return told(request, response, set);
   if (request.method === "POST" && url.pathname === "/take") return told(request, response, take);
+  if (request.method === "POST" && url.pathname === "/pull") return told(request, response, pulled);
+  if (request.method === "POST" && url.pathname === "/air") return told(request, response, air);
   response.writeHead(404).end();
 });
 stand(server, 4400);

@@ -1,14 +1,8 @@
+import { chanceOf } from "../chance";
 import { describe, expect, it, test } from "@jest/globals";
 import { BLADES, reading } from "./tools";
 
-/** Numbers in [0, 1) that repeat. */
-function chance(seed = 1): () => number {
-  let state = seed;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-}
+const chance = (seed = 1): (() => number) => chanceOf(seed);
 
 describe("the simulated gauges", () => {
   test.each([

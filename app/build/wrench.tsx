@@ -1,0 +1,110 @@
+import { useState, type FormEvent } from "react";
+import { askBench } from "~/gauge/bench";
+import { useFiguresFindTheirField, useKeys } from "~/look/use-keys";
+import { useSay } from "~/say/use-say";
+import { useJobView } from "~/view/view";
+import { pullOf, type Face } from "~core/build";
+import { baseOf, measureText, parseMeasure, toNumber, type Measure } from "~core/quantity";
+import type { Round } from "~core/torque";
+
+const KEPT = "wrench";
+const AWAY = "The simulated wrench does not answer; type what yours says.";
+
+/** What the wrench says of the place that is next: typed, by a wrench that types, or pulled by the bench’s simulated one. */
+export function Wrench({
+  wanted,
+  face: { group, said },
+  round,
+  place,
+}: {
+  wanted: Measure<"torque">;
+  face: Face;
+  round: Round;
+  place: number;
+}) {
+  const { applied, number } = useJobView();
+  const say = useSay();
+  const [problem, setProblem] = useState("");
+  const [empty, setEmpty] = useState(false);
+  const [simulated, simulate] = useState(
+    () => typeof localStorage !== "undefined" && localStorage.getItem(KEPT) === "simulated",
+  );
+  useFiguresFindTheirField();
+  const tell = (read: Measure<"torque">): void => {
+    const text = measureText(read);
+    const did = pullOf(group, round, applied.house, text) === "in" ? "tight" : "loose";
+    say({ kind: "tightened", group: group.id, round: round.id, places: [place], did, read: text });
+  };
+  const typed = (event: FormEvent<HTMLFormElement>): void => {
+    event.preventDefault();
+    const field = event.currentTarget.elements.namedItem("read") as HTMLInputElement;
+    const parsed = parseMeasure(field.value, "torque", wanted.unit);
+    setProblem(parsed.ok ? "" : `${parsed.problem}; ${parsed.remedy}`);
+    if (!parsed.ok) return;
+    tell(parsed.measure);
+    field.value = "";
+  };
+  const pull = async (): Promise<void> => {
+    setProblem("");
+    const pulled = await askBench<{ torque: number } | { problem: string }>("pull", {
+      bench: String(number),
+      torque: toNumber(baseOf(wanted)),
+      ...(empty ? { charge: true } : {}),
+    });
+    if (!pulled) return setProblem(AWAY);
+    setEmpty("problem" in pulled);
+    if ("problem" in pulled) return setProblem(`The wrench says nothing: ${pulled.problem}.`);
+    const read = parseMeasure(`${pulled.torque} N·m`, "torque");
+    if (read.ok) tell(read.measure);
+  };
+  useKeys(simulated ? { p: () => void pull() } : {});
+  const last = said(round.id, place)?.body;
+  const was = last && pullOf(group, round, applied.house, last.read);
+  return (
+    <div className="mt-2">
+      {last?.read !== undefined && was !== "in" && (
+        <p role="alert" className="text-error text-xl font-semibold" data-pull={was}>
+          {was === "short"
+            ? `Stopped at ${last.read}: pull it again.`
+            : `Went to ${last.read}: loosen it, look at its thread, and tighten it again.`}
+        </p>
+      )}
+      <form className="flex flex-wrap items-center gap-2" onSubmit={typed} noValidate>
+        <label className="flex items-center gap-2">
+          Wrench says
+          <input
+            name="read"
+            data-awaits
+            autoComplete="off"
+            inputMode="decimal"
+            className={`input touch w-28 text-xl ${problem ? "input-error" : ""}`}
+            placeholder={wanted.unit}
+            aria-invalid={problem ? true : undefined}
+          />
+        </label>
+        <select
+          className="select touch w-40"
+          aria-label="Which wrench"
+          value={simulated ? "simulated" : "typed"}
+          onChange={({ target: { value } }) => {
+            localStorage.setItem(KEPT, value);
+            simulate(value === "simulated");
+          }}
+        >
+          <option value="typed">typed, or types</option>
+          <option value="simulated">simulated</option>
+        </select>
+        {simulated && (
+          <button type="button" className="btn touch" onClick={() => void pull()}>
+            {empty ? "Charge and pull" : "Pull"} <kbd className="key">p</kbd>
+          </button>
+        )}
+        {problem && (
+          <p role="alert" className="text-error w-full font-semibold">
+            {problem}
+          </p>
+        )}
+      </form>
+    </div>
+  );
+}
