@@ -83,6 +83,8 @@ try {
   // A face half tightened.
   await open("/jobs/1026/build?step=b-filter");
   await mira.press("//button[contains(., 'are in')]");
+  await mira.press("//*[@data-turn='bolts filter-cap']//button[contains(., 'is tight')]");
+  await mira.see("//*[@data-turn='bolts mount-bolts']");
   for (const place of [1, 2]) await mira.press(`//*[@data-place='${place}']`);
   await mira.see("//p[contains(., 'Place 3')]");
   await shot("build");

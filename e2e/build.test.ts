@@ -195,6 +195,17 @@ describe("a step", () => {
       await mira.see("//section[@data-shown-step='b-wash'][@data-at='done']");
     }));
 
+  it("takes a part in by its label, and leaves one that belongs elsewhere to its own page", () =>
+    journey("build-scan", [mira], async () => {
+      const job = await onTheBench("marram-dunlin", DUNLIN);
+      await saidOf(shop, job, [{ kind: "step", step: "b-wash", did: "skipped", reason: "washed elsewhere" }]);
+      await open(mira, job, "b-park");
+      await mira.see("//li[@data-part='park-pawl'][@data-in='false']");
+      await mira.scan(`YK-${job}-p-park-pawl`);
+      await mira.see("//li[@data-part='park-pawl'][@data-in='true']");
+      await mira.see("//p[contains(., 'park pawl spring')]");
+    }));
+
   it("with a face is not through while a place is missing, however it was touched", () =>
     journey("build-face", [mira], async () => {
       const job = await onTheBench("marram-dunlin", DUNLIN);

@@ -1,3 +1,4 @@
+import { useWhen } from "~/door/when";
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
 import { houseTorque, type FastenerGroup } from "~core/book";
@@ -12,6 +13,7 @@ import { clockWords, useSeconds } from "./use-moment";
 export function FaceTurn({ face }: { face: Face }) {
   const { applied, unit } = useJobView();
   const say = useSay();
+  const { short } = useWhen();
   const { group, round, next, left, again, said } = face;
   const waiting = round?.kind === "again" && again !== null;
   const now = useSeconds(waiting);
@@ -60,6 +62,12 @@ export function FaceTurn({ face }: { face: Face }) {
           </p>
         )}
         {group.note && <p>{group.note}</p>}
+        {face.last && (
+          <p className="quiet text-sm" data-last-bolt>
+            Last: {face.last.body.places.length === 1 ? "place" : "places"}{" "}
+            {face.last.body.places.map((one) => one + 1).join(", ")}, {face.last.by}, {short(face.last.at)}
+          </p>
+        )}
         <ol className="my-2 flex flex-wrap gap-2" aria-label="Rounds">
           {face.rounds.map((each) => (
             <li
@@ -82,6 +90,16 @@ export function FaceTurn({ face }: { face: Face }) {
           Place {next + 1} is tight <kbd className="key">d</kbd>
         </button>
         {wanted && !held && <Wrench wanted={wanted} face={face} round={round} place={next} />}
+      </div>
+      <div>
+        <FaceMap
+          group={group}
+          next={next}
+          state={(i) => said(round.id, i)?.body.did ?? null}
+          onTouch={
+            held ? undefined : (i) => tell([i], said(round.id, i)?.body.did === "tight" ? "loose" : "tight")
+          }
+        />
         <div className="mt-2 flex flex-wrap gap-2">
           <button type="button" className="btn touch" disabled={held} onClick={() => tell(missing, "tight")}>
             {missing.length === group.count ? `All ${group.count}` : `The other ${missing.length}`}, in this
@@ -97,14 +115,6 @@ export function FaceTurn({ face }: { face: Face }) {
           </button>
         </div>
       </div>
-      <FaceMap
-        group={group}
-        next={next}
-        state={(i) => said(round.id, i)?.body.did ?? null}
-        onTouch={
-          held ? undefined : (i) => tell([i], said(round.id, i)?.body.did === "tight" ? "loose" : "tight")
-        }
-      />
     </div>
   );
 }

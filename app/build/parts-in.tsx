@@ -1,3 +1,6 @@
+import { useEffect } from "react";
+import { targetOf } from "~/scan/code";
+import { onScan } from "~/scan/heard";
 import { Undecided } from "~/choose/undecided";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
@@ -9,6 +12,18 @@ import type { Build, BuildStep } from "~core/build";
 
 /** What goes in: where it lies, whether it is clean, new or used again; which way, on what, with what; its twin beside it. */
 export function PartsIn({ one, build }: { one: BuildStep; build: Build }) {
+  const { number, job } = useJobView();
+  const say = useSay();
+  // A part’s label read by the scanner puts it in, where it belongs in this step.
+  useEffect(() =>
+    onScan((code) => {
+      const target = targetOf(code);
+      if (target?.job !== number || target.kind !== "part" || job.closed) return false;
+      if (!one.parts.some(({ part }) => part.id === target.part)) return false;
+      say({ kind: "lies", things: [target.part], place: IN_UNIT });
+      return true;
+    }),
+  );
   if (one.parts.length === 0) return null;
   return (
     <ul className="mt-3" aria-label="What goes in">

@@ -68,6 +68,9 @@ function Waits({ one: { waits }, build }: Omit<Props, "onDone">) {
   const soaking = build.timers.filter(
     ({ started, soak }) => started && waits.some((one) => one.kind === "soak" && one.subject === soak.id),
   );
+  /** The step that begins what nobody has begun. */
+  const beginsAt = (soak: string): string | undefined =>
+    build.timers.find((timer) => timer.soak.id === soak && !timer.started)?.step.id;
   const ready = Math.max(...soaking.map((timer) => timer.ready ?? 0));
   const now = useSeconds(soaking.length > 0);
   return (
@@ -87,6 +90,11 @@ function Waits({ one: { waits }, build }: Omit<Props, "onDone">) {
             </span>
             {kind === "behind" && (
               <Link className="btn touch" to={`?step=${subject}`} replace>
+                To that step
+              </Link>
+            )}
+            {kind === "soak" && beginsAt(subject) && (
+              <Link className="btn touch" to={`?step=${beginsAt(subject)}`} replace>
                 To that step
               </Link>
             )}
