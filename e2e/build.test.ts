@@ -4,7 +4,7 @@ import { buildOf } from "../core/build";
 import { fold, jobWithBook, type FactBody } from "../core/fact";
 import { USUAL_SCHOOLS } from "../core/inspect";
 import { jobByNumber } from "../store/jobs";
-import { journey, Key, Person } from "./browser";
+import { journey, Key, Person, quoted } from "./browser";
 import { jobOf, keptOf, saidOf } from "./said";
 import { allSent, factsOf, leadSigns } from "./steps";
 import { openShop, type Shop } from "./shop";
@@ -52,6 +52,7 @@ const NOW =
   "const panel = document.querySelector('[data-shown-step]');" +
   "return [panel?.dataset.shownStep, panel?.querySelector('[data-turn]')?.dataset.turn ?? '', " +
   "[...document.querySelectorAll('[data-round]')].map((r) => r.dataset.left).join('.')].join('|')";
+const HELD = "return document.querySelector('[data-turn] button.btn-primary')?.disabled ?? false";
 const now = (person: Person): Promise<string> => person.driver.executeScript(NOW);
 const turn = (key: string): string => `//*[@data-turn='${key}']`;
 const open = async (person: Person, job: number, step = ""): Promise<void> => {
@@ -60,9 +61,14 @@ const open = async (person: Person, job: number, step = ""): Promise<void> => {
 };
 
 /** Goes on until the last bolt: figures are read by somebody beside, soaks have stood; everything else is said here. */
-async function toTheLastBolt(person: Person, job: number, yes: () => Promise<void>): Promise<void> {
+async function toTheLastBolt(
+  person: Person,
+  job: number,
+  yes: () => Promise<void>,
+  most = 900,
+): Promise<void> {
   await open(person, job);
-  for (let n = 0; n < 900; n++) {
+  for (let n = 0; n < most; n++) {
     const before = await now(person);
     const [, asked = "", left = ""] = before.split("|");
     if (asked === "") break;
@@ -82,17 +88,44 @@ async function toTheLastBolt(person: Person, job: number, yes: () => Promise<voi
         figures.filter(({ kind }) => kind !== "choice"),
       );
     } else if (asked.startsWith("soak ") || asked.startsWith("behind ")) throw new Error(`waits: ${before}`);
+    else if (asked.startsWith("bolts ") && (await person.driver.executeScript(HELD))) {
+      await crept(job, asked.slice("bolts ".length));
+      await person.until(HELD, (held) => held === false);
+      continue;
+    }
     // The first face is gone over place by place, the others a round at a time.
-    else if (asked.startsWith("bolts ") && n > 60 && left.split(".").some((many) => Number(many) > 1))
+    else if (asked.startsWith("bolts ") && n > 25 && left.split(".").some((many) => Number(many) > 1))
       await person.press("//button[contains(., 'in this order')]");
     else await yes();
     await person.until(NOW, (is) => is !== before);
   }
 }
 
-/** Soaks begun an hour ago, so that nobody has to stand and wait. */
+/** Soaks begun long enough ago. */
 async function soaked(job: number): Promise<void> {
   const { applied } = await buildNow(job);
+  await longAgo(
+    job,
+    (applied.scoped.build ?? []).flatMap(({ id: step, starts = [] }) =>
+      starts.map((soak): FactBody => ({ kind: "timer", step, soak, did: "started" })),
+    ),
+  );
+}
+
+/** A face that waits for its gasket to creep: as if it had been tightened two hours ago. */
+async function crept(job: number, id: string): Promise<void> {
+  const { applied } = await buildNow(job);
+  const group = applied.scoped.fasteners?.find((one) => one.id === id);
+  const places = (group?.places ?? []).map((_, i) => i);
+  const rounds = [...(group?.passes ?? []).map((_, i) => `part-${i + 1}`), "full", "lap"];
+  await longAgo(
+    job,
+    rounds.map((round): FactBody => ({ kind: "tightened", group: id, round, places, did: "tight" })),
+  );
+}
+
+/** Says facts as of two hours ago, so that nobody has to stand and wait. */
+async function longAgo(job: number, bodies: readonly FactBody[]): Promise<void> {
   const at = new Date(Date.now() - 2 * 3_600_000).toISOString();
   const answer = await fetch(`${shop.url}/jobs/${job}/facts`, {
     method: "POST",
@@ -101,16 +134,7 @@ async function soaked(job: number): Promise<void> {
       origin: shop.url,
       "content-type": "application/json",
     },
-    body: JSON.stringify(
-      (applied.scoped.build ?? []).flatMap(({ id: step, starts = [] }) =>
-        starts.map((soak) => ({
-          id: crypto.randomUUID(),
-          at,
-          by: "Tomas B.",
-          body: { kind: "timer", step, soak, did: "started" },
-        })),
-      ),
-    ),
+    body: JSON.stringify(bodies.map((body) => ({ id: crypto.randomUUID(), at, by: "Tomas B.", body }))),
   });
   expect(answer.status).toBe(200);
 }
@@ -130,6 +154,29 @@ describe("a unit built to the last bolt", () => {
         expect(await tomas.axe()).toEqual([]);
       }),
     180_000,
+  );
+
+  it(
+    "an automatic begun by one, and three days later gone on with by another with the foot switch",
+    () =>
+      journey("build-taken-over", [mira, tomas], async () => {
+        const job = await onTheBench("marram-dunlin", DUNLIN);
+        await soaked(job);
+        await toTheLastBolt(mira, job, () => mira.keys("d"), 40);
+        await allSent(mira);
+        const { build: before } = await buildNow(job);
+        expect(before.done).toBeGreaterThan(4);
+        await open(tomas, job);
+        await tomas.see(
+          `//*[@data-last][contains(., ${quoted(before.last?.step.name ?? "")})][contains(., 'Mira K.')]`,
+        );
+        await tomas.see(`//section[@data-shown-step='${before.next?.step.id}']`);
+        await toTheLastBolt(tomas, job, () => tomas.keys(Key.F8));
+        await allSent(tomas);
+        const { build } = await buildNow(job);
+        expect(build.steps.filter(({ at }) => at !== "done").map(({ step }) => step.id)).toEqual([]);
+      }),
+    240_000,
   );
 
   it(

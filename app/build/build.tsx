@@ -1,5 +1,5 @@
+import { useHead } from "~/look/use-head";
 import { useWhen } from "~/door/when";
-import { useEffect, useRef } from "react";
 import { useSearchParams } from "react-router";
 import type { Route } from "./+types/build";
 import { minutesWords } from "~/look/minutes";
@@ -48,13 +48,7 @@ export default function BuildPage({ loaderData: { leads, signing }, actionData }
   const build = useBuild();
   const [search] = useSearchParams();
   const shown = build.steps.find(({ step }) => step.id === search.get("step")) ?? build.next ?? build.last;
-  const panel = useRef<HTMLDivElement>(null);
-  const before = useRef(shown?.step.id);
-  useEffect(() => {
-    // The next step begins at its head, also for whoever had scrolled down the last one.
-    if (before.current !== shown?.step.id && window.scrollY > 0) panel.current?.scrollIntoView();
-    before.current = shown?.step.id;
-  }, [shown?.step.id]);
+  const panel = useHead<HTMLDivElement>(shown?.step.id);
   if (!shown)
     return (
       <p className="plate p-5 text-xl">The book has no steps for building this unit up at this depth.</p>

@@ -1,7 +1,8 @@
 import { useWhen } from "~/door/when";
+import { FaceMap } from "~/look/face-map";
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
-import { houseTorque, type FastenerGroup } from "~core/book";
+import { houseTorque } from "~core/book";
 import { roundWords, wantedIn, type Face } from "~core/build";
 import type { PlaceDone } from "~core/fact";
 import { lengthText } from "~core/quantity";
@@ -28,6 +29,8 @@ export function FaceTurn({ face }: { face: Face }) {
   useGo(next === null || held ? undefined : () => tell([next], "tight"));
   if (!round || next === null) return null;
   const missing = left.get(round.id) ?? [];
+  const did = (i: number): PlaceDone | null => said(round.id, i)?.body.did ?? null;
+  const isDone = (i: number): boolean => !missing.includes(i);
   const wanted = wantedIn(group, round, applied.house);
   const length = place?.length ?? group.length;
   return (
@@ -95,10 +98,14 @@ export function FaceTurn({ face }: { face: Face }) {
         <FaceMap
           group={group}
           next={next}
-          state={(i) => said(round.id, i)?.body.did ?? null}
-          onTouch={
-            held ? undefined : (i) => tell([i], said(round.id, i)?.body.did === "tight" ? "loose" : "tight")
+          isOn={isDone}
+          isFull={isDone}
+          isDashed={(i) => group.places[i]?.unreached === true}
+          words={(i) =>
+            `, ${isDone(i) ? (did(i) === "tight" ? "tight" : "not reached") : i === next ? "next" : "to do"}`
           }
+          sign={(i) => (did(i) === "unreached" ? "–" : String(i + 1))}
+          onTouch={held ? undefined : (i) => tell([i], did(i) === "tight" ? "loose" : "tight")}
         />
         <div className="mt-2 flex flex-wrap gap-2">
           <button type="button" className="btn touch" disabled={held} onClick={() => tell(missing, "tight")}>
@@ -116,83 +123,5 @@ export function FaceTurn({ face }: { face: Face }) {
         </div>
       </div>
     </div>
-  );
-}
-
-function FaceMap({
-  group,
-  next,
-  state,
-  onTouch,
-}: {
-  group: FastenerGroup;
-  next: number;
-  state: (place: number) => PlaceDone | null;
-  onTouch?: (place: number) => void;
-}) {
-  const words = (i: number): string => {
-    const did = state(i);
-    return did === "tight" ? "tight" : did === "unreached" ? "not reached" : i === next ? "next" : "to do";
-  };
-  return (
-    <svg viewBox="-8 -8 116 86" className="block w-full" role="group" aria-label={`Places of ${group.name}`}>
-      <rect
-        x="-7.5"
-        y="-7.5"
-        width="115"
-        height="85"
-        rx="9"
-        className="fill-case stroke-soft"
-        strokeWidth="0.5"
-      />
-      {group.places.map(({ at, unreached }, i) => {
-        const did = state(i);
-        const done = did === "tight" || did === "unreached";
-        return (
-          <g
-            key={i}
-            role="checkbox"
-            aria-checked={done}
-            aria-label={`Place ${i + 1}, ${words(i)}${unreached ? ", hard to reach" : ""}`}
-            tabIndex={onTouch ? 0 : -1}
-            className={onTouch ? "cursor-pointer" : ""}
-            data-place={i + 1}
-            onClick={() => onTouch?.(i)}
-            onKeyDown={(event) => {
-              if (!onTouch || (event.key !== " " && event.key !== "Enter")) return;
-              event.preventDefault();
-              onTouch(i);
-            }}
-          >
-            {i === next && (
-              <circle
-                cx={at[0]}
-                cy={at[1] * 0.7}
-                r="9.2"
-                className="stroke-primary fill-none"
-                strokeWidth="1.8"
-              />
-            )}
-            <circle
-              cx={at[0]}
-              cy={at[1] * 0.7}
-              r="6.9"
-              className={done ? "fill-blue stroke-ink" : "fill-paper stroke-ink"}
-              strokeWidth="0.6"
-              strokeDasharray={unreached ? "1.6 1.2" : undefined}
-            />
-            <text
-              x={at[0]}
-              y={at[1] * 0.7 + 2.1}
-              textAnchor="middle"
-              fontSize="6"
-              className={done ? "text-on-blue" : ""}
-            >
-              {did === "unreached" ? "–" : i + 1}
-            </text>
-          </g>
-        );
-      })}
-    </svg>
   );
 }

@@ -88,13 +88,13 @@ export default function Jobs({ loaderData: { rows, more, filter } }: Route.Compo
                 </span>
                 <span className="min-w-0">
                   <span className="block truncate font-semibold">{row.unit}</span>
-                  <span className="quiet block text-sm">{row.depth}</span>
+                  <span className="quiet block text-sm" data-left={row.minutesLeft}>
+                    {row.depth}
+                    {row.open && row.minutesLeft > 0 && ` · ${minutesWords(row.minutesLeft)} of steps left`}
+                  </span>
                 </span>
                 <span className="min-w-0">
-                  <span className="stamp quiet block" data-left={row.minutesLeft}>
-                    {row.open ? "waits for" : "closed"}
-                    {row.open && row.minutesLeft > 0 && `, ${minutesWords(row.minutesLeft)} of steps left`}
-                  </span>
+                  <span className="stamp quiet block">{row.open ? "waits for" : "closed"}</span>
                   <span className="block truncate text-lg">
                     {row.open ? row.waitsFor : `${row.done} of ${row.packs} packs recorded`}
                   </span>

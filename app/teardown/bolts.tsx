@@ -1,5 +1,6 @@
 import type { FastenerGroup } from "~core/book";
 import { useJobView } from "~/view/view";
+import { FaceMap } from "~/look/face-map";
 import { useSay } from "~/say/use-say";
 import { lengthText } from "~core/quantity";
 
@@ -54,59 +55,17 @@ export function Bolts({
         </p>
         {group.carries && <p className="font-semibold">Carries: {group.carries}</p>}
       </div>
-      <svg
-        viewBox="-8 -8 116 86"
-        className="block w-full"
-        role="group"
-        aria-label={`Places of ${group.name}`}
-      >
-        <rect
-          x="-7.5"
-          y="-7.5"
-          width="115"
-          height="85"
-          rx="9"
-          className="fill-case stroke-soft"
-          strokeWidth="0.5"
-        />
-        {group.places.map(({ at, unreached, length }, i) => {
-          const isOut = out.includes(i);
-          return (
-            <g
-              key={i}
-              role="checkbox"
-              aria-checked={isOut}
-              aria-label={`Place ${i + 1}${length === undefined ? "" : `, ${lengthText(length, unit)}`}${unreached ? ", hard to reach" : ""}`}
-              tabIndex={job.closed ? -1 : 0}
-              className="cursor-pointer"
-              onClick={() => !job.closed && toggle(i)}
-              onKeyDown={(event) => {
-                if (event.key !== " " && event.key !== "Enter") return;
-                event.preventDefault();
-                toggle(i);
-              }}
-            >
-              <circle
-                cx={at[0]}
-                cy={at[1] * 0.7}
-                r="6.9"
-                className={isOut ? "fill-paper stroke-soft" : "fill-blue stroke-ink"}
-                strokeWidth="0.6"
-                strokeDasharray={isOut ? "1.6 1.2" : undefined}
-              />
-              <text
-                x={at[0]}
-                y={at[1] * 0.7 + 2.1}
-                textAnchor="middle"
-                fontSize="6"
-                className={isOut ? "" : "text-on-blue"}
-              >
-                {i + 1}
-              </text>
-            </g>
-          );
-        })}
-      </svg>
+      <FaceMap
+        group={group}
+        isOn={(place) => out.includes(place)}
+        isFull={(place) => !out.includes(place)}
+        isDashed={(place) => out.includes(place)}
+        words={(place) => {
+          const length = group.places[place]?.length;
+          return length === undefined ? "" : `, ${lengthText(length, unit)}`;
+        }}
+        onTouch={job.closed ? undefined : toggle}
+      />
     </section>
   );
 }

@@ -1,5 +1,6 @@
+import { useHead } from "~/look/use-head";
 import { useWhen } from "~/door/when";
-import { useEffect, useMemo, useRef } from "react";
+import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useJobView } from "~/view/view";
 import { UnitDrawing } from "~/look/unit-drawing";
@@ -20,13 +21,7 @@ export default function TearDown() {
   const shown = plan.steps.find(({ step }) => step.id === search.get("step")) ?? plan.next ?? plan.last;
   const ticked = plan.steps.filter(({ at }) => at === "done" || at === "skipped").length;
   const nowhere = plan.bench.nowhere.length;
-  const panel = useRef<HTMLDivElement>(null);
-  const before = useRef(shown?.step.id);
-  useEffect(() => {
-    // The next step begins at its head, also for whoever had scrolled down to the last one’s parts.
-    if (before.current !== shown?.step.id && window.scrollY > 0) panel.current?.scrollIntoView();
-    before.current = shown?.step.id;
-  }, [shown?.step.id]);
+  const panel = useHead<HTMLDivElement>(shown?.step.id);
   if (!shown)
     return (
       <p className="plate p-5 text-xl">The book has no steps for taking this unit down at this depth.</p>

@@ -124,8 +124,11 @@ function worded(value: unknown, of: (words: string, i: number) => Old): unknown[
     : null;
 }
 
+/** No fact names longer ones. */
+const LONGEST = 100;
+
 /** What is seen to in a step, of words alone: those that make no id are counted. */
 export const checkOf = (what: string, i: number): { id: string; what: string } => {
-  const id = codeFor(what);
+  const id = codeFor(what).slice(0, LONGEST).replace(/-$/, "");
   return { id: ID.test(id) ? id : `check-${i + 1}`, what };
 };

@@ -156,6 +156,31 @@ describe("bench facts against the book of their job", () => {
       { kind: "count", of: "bolts:body-bolts:1", found: 3 },
       ...(["[0].body.of", /bolts:body-bolts/] as const),
     ],
+    [
+      "a check",
+      { kind: "check", step: "b-wash", check: "no-lint-lef", said: "yes", note: "" },
+      ...(["[0].body.check", /^use one of: no-lint-left/] as const),
+    ],
+    [
+      "a soak of another step",
+      { kind: "timer", step: "b-wash", soak: "size-rings", did: "started" },
+      ...(["[0].body.soak", /none yet/] as const),
+    ],
+    [
+      "an element without a port",
+      { kind: "air", element: "f1", result: "holds", how: "heard", note: "" },
+      ...(["[0].body.element", /^use one of: d1/] as const),
+    ],
+    [
+      "a round of a face",
+      { kind: "tightened", group: "pump-bolts", round: "agin", places: [0], did: "tight" },
+      ...(["[0].body.round", /part-1, full/] as const),
+    ],
+    [
+      "a place of a face",
+      { kind: "tightened", group: "pump-bolts", round: "full", places: [0, 7], did: "tight" },
+      ...(["[0].body.places[1]", /below 7/] as const),
+    ],
   ])("%s that does not exist is refused with its nearest neighbours", (_name, body, path, remedy) => {
     const problem = astray(body);
     expect(problem?.path).toBe(path);

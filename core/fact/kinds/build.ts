@@ -1,6 +1,7 @@
 import type { Book } from "../../book";
 import {
   about,
+  codeFor,
   flag,
   listOnce,
   maybeWords,
@@ -13,6 +14,7 @@ import {
   whole,
   words,
 } from "../../shape";
+import { roundsOf } from "../../torque";
 import { codes, type CodeOf } from "../codes";
 import { coded, kind } from "../kind";
 
@@ -37,8 +39,9 @@ export const check = kind(
       `${nameOf(step)}: ${of.replaceAll("-", " ")}: ${CHECKED.words[said]}`,
     against: ({ step, check: of }, { build = [], teardown = [], stronger = [] }: Book) => {
       const asked = [...build, ...teardown].find(({ id }) => id === step)?.check ?? [];
-      // What a plan to make it stronger asks to be proven is in no step of the book.
-      return stronger.length > 0 || asked.some(({ id }) => id === of)
+      // What a plan to make it stronger asks to be proven is in no step of the book, and begins with the way’s name.
+      return stronger.some(({ name: way }) => of.startsWith(codeFor(way))) ||
+        asked.some(({ id }) => id === of)
         ? []
         : [
             {
@@ -63,6 +66,12 @@ export const timer = kind(
     means: "a soak begun with a step, or what stood in it taken out",
     about: ({ step, soak }) => `${step} ${soak}`,
     sentence: ({ soak, did }, nameOf) => `${nameOf(soak)} ${TIMERS.words[did]}`,
+    against: ({ step, soak }, { build = [] }: Book) => {
+      const begins = build.find(({ id }) => id === step)?.starts ?? [];
+      return begins.includes(soak)
+        ? []
+        : [{ path: "soak", message: `${step} does not begin ${soak}`, remedy: nearest(soak, begins) }];
+    },
   },
 );
 
@@ -92,6 +101,19 @@ export const air = kind(
     about: ({ element }) => element,
     sentence: ({ element, result, lost, over }, nameOf) =>
       `${nameOf(element)} with air: ${AIR.words[result]}${lost === undefined ? "" : `, lost ${lost}${over === undefined ? "" : ` in ${over}`}`}`,
+    against: ({ element }, { airChecks = [] }: Book) =>
+      airChecks.some((one) => one.element === element)
+        ? []
+        : [
+            {
+              path: "element",
+              message: `${element} is not tried with air`,
+              remedy: nearest(
+                element,
+                airChecks.map((one) => one.element),
+              ),
+            },
+          ],
   },
 );
 
@@ -113,6 +135,33 @@ export const tightened = kind(
     about: ({ group, round, places }) => places.map((place) => `${group} ${round} ${place}`),
     sentence: ({ group, round, places, did }, nameOf) =>
       `${nameOf(group)}, ${round.replaceAll("-", " ")}: ${places.map((one) => one + 1).join(", ")} ${PLACE_DONE.words[did]}`,
+    against: ({ group, round, places }, { fasteners = [] }: Book) => {
+      const of = fasteners.find(({ id }) => id === group);
+      if (!of) return [];
+      const count = of.places.length;
+      const rounds = roundsOf({
+        places: count,
+        parts: of.passes?.length ?? 0,
+        angle: of.angle !== undefined,
+        again: of.retorque !== undefined,
+      }).map(({ id }) => id);
+      return [
+        ...(rounds.includes(round)
+          ? []
+          : [{ path: "round", message: `${group} has no round "${round}"`, remedy: nearest(round, rounds) }]),
+        ...places.flatMap((place, i) =>
+          place < count
+            ? []
+            : [
+                {
+                  path: `places[${i}]`,
+                  message: `${group} has ${count} places, counted from 0`,
+                  remedy: `give one below ${count}`,
+                },
+              ],
+        ),
+      ];
+    },
   },
 );
 

@@ -1,0 +1,78 @@
+import type { FastenerGroup } from "~core/book";
+
+/** The places of a fastener group as they lie on the face, each to be touched. */
+export function FaceMap({
+  group,
+  isOn,
+  isFull,
+  isDashed,
+  words,
+  sign = (place) => String(place + 1),
+  next = null,
+  onTouch,
+}: {
+  group: FastenerGroup;
+  /** Whether a place is ticked. */
+  isOn: (place: number) => boolean;
+  /** Whether it is drawn with a bolt in it. */
+  isFull: (place: number) => boolean;
+  isDashed: (place: number) => boolean;
+  /** What is said of it besides its number, for whoever does not see the face. */
+  words: (place: number) => string;
+  sign?: (place: number) => string;
+  /** The place that is next, lit. */
+  next?: number | null;
+  onTouch?: (place: number) => void;
+}) {
+  return (
+    <svg viewBox="-8 -8 116 86" className="block w-full" role="group" aria-label={`Places of ${group.name}`}>
+      <rect
+        x="-7.5"
+        y="-7.5"
+        width="115"
+        height="85"
+        rx="9"
+        className="fill-case stroke-soft"
+        strokeWidth="0.5"
+      />
+      {group.places.map(({ at: [x, y], unreached }, i) => (
+        <g
+          key={i}
+          role="checkbox"
+          aria-checked={isOn(i)}
+          aria-label={`Place ${i + 1}${words(i)}${unreached ? ", hard to reach" : ""}`}
+          tabIndex={onTouch ? 0 : -1}
+          className={onTouch ? "cursor-pointer" : ""}
+          data-place={i + 1}
+          onClick={() => onTouch?.(i)}
+          onKeyDown={(event) => {
+            if (!onTouch || (event.key !== " " && event.key !== "Enter")) return;
+            event.preventDefault();
+            onTouch(i);
+          }}
+        >
+          {i === next && (
+            <circle cx={x} cy={y * 0.7} r="9.2" className="stroke-primary fill-none" strokeWidth="1.8" />
+          )}
+          <circle
+            cx={x}
+            cy={y * 0.7}
+            r="6.9"
+            className={`${isFull(i) ? "fill-blue" : "fill-paper"} ${isDashed(i) ? "stroke-soft" : "stroke-ink"}`}
+            strokeWidth="0.6"
+            strokeDasharray={isDashed(i) ? "1.6 1.2" : undefined}
+          />
+          <text
+            x={x}
+            y={y * 0.7 + 2.1}
+            textAnchor="middle"
+            fontSize="6"
+            className={isFull(i) ? "text-on-blue" : ""}
+          >
+            {sign(i)}
+          </text>
+        </g>
+      ))}
+    </svg>
+  );
+}
