@@ -396,6 +396,14 @@ describe("what is undone", () => {
     expect(shop.step("b-load").reopened).toBeNull();
   });
 
+  it("says of what nobody had begun that nothing of it was opened", () => {
+    const shop = bench("marram-dunlin");
+    shop.do("b-wash");
+    shop.do("b-park");
+    shop.undo("b-wash");
+    expect([...shop.job.reopened.keys()].sort()).toEqual(["b-park", "b-wash"]);
+  });
+
   it("lays open what was read as built, not what was found", () => {
     const shop = bench("marram-dunlin");
     const reading = (phase: "found" | "built"): FactBody => ({

@@ -43,11 +43,46 @@ function assembled(job: Job, applied: Work): Job {
   const opened = openedSteps(job, applied);
   if ([...opened.values()].every(({ reopened, ofPiece }) => !reopened && ofPiece < 0)) return job;
   const isVoid = voids(opened, applied);
-  const live = job.live.filter((fact, i) => !isVoid(fact, i));
+  const gone: Fact[] = [];
+  const live = job.live.filter((fact, i) => !isVoid(fact, i) || (gone.push(fact), false));
+  const touched = touchedBy(gone, build);
+  // Of what nobody had begun nothing was opened.
   const reopened = new Map(
-    [...opened].flatMap(([id, one]): [string, Reopened][] => (one.reopened ? [[id, one.reopened]] : [])),
+    [...opened].flatMap(([id, one]): [string, Reopened][] =>
+      one.reopened && (touched.has(id) || one.reopened.step === id) ? [[id, one.reopened]] : [],
+    ),
   );
   return new Job(live, job.disagreements, reopened);
+}
+
+/** The steps that facts were said of, by what they ask for. */
+function touchedBy(facts: readonly Fact[], build: NonNullable<Book["build"]>): Set<string> {
+  const asks = new Map<string, string[]>();
+  for (const { id, chains = [], measurements = [], airChecks = [], fasteners = [] } of build)
+    for (const asked of [...chains, ...measurements, ...airChecks, ...fasteners])
+      asks.set(asked, [...(asks.get(asked) ?? []), id]);
+  return new Set(
+    facts.flatMap(({ body }): string[] => {
+      switch (body.kind) {
+        case "step":
+        case "check":
+        case "timer":
+        case "deviation":
+          return [body.step];
+        case "air":
+          return asks.get(body.element) ?? [];
+        case "tightened":
+          return asks.get(body.group) ?? [];
+        case "reading":
+        case "conditions":
+          return asks.get(body.chain) ?? [];
+        case "figure":
+          return asks.get(body.id) ?? [];
+        default:
+          return [];
+      }
+    }),
+  );
 }
 
 /** Whether anything was said of the build yet. */
