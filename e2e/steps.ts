@@ -54,10 +54,14 @@ export async function goTo(person: Person, stage: string, page: string): Promise
   await person.press(link);
   await person.see(`${link}[@aria-current='page']`);
 }
-/** Opens a pack's worksheet from anywhere in its job. */
+/** Opens a pack's worksheet from anywhere in its job. Where the stage begins with it one is there already: going there again would load what is being filled in anew. */
 export async function openPack(person: Person, name: string): Promise<void> {
   await person.press("//nav[@aria-label='Stages of the job']//a[contains(., 'Choose')]");
-  await person.press(`//nav[@aria-label='Pages of this stage']//a[contains(., ${quoted(name)})]`);
+  const pack = `//nav[@aria-label='Pages of this stage']//a[contains(., ${quoted(name)})]`;
+  await person.see(pack);
+  if ((await person.driver.findElements({ xpath: `${pack}[@aria-current]` })).length === 0)
+    await person.press(pack);
+  await person.see(`${pack}[@aria-current]`);
 }
 export const touchCell = (person: Person, row: string, what: string): Promise<void> =>
   person.touch(`//button[@aria-label=${quoted(`${row}: ${what}`)}]`);
