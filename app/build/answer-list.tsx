@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import { useJobView } from "~/view/view";
 import type { Asked, BuildStep } from "~core/build";
+import { SayForm } from "~/say/say-form";
 import { CheckButtons } from "./check-buttons";
 import { figurePlace } from "./places";
 
@@ -49,6 +50,21 @@ function Again({ asked, one }: { asked: Asked; one: BuildStep }) {
       <Link to={`/jobs/${number}/${figurePlace(sheets, asked.subject)}`} className="btn touch">
         Read
       </Link>
+    );
+  if (asked.kind === "begin" && asked.fact && !job.closed)
+    return (
+      <SayForm kind="timer" fixed={{ step: one.step.id, soak: asked.subject }} className="flex gap-2">
+        {() => (
+          <>
+            <button name="did" value="started" className="btn touch">
+              Begin anew
+            </button>
+            <button name="did" value="ended" className="btn touch">
+              Taken out
+            </button>
+          </>
+        )}
+      </SayForm>
     );
   if (asked.kind === "check" && asked.answer !== "open" && !job.closed)
     return <CheckButtons step={one.step.id} check={asked.subject} said={asked.fact} small />;

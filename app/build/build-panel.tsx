@@ -32,7 +32,7 @@ export function BuildPanel({ one, build }: { one: BuildStep; build: Build }) {
       <h2 className="text-3xl leading-tight font-bold">
         {step.name} <Undecided entry={step} />
       </h2>
-      <Ticked one={one} build={build} />
+      <Ticked one={one} />
       {!settled && reopened && <OpenedAgain one={one} build={build} />}
       {caution && !settled && (
         <p className="border-accent bg-base-200 mt-2 flex items-center gap-3 border-l-4 px-3 py-2 text-lg font-semibold">
@@ -75,7 +75,7 @@ export function BuildPanel({ one, build }: { one: BuildStep; build: Build }) {
 }
 
 /** That it is done, by whom; or what of it is open although it was said to be. */
-function Ticked({ one: { at, fact, open } }: { one: BuildStep; build: Build }) {
+function Ticked({ one: { at, fact, open } }: { one: BuildStep }) {
   const { short } = useWhen();
   if (!fact) return null;
   return (

@@ -5,7 +5,7 @@ import { Undecided } from "~/choose/undecided";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { placeName } from "~/teardown/places";
-import { IN_UNIT } from "~core/fact";
+import { IN_UNIT, ON_BENCH, type FactBody, type Job } from "~core/fact";
 import type { PartState } from "~core/inspect";
 import { piecesOf } from "~core/pack";
 import type { Build, BuildStep } from "~core/build";
@@ -19,8 +19,9 @@ export function PartsIn({ one, build }: { one: BuildStep; build: Build }) {
     onScan((code) => {
       const target = targetOf(code);
       if (target?.job !== number || target.kind !== "part" || job.closed) return false;
-      if (!one.parts.some(({ part }) => part.id === target.part)) return false;
-      say({ kind: "lies", things: [target.part], place: IN_UNIT });
+      const state = one.parts.find(({ part }) => part.id === target.part);
+      if (!state) return false;
+      for (const body of putIn(state, job)) say(body);
       return true;
     }),
   );
@@ -32,6 +33,15 @@ export function PartsIn({ one, build }: { one: BuildStep; build: Build }) {
       ))}
     </ul>
   );
+}
+
+/** A part that goes in, the new one where the old one is not used again. */
+function putIn({ part, is }: Pick<PartState, "part" | "is">, job: Job): FactBody[] {
+  const fresh = (is === "replace" || is === "upgrade") && !job.renewed.has(part.id);
+  return [
+    ...(fresh ? [{ kind: "renewed", parts: [part.id], there: true } satisfies FactBody] : []),
+    { kind: "lies", things: [part.id], place: IN_UNIT },
+  ];
 }
 
 function PartIn({ state: { part, is }, one, build }: { state: PartState; one: BuildStep; build: Build }) {
@@ -92,8 +102,8 @@ function PartIn({ state: { part, is }, one, build }: { state: PartState; one: Bu
           aria-pressed={isIn}
           className={`btn touch min-w-16 ${isIn ? "btn-primary" : ""}`}
           onClick={() => {
-            if (!isIn && goes && !isNew) say({ kind: "renewed", parts: [part.id], there: true });
-            say({ kind: "lies", things: [part.id], place: isIn ? "bench" : IN_UNIT });
+            if (isIn) say({ kind: "lies", things: [part.id], place: ON_BENCH });
+            else for (const body of putIn({ part, is }, job)) say(body);
           }}
         >
           In

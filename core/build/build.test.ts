@@ -14,6 +14,7 @@ import {
   exchangeOpens,
   faceOf,
   isReady,
+  recordOf,
   wouldOpen,
   type Build,
   type BuildStep,
@@ -248,7 +249,7 @@ describe("a step", () => {
     shop.say({ kind: "timer", step: "b-soak", soak: "soak-frictions", did: "started" });
     shop.say({ kind: "timer", step: "b-soak", soak: "soak-frictions", did: "ended" });
     shop.now += 5 * HOURS;
-    expect(soaks()).toEqual([["soak soak-frictions", "still in it"]]);
+    expect(soaks()).toEqual([["soak soak-frictions", "taken out too soon"]]);
   });
 
   it("waits for a part that nobody has answered for, and asks for the new one of what is replaced", () => {
@@ -358,6 +359,45 @@ describe("a face that is tightened once more", () => {
     shop.now = Date.UTC(2026, 4, 5, 0, 6);
     tight("again");
     expect(face()).toMatchObject({ done: true, round: null });
+  });
+});
+
+describe("the as-built record", () => {
+  it("has every answer each time it was given, and every pull, whatever came of it", () => {
+    const shop = bench("marram-dunlin");
+    const checked = (said: "yes" | "no"): FactBody => ({
+      kind: "check",
+      step: "b-wash",
+      check: "no-lint-left",
+      said,
+      note: "",
+    });
+    const pull = (did: "loose" | "tight", read: string): FactBody => ({
+      kind: "tightened",
+      group: "pump-cover-bolts",
+      round: "full",
+      places: [1],
+      did,
+      read,
+    });
+    const tried = (result: "leaks" | "holds"): FactBody => ({
+      kind: "air",
+      element: "d3",
+      result,
+      how: "heard",
+      note: "",
+    });
+    shop.say(checked("no"), checked("yes"), pull("loose", "9 N·m"), pull("tight", "12 N·m"));
+    shop.say(tried("leaks"), tried("holds"));
+    const lines = specLines(shop.job, shop.applied, HOUSE, "mm");
+    const { steps } = recordOf(shop.job, shop.applied, shop.build, lines, "mm");
+    const of = (step: string, kind: string): string[] =>
+      steps
+        .find((one) => one.step === step)
+        ?.lines.flatMap((line) => (line.kind === kind ? [line.said] : [])) ?? [];
+    expect(of("b-wash", "check")).toEqual(["not so", "so"]);
+    expect(of("b-pump", "torque")).toEqual(["place 2 not tight, read 9 N·m", "place 2 tight, read 12 N·m"]);
+    expect(of("b-d3", "air")).toEqual(["leaks", "applies, holds, lets go"]);
   });
 });
 

@@ -56,9 +56,7 @@ export function pullOf(
   return wanted && parsed?.ok ? pullVerdict(wanted, parsed.measure) : "in";
 }
 
-/**
- * How far the fasteners of a group are tightened.
- */
+/** How far the fasteners of a group are tightened, its torques the house’s where it has them. */
 export function faceOf(job: Job, group: FastenerGroup, house: readonly HouseValue[] = []): Face {
   const count = group.places.length;
   const rounds = roundsOf({
@@ -83,13 +81,15 @@ export function faceOf(job: Job, group: FastenerGroup, house: readonly HouseValu
     return body?.did ?? "loose";
   };
   const through = before.every(({ id }) => order.every((place) => DONE.has(is(id, place))));
-  const facts = before.flatMap(({ id }) => order.flatMap((place) => said(id, place) ?? []));
-  const last = facts.reduce<FactOf<"tightened"> | null>(
-    (latest, one) => (latest && latest.at >= one.at ? latest : one),
-    null,
-  );
-  const again =
-    group.retorque && through && last ? Date.parse(last.at) + millisecondsOf(group.retorque.wait) : null;
+  const lastIn = (those: readonly Round[]): FactOf<"tightened"> | null =>
+    those
+      .flatMap(({ id }) => order.flatMap((place) => said(id, place) ?? []))
+      .reduce<FactOf<"tightened"> | null>(
+        (latest, one) => (latest && latest.at >= one.at ? latest : one),
+        null,
+      );
+  const tight = through ? lastIn(before) : null;
+  const again = group.retorque && tight ? Date.parse(tight.at) + millisecondsOf(group.retorque.wait) : null;
   // Tightened once more too soon, the gasket still creeps: it does not count.
   const inTime = (round: string, place: number): boolean =>
     round !== "again" || (again !== null && Date.parse(said(round, place)?.at ?? "") >= again);
@@ -105,7 +105,7 @@ export function faceOf(job: Job, group: FastenerGroup, house: readonly HouseValu
     said,
     unreached: order.filter((place) => rounds.some(({ id }) => said(id, place)?.body.did === "unreached")),
     done: session.round === null,
-    last,
+    last: lastIn(rounds),
     again,
   };
 }

@@ -1,11 +1,11 @@
 import { behindOf, measurementWords, type Applied, type Part, type Step } from "../book";
-import { isBuilding, isKind, type AirResult, type Fact, type FactOf, type Job, type Reopened } from "../fact";
+import { AIR, isBuilding, isKind, type Fact, type FactOf, type Job, type Reopened } from "../fact";
 import { dispositions, type PartState, type Schools } from "../inspect";
 import { ruleOf, specLines, type House, type SpecLine } from "../measure";
 import { Bench } from "../steps";
 import { airResult } from "./air";
 import { faceOf, type Face } from "./face";
-import { isReady, timersOf, type Timer } from "./timers";
+import { isReady, isTooSoon, timersOf, type Timer } from "./timers";
 
 /** What a lead’s name stands for, of what a step asks: as the rule for closing calls it; null for what nobody signs for. */
 export const signedAs = ({ kind, subject }: Pick<Asked, "kind" | "subject">): string | null =>
@@ -104,9 +104,7 @@ export function buildOf(
   const bench = new Bench(job, applied);
   const looking: Looking = { job, applied, states, lines, timers, bench, now };
   const { direct } = behindOf(applied.scoped);
-  const planned = (applied.scoped.build ?? []).filter(
-    ({ onlyIf }) => !onlyIf || states.get(onlyIf.part)?.is === onlyIf.is,
-  );
+  const planned = plannedIn(applied, states);
   const names = new Map(planned.map(({ id, name }) => [id, name]));
   const settled = new Set<string>();
   const steps = planned.map((step): BuildStep => {
@@ -139,6 +137,10 @@ export function buildOf(
   };
 }
 
+/** The steps of this version and scope; those that hang on what becomes of a part only where it is so. */
+const plannedIn = ({ scoped }: Applied, states: ReadonlyMap<string, PartState>): Step[] =>
+  (scoped.build ?? []).filter(({ onlyIf }) => !onlyIf || states.get(onlyIf.part)?.is === onlyIf.is);
+
 function stepOf(
   step: Step,
   behind: readonly string[],
@@ -157,16 +159,9 @@ function stepOf(
   const checks = (step.check ?? []).map((check) => ofCheck(step, check, job));
   const asked = [
     ...behind.map((id): Asked => ({
-      key: `behind ${id}`,
-      kind: "behind",
-      subject: id,
-      name: names.get(id) ?? id,
+      ...asks("behind", id, names.get(id) ?? id),
       words: "comes first",
-      remedy: "",
-      answer: "open",
       waits: true,
-      bars: false,
-      fact: null,
     })),
     ...ofParts.filter(({ waits }) => waits),
     ...(step.waits ?? []).flatMap((id) => ofSoak(id, looking)),
@@ -285,8 +280,8 @@ function ofBeginning(step: Step, id: string, { timers }: Looking): Asked[] {
   return [
     {
       ...asks("begin", id, timer.soak.what),
-      words: timer.started ? "begun" : "",
-      answer: timer.started ? "answered" : "open",
+      words: isTooSoon(timer) ? "taken out too soon" : timer.started ? "begun" : "",
+      answer: timer.started && !isTooSoon(timer) ? "answered" : "open",
       fact: timer.started,
     },
   ];
@@ -297,12 +292,18 @@ function ofSoak(id: string, { timers, applied, now }: Looking): Asked[] {
   if (!soak) return [];
   const own = timers.filter((timer) => timer.soak.id === id);
   const ready = own.length > 0 && own.every((timer) => isReady(timer, now));
-  const begun = own.every(({ started }) => started !== null) && own.length > 0;
+  const begun = own.length > 0 && own.every((timer) => timer.started !== null && !isTooSoon(timer));
   return [
     {
       ...asks("soak", id, soak.what),
       waits: true,
-      words: ready ? "long enough" : begun ? "still in it" : "not begun",
+      words: ready
+        ? "long enough"
+        : begun
+          ? "still in it"
+          : own.some(isTooSoon)
+            ? "taken out too soon"
+            : "not begun",
       remedy: begun ? "" : `Begin it: ${own.map(({ step }) => step.name).join(", ")}.`,
       answer: ready ? "answered" : "open",
       fact: own.find(({ started }) => started)?.started ?? null,
@@ -332,14 +333,6 @@ function ofCheck(step: Step, check: Check, job: Job): Asked {
   };
 }
 
-/** As it is said of an element: it leaks. */
-const AIR_WORDS: Readonly<Record<AirResult, string>> = {
-  holds: "holds",
-  leaks: "leaks",
-  "does-not-apply": "does not apply",
-  "does-not-let-go": "does not let go",
-};
-
 function ofAir(element: string, { job, applied, states }: Looking): Asked[] {
   const check = applied.scoped.airChecks?.find((one) => one.element === element);
   if (!check) return [];
@@ -350,7 +343,7 @@ function ofAir(element: string, { job, applied, states }: Looking): Asked[] {
   return [
     {
       ...asks("air", element, `${element.toUpperCase()} with air`),
-      words: result ? AIR_WORDS[result] : "",
+      words: result ? (holds ? "holds" : AIR.words[result]) : "",
       remedy: suspects.length > 0 ? `Look, as it was put together, at: ${suspects.join(", ")}.` : "",
       answer: !fact ? "open" : holds ? "answered" : "not so",
       fact,
@@ -452,10 +445,7 @@ export function buildStanding(
   known: Required<Known>,
 ): BuildStanding {
   if (!isBuilding(job, applied.present.build)) {
-    const is = new Map(known.parts.map((state) => [state.part.id, state.is]));
-    const steps = (applied.scoped.build ?? []).filter(
-      ({ onlyIf }) => !onlyIf || is.get(onlyIf.part) === onlyIf.is,
-    );
+    const steps = plannedIn(applied, new Map(known.parts.map((state) => [state.part.id, state])));
     return {
       left: steps.map((step) => ({ step, words: NOT_DONE })),
       next: steps[0] ?? null,
@@ -486,7 +476,7 @@ export function wouldOpen({ scoped }: Pick<Applied, "scoped">, build: Build, ste
 }
 
 /** What is said of a step itself; a part is answered for elsewhere. */
-const OF_THE_STEP: ReadonlySet<Asked["kind"]> = new Set(["check", "bolts", "air", "figure", "soak"]);
+const OF_THE_STEP: ReadonlySet<Asked["kind"]> = new Set(["check", "begin", "bolts", "air", "figure"]);
 
 /** What a piece exchanged for a figure would lay open: what stands on the steps that read it and are done, those steps’ own bolts, air and last checks with it. */
 export function exchangeOpens(applied: Pick<Applied, "scoped">, build: Build, chain: string): BuildStep[] {

@@ -1,8 +1,9 @@
 import { houseTorque, type Applied, type UnitSystem } from "../book";
-import { AIR, isKind, PLACE_DONE, type Fact, type Job } from "../fact";
+import { AIR, CHECKED, isKind, PLACE_DONE, TIMERS, type Fact, type FactOf, type Job } from "../fact";
 import type { SpecLine } from "../measure";
-import { roundWords } from "./face";
-import type { Build, BuildStep } from "./plan";
+import { airResult } from "./air";
+import { roundWords, type Face } from "./face";
+import type { Asked, Build, BuildStep } from "./plan";
 
 /** One thing that was done or answered: by whom, and when. */
 export interface RecordLine {
@@ -42,10 +43,8 @@ export function recordOf(
       sub: one.step.sub ?? "",
       at: one.at,
       lines: [
-        ...ticks(job, one),
-        ...one.asked.flatMap((asked) => ofAsked(asked, figures, applied)),
-        ...torques(job, one, applied, unit),
-        ...one.otherwise.map((fact) => lineOf("otherwise", "done otherwise", fact.body.reason, "", fact)),
+        ...said(job, one, applied, unit),
+        ...one.asked.flatMap((asked) => ofFigure(asked, figures)),
       ].sort((a, b) => a.at.localeCompare(b.at)),
     })),
   };
@@ -66,84 +65,81 @@ const lineOf = (
   at,
 });
 
-/** That it was done, passed over or taken back: each time. */
-const ticks = (job: Job, { step }: BuildStep): RecordLine[] =>
-  job.live.flatMap((fact) =>
-    isKind(fact, "step") && fact.body.step === step.id
-      ? [lineOf(fact.body.did, step.name, fact.body.reason, "", fact)]
-      : [],
-  );
-
-function ofAsked(
-  { kind, subject, name, words, answer, fact }: BuildStep["asked"][number],
-  figures: ReadonlyMap<string, SpecLine>,
-  applied: Applied,
-): RecordLine[] {
-  if (!fact) return [];
-  if (answer === "otherwise") return [lineOf("otherwise", name, words, "", fact)];
-  switch (kind) {
-    case "part":
-      return [lineOf("new", name, isKind(fact, "renewed") ? "new" : words, "", fact)];
-    case "begin":
-      return [lineOf("soak", name, "begun", "", fact)];
-    case "check":
-      return [lineOf("check", name, words, "", fact)];
-    case "air": {
-      const check = applied.scoped.airChecks?.find(({ element }) => element === subject);
-      if (!isKind(fact, "air")) return [];
-      const { result, pressure = "", lost, over = "", note } = fact.body;
-      const said = [AIR.words[result], lost === undefined ? "" : `lost ${lost} in ${over}`, note];
-      return [
-        lineOf(
-          "air",
-          name,
-          said.filter(Boolean).join(", "),
-          [pressure, check?.port].filter(Boolean).join(", "),
-          fact,
-        ),
-      ];
+/** Everything that was said of a step, each time: what was answered again, and a pull that stopped short, stand there too. */
+function said(job: Job, { step, parts, faces }: BuildStep, applied: Applied, unit: UnitSystem): RecordLine[] {
+  const checks = new Map((step.check ?? []).map(({ id, what }) => [id, what]));
+  const soaks = new Map((applied.scoped.soaks ?? []).map(({ id, what }) => [id, what]));
+  const named = new Map(parts.map(({ part }) => [part.id, part.name]));
+  return job.live.flatMap((fact): RecordLine[] => {
+    if (isKind(fact, "step"))
+      return fact.body.step === step.id ? [lineOf(fact.body.did, step.name, fact.body.reason, "", fact)] : [];
+    if (isKind(fact, "check")) {
+      const { step: of, check, said: is, note } = fact.body;
+      const words = [CHECKED.words[is], note].filter(Boolean).join(": ");
+      return of === step.id ? [lineOf("check", checks.get(check) ?? check, words, "", fact)] : [];
     }
-    case "figure": {
-      const line = figures.get(subject);
-      const conditions = line?.sheet?.conditions.said?.body.met ?? [];
-      return [lineOf("figure", name, words, [line?.spec, ...conditions].filter(Boolean).join(", "), fact)];
+    if (isKind(fact, "timer"))
+      return fact.body.step === step.id
+        ? [lineOf("soak", soaks.get(fact.body.soak) ?? fact.body.soak, TIMERS.words[fact.body.did], "", fact)]
+        : [];
+    if (isKind(fact, "deviation")) {
+      const { step: of, reason, there } = fact.body;
+      return of === step.id
+        ? [lineOf("otherwise", "otherwise than the book", there ? reason : `taken back: ${reason}`, "", fact)]
+        : [];
     }
-    case "put":
-    case "behind":
-    case "soak":
-    case "bolts":
-      return [];
-  }
+    if (isKind(fact, "renewed"))
+      return fact.body.parts.flatMap((id) => {
+        const name = named.get(id);
+        return name === undefined
+          ? []
+          : [lineOf("new", name, fact.body.there ? "new" : "not new after all", "", fact)];
+      });
+    if (isKind(fact, "air")) return step.airChecks?.includes(fact.body.element) ? [ofAir(fact, applied)] : [];
+    if (isKind(fact, "tightened")) {
+      const face = faces.find(({ group }) => group.id === fact.body.group);
+      return face ? [ofTorque(fact, face, applied, unit)] : [];
+    }
+    return [];
+  });
 }
 
-/** Every place in every round, those said together in one line. */
-function torques(job: Job, { faces }: BuildStep, applied: Applied, unit: UnitSystem): RecordLine[] {
-  return faces.flatMap(({ group, rounds, said }) => {
-    const house = houseTorque(group, applied.house)?.torque;
-    return rounds.flatMap((round) => {
-      const by = new Map<Fact, number[]>();
-      group.places.forEach((_, place) => {
-        const fact = said(round.id, place);
-        if (fact) by.set(fact, [...(by.get(fact) ?? []), place]);
-      });
-      return [...by].flatMap(([fact, places]) =>
-        isKind(fact, "tightened")
-          ? [
-              lineOf(
-                "torque",
-                `${group.name}, ${roundWords(group, round, { house, unit })}`,
-                [
-                  `${places.length === 1 ? "place" : "places"} ${places.map((place) => place + 1).join(", ")} ${PLACE_DONE.words[fact.body.did]}`,
-                  fact.body.read ?? "",
-                ]
-                  .filter(Boolean)
-                  .join(", read "),
-                house === undefined ? "" : "house value",
-                fact,
-              ),
-            ]
-          : [],
-      );
-    });
-  });
+function ofAir(fact: FactOf<"air">, { scoped }: Applied): RecordLine {
+  const { element, pressure = "", lost, over = "", note } = fact.body;
+  const check = scoped.airChecks?.find((one) => one.element === element);
+  const result = check ? airResult(check, fact.body) : fact.body.result;
+  const words = [AIR.words[result], lost === undefined ? "" : `lost ${lost} in ${over}`, note];
+  const against = [pressure, check?.port].filter(Boolean).join(", ");
+  return lineOf("air", `${element.toUpperCase()} with air`, words.filter(Boolean).join(", "), against, fact);
+}
+
+/** Every place of a round that was said at once. */
+function ofTorque(
+  fact: FactOf<"tightened">,
+  { group, rounds }: Face,
+  { house }: Applied,
+  unit: UnitSystem,
+): RecordLine {
+  const { round: id, places, did, read } = fact.body;
+  const own = houseTorque(group, house)?.torque;
+  const round = rounds.find((one) => one.id === id);
+  const where = `${places.length === 1 ? "place" : "places"} ${places.map((place) => place + 1).join(", ")}`;
+  return lineOf(
+    "torque",
+    `${group.name}, ${round ? roundWords(group, round, { house: own, unit }) : id}`,
+    [`${where} ${PLACE_DONE.words[did]}`, read ?? ""].filter(Boolean).join(", read "),
+    own === undefined ? "" : "house value",
+    fact,
+  );
+}
+
+/** A figure as it stands, with its limits and the conditions it was read under; or whose name stands for it. */
+function ofFigure(
+  { kind, subject, name, words, fact }: Asked,
+  figures: ReadonlyMap<string, SpecLine>,
+): RecordLine[] {
+  if (kind !== "figure" || !fact) return [];
+  const line = figures.get(subject);
+  const conditions = line?.sheet?.conditions.said?.body.met ?? [];
+  return [lineOf("figure", name, words, [line?.spec, ...conditions].filter(Boolean).join(", "), fact)];
 }

@@ -51,6 +51,9 @@ function startsOf(job: Job): Map<string, FactOf<"timer">> {
 export const isReady = ({ ready, ended }: Timer, now: number): boolean =>
   ready !== null && (ended ? Date.parse(ended.at) >= ready : now >= ready);
 
+/** Whether it was taken out before its time: it is begun anew. */
+export const isTooSoon = (timer: Timer): boolean => timer.ended !== null && !isReady(timer, Infinity);
+
 /** Whether it stood, or stands, longer than the book has it. */
 export const isTooLong = ({ latest, ended }: Timer, now: number): boolean =>
   latest !== null && (ended ? Date.parse(ended.at) : now) > latest;

@@ -43,9 +43,9 @@ function assembled(job: Job, applied: Work): Job {
   const opened = openedSteps(job, applied);
   if ([...opened.values()].every(({ reopened, ofPiece }) => !reopened && ofPiece < 0)) return job;
   const isVoid = voids(opened, applied);
-  const gone: Fact[] = [];
-  const live = job.live.filter((fact, i) => !isVoid(fact, i) || (gone.push(fact), false));
-  const touched = touchedBy(gone, build);
+  const gone = new Set(job.live.filter(isVoid));
+  const live = job.live.filter((fact) => !gone.has(fact));
+  const touched = touchedBy([...gone], build);
   // Of what nobody had begun nothing was opened.
   const reopened = new Map(
     [...opened].flatMap(([id, one]): [string, Reopened][] =>
