@@ -1,6 +1,7 @@
 import { ScanLine } from "lucide-react";
 import { useEffect, useRef, useState, type FormEvent } from "react";
 import { useNavigate } from "react-router";
+import { watch } from "./camera";
 import { codeIn } from "./code";
 import { heard } from "./heard";
 import { Wedge } from "./wedge";
@@ -57,14 +58,12 @@ export function ScanButton() {
     const element = video.current;
     if (!element) return;
     try {
-      // Loaded when it is first wanted: it is large, and most benches have a scanner that types.
-      const { BrowserQRCodeReader } = await import("@zxing/browser");
-      const reader = new BrowserQRCodeReader();
-      const controls = await reader.decodeFromVideoDevice(undefined, element, (result) => {
-        const code = result && codeIn(result.getText());
+      const off = await watch(element, (text) => {
+        const code = codeIn(text);
         if (code) open(code);
       });
-      stop.current = () => controls.stop();
+      stop.current?.();
+      stop.current = off;
       if (!dialog.current?.open) close();
     } catch {
       setProblem(
