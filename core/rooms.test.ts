@@ -25,9 +25,11 @@ const ROOMS = [
     "diagnose",
     "inspect",
     "build",
+    "procedure",
     "needs",
     "kit",
     "restock",
+    "prove",
     "stage",
   ] as const),
 ];

@@ -19,6 +19,7 @@ const CHANGED: Readonly<Record<string, readonly string[]>> = {
   // Whoever ends a draft holds its row meanwhile.
   draft: ["id"],
   health: ["at"],
+  here: ["person", "seen"],
 };
 
 const INSUFFICIENT_PRIVILEGE = "42501";

@@ -67,6 +67,6 @@ function Again({ asked, one }: { asked: Asked; one: BuildStep }) {
       </SayForm>
     );
   if (asked.kind === "check" && asked.answer !== "open" && !job.closed)
-    return <CheckButtons step={one.step.id} check={asked.subject} said={asked.fact} small />;
+    return <CheckButtons fixed={{ step: one.step.id, check: asked.subject }} said={asked.fact} small />;
   return null;
 }

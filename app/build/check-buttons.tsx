@@ -3,21 +3,22 @@ import { isKind, type Fact } from "~core/fact";
 
 /** So, not so, or not to be seen: one of the three, never nothing. */
 export function CheckButtons({
-  step,
-  check,
+  kind = "check",
+  fixed,
   said,
   small = false,
 }: {
-  step: string;
-  check: string;
+  kind?: "check" | "proof";
+  /** What is answered: a step’s check, a proof. */
+  fixed: Readonly<Record<string, string>>;
   said: Fact | null;
   small?: boolean;
 }) {
-  const is = said && isKind(said, "check") ? said.body.said : null;
+  const is = said && (isKind(said, "check") || isKind(said, "proof")) ? said.body.said : null;
   const size = small ? "" : "btn-lg text-xl";
   return (
     <div className="flex flex-wrap items-start gap-2" role="group" aria-label="Answer">
-      <SayForm kind="check" fixed={{ step, check }} className="flex gap-2" keep>
+      <SayForm kind={kind} fixed={fixed} className="flex gap-2" keep>
         {() => (
           <>
             <button
@@ -41,11 +42,7 @@ export function CheckButtons({
       </SayForm>
       <details>
         <summary className={`btn touch ${size}`}>Cannot be seen …</summary>
-        <SayForm
-          kind="check"
-          fixed={{ step, check, said: "cannot-see" }}
-          className="mt-2 flex flex-wrap gap-2"
-        >
+        <SayForm kind={kind} fixed={{ ...fixed, said: "cannot-see" }} className="mt-2 flex flex-wrap gap-2">
           {(problems) => (
             <>
               <input

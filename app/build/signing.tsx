@@ -9,7 +9,7 @@ interface Signatures {
   actionData: FormAnswer | undefined;
 }
 
-const Who = createContext<Signatures>({ leads: [], id: "", actionData: undefined });
+export const Who = createContext<Signatures>({ leads: [], id: "", actionData: undefined });
 /** Who may sign for what a step asks, for the whole panel. */
 export const Signing = Who.Provider;
 

@@ -9,6 +9,7 @@ import { AirTurn } from "./air-turn";
 import { CheckButtons } from "./check-buttons";
 import { FaceTurn } from "./face-turn";
 import { Large, useGo } from "./large";
+import { FigureTurn } from "./figure-turn";
 import { figurePlace } from "./places";
 import { SignsFor } from "./signing";
 import { clockWords, useSeconds } from "./use-moment";
@@ -185,7 +186,7 @@ function Check({ turn, one }: { turn: Asked; one: BuildStep }) {
         </p>
       )}
       <div className="mt-3">
-        <CheckButtons step={one.step.id} check={turn.subject} said={turn.fact} />
+        <CheckButtons fixed={{ step: one.step.id, check: turn.subject }} said={turn.fact} />
       </div>
     </>
   );
@@ -209,7 +210,8 @@ function NewOne({ turn }: { turn: Asked }) {
 }
 
 function Figure({ turn }: { turn: Asked }) {
-  const { number, sheets } = useJobView();
+  const { number, sheets, applied } = useJobView();
+  const measurement = applied.scoped.measurements?.find(({ id }) => id === turn.subject);
   return (
     <>
       <span className="stamp quiet">Read as built</span>
@@ -217,12 +219,16 @@ function Figure({ turn }: { turn: Asked }) {
       <p className={turn.answer === "not so" ? "text-error text-2xl font-semibold" : "text-2xl"}>
         {[turn.remedy, turn.words].filter(Boolean).join(": ")}
       </p>
-      <Link
-        to={`/jobs/${number}/${figurePlace(sheets, turn.subject)}`}
-        className="btn btn-primary btn-lg touch mt-3 w-full text-xl"
-      >
-        Read it
-      </Link>
+      {measurement ? (
+        <FigureTurn turn={turn} measurement={measurement} />
+      ) : (
+        <Link
+          to={`/jobs/${number}/${figurePlace(sheets, turn.subject)}`}
+          className="btn btn-primary btn-lg touch mt-3 w-full text-xl"
+        >
+          Read it
+        </Link>
+      )}
       <SignsFor asked={turn} summary="Go on without it: a lead signs" />
     </>
   );

@@ -15,6 +15,7 @@ export const STAGE_WORDS: Readonly<Record<StageId, string>> = {
   choose: "Choose",
   parts: "Parts",
   build: "Build",
+  prove: "Prove",
   "hand over": "Hand over",
 };
 const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
@@ -42,6 +43,7 @@ const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
     { path: "build", words: "Build" },
     { path: "as-built", words: "As built" },
   ],
+  prove: [{ path: "prove", words: "Prove" }],
   "hand over": [{ path: "sheet", words: "Build sheet" }],
 };
 
@@ -49,7 +51,9 @@ const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
 export const stageOf = (path: string): StageId | null =>
   path.startsWith("choose/")
     ? "choose"
-    : (STAGES.find((id) => PAGES[id].some((page) => page.path === path)) ?? null);
+    : path.startsWith("prove/")
+      ? "prove"
+      : (STAGES.find((id) => PAGES[id].some((page) => page.path === path)) ?? null);
 
 export const pagesOf = (stage: StageId | null): readonly Page[] => (stage ? PAGES[stage] : []);
 
@@ -83,7 +87,12 @@ export function placeOf({ what, subject, stage }: Pick<Next, "what" | "subject" 
     case "renew":
       return "parts";
     case "build":
-      return `build?step=${subject}`;
+      return `${stage === "prove" ? "prove" : "build"}?step=${subject}`;
+    case "proof":
+    case "procedure":
+    case "relearn":
+    case "drive":
+      return `prove?item=${what}-${subject}`;
     case "disagreement":
     case "close":
       return "sheet";

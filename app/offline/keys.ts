@@ -2,6 +2,7 @@
 export type JobPage =
   | "sheet"
   | "build"
+  | "prove"
   | "labels"
   | "cause"
   | "fault"

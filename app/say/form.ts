@@ -135,6 +135,30 @@ const FORMS: { readonly [K in FactKind]?: FormOf<K> } = {
     says: { said: "Choose an answer.", note: "Say how it was made sure of instead." },
     empty: NOTE,
   },
+  proof: {
+    says: { said: "Choose an answer.", note: "Say how it was made sure of instead." },
+    empty: NOTE,
+  },
+  filled: {
+    says: { amount: "Write how much, with its unit: 0.4 l.", way: "Choose in or out.", when: "Say when." },
+    against: ({ amount }) => {
+      const read = parseMeasure(amount, "volume");
+      return { amount: !read.ok && "Write how much, with its unit: 0.4 l." };
+    },
+  },
+  relearned: {
+    says: { outcome: "Say how it ended." },
+    empty: { before: "", after: "", note: "" },
+  },
+  driven: { says: { said: "Choose how it is.", of: "Choose what it is about." }, empty: NOTE },
+  drive: {
+    says: {
+      driver: "Say who drove.",
+      distance: "Write how far: 20 km.",
+      is: "Say whether it drives right.",
+    },
+    empty: NOTE,
+  },
   timer: { says: { did: "Say that it is begun." } },
   air: {
     says: {

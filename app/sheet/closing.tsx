@@ -1,7 +1,10 @@
 import { Form, Link } from "react-router";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
+import { placeOf } from "~/frame/stages";
 import type { Open } from "~core/stage";
+
+const ofProving = ({ kind, subject, stage }: Open): string => placeOf({ what: kind, subject, stage });
 
 /** What is called what, and where it is answered. */
 const GROUPS: Readonly<Record<Open["kind"], { words: string; page: (open: Open) => string; link: string }>> =
@@ -12,7 +15,15 @@ const GROUPS: Readonly<Record<Open["kind"], { words: string; page: (open: Open) 
     question: { words: "open questions", page: ({ subject }) => `inspect?part=${subject}`, link: "Inspect" },
     renew: { words: "new parts not in yet", page: () => "inspect", link: "Inspect" },
     figure: { words: "figures not proven", page: () => "measure", link: "Measure" },
-    build: { words: "build steps not done", page: ({ subject }) => `build?step=${subject}`, link: "Build" },
+    build: {
+      words: "build steps not done",
+      page: ({ subject, stage }) => placeOf({ what: "build", subject, stage }),
+      link: "Build",
+    },
+    proof: { words: "not seen to in the vehicle", page: ofProving, link: "Prove" },
+    procedure: { words: "procedures not run to their end", page: ofProving, link: "Prove" },
+    relearn: { words: "not learned anew", page: ofProving, link: "Prove" },
+    drive: { words: "drives", page: ofProving, link: "Prove" },
     cause: { words: "failures without a cause", page: () => "cause", link: "Cause" },
     "weak point": { words: "known weak points", page: () => "cause", link: "Cause" },
     disagreement: { words: "contradicting words", page: () => "", link: "The job" },

@@ -1,6 +1,7 @@
 import { chain, order, pack, seat, series } from "./format/pack";
 import { checkBall, fastenerGroup, measurement, ownReason, ownWear, part, weakPoint } from "./format/parts";
 import { way } from "./format/stronger";
+import { drives, procedure, proof } from "./format/prove";
 import { consumable, kit } from "./format/supply";
 import { element, gearSet, range, station, train } from "./format/train";
 import {
@@ -111,6 +112,9 @@ export const book = object({
   soaks: optional(list(soak)),
   readOuts: optional(list(readOut)),
   relearns: optional(list(relearn)),
+  procedures: optional(list(procedure)),
+  proofs: optional(list(proof)),
+  drives: optional(drives),
 });
 
 /** A book as it was read: lengths in nanometres, references known to hold. */

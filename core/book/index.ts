@@ -23,6 +23,7 @@ export {
 export { plateRole } from "./format/pack";
 export type { Strengthening } from "./strengthened";
 export type { StrongerWay } from "./format/stronger";
+export type { Gate, Procedure, ProcedureTurn, Proof } from "./format/prove";
 export type { Consumable, Kit } from "./format/supply";
 export type { Element, GearSet, Range, Station } from "./format/train";
 export type { AirCheck, Fluid, Relearn, Soak, Step, Tool } from "./format/work";

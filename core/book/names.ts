@@ -45,10 +45,14 @@ function namesById(book: Book): Map<string, string> {
     teardown = [],
     build = [],
     fasteners = [],
+    procedures = [],
+    relearns = [],
+    proofs = [],
   } = book;
   const named = [
     ...[...parts, ...chains, ...seats, ...stations, ...traits, ...series],
     ...[...measurements, ...weakPoints, ...stronger, ...teardown, ...build],
+    ...[...procedures, ...relearns],
   ];
   const bolts = fasteners.flatMap(({ id, name }) => [
     { id, name },
@@ -58,9 +62,13 @@ function namesById(book: Book): Map<string, string> {
   const records = [...teardown, ...build].flatMap(({ record = [] }) =>
     record.map(({ id, what }) => ({ id, name: what })),
   );
+  const seen = proofs.map(({ id, what }) => ({ id, name: what }));
   const fluids = book.fluid?.others ?? [];
   const elements = packs.map(({ element, name }) => ({ id: element, name }));
   return new Map(
-    [...answers, ...records, ...fluids, ...bolts, ...elements, ...named].map(({ id, name }) => [id, name]),
+    [...answers, ...records, ...seen, ...fluids, ...bolts, ...elements, ...named].map(({ id, name }) => [
+      id,
+      name,
+    ]),
   );
 }

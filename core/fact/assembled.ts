@@ -169,6 +169,11 @@ function voids(
   const measurement = sinceOf("measurements", "ofStep");
   const air = sinceOf("airChecks", "ofPiece");
   const bolts = sinceOf("fasteners", "ofPiece");
+  // What was proven in the vehicle was proven of what was in it.
+  const refitted = Math.max(
+    -1,
+    ...build.map(({ id, vehicle }) => (vehicle === "first start" ? -1 : since(id))),
+  );
   return ({ body }, place) => {
     switch (body.kind) {
       case "step":
@@ -179,6 +184,12 @@ function voids(
       case "timer":
       case "deviation":
         return place < since(body.step);
+      case "procedure":
+      case "proof":
+      case "relearned":
+      case "driven":
+      case "drive":
+        return place < refitted;
       case "air":
         return place < air(body.element);
       case "tightened":

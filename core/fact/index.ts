@@ -82,6 +82,16 @@ export {
   type PlaceDone,
 } from "./kinds/build";
 export {
+  DROVE,
+  FLOWED,
+  HAPPENED,
+  LEARNED,
+  ON_DRIVE,
+  type Happened,
+  type OnDrive,
+  type Told,
+} from "./kinds/prove";
+export {
   CAUSE_STANDINGS,
   DISPOSITIONS,
   SEVERITIES,

@@ -209,6 +209,30 @@ export class Job {
   get deviations(): Last<"deviation"> {
     return this.last("deviation");
   }
+  /** What was seen to in the vehicle. */
+  get proofs(): Last<"proof"> {
+    return this.last("proof");
+  }
+  /** What happened in each procedure, in the order said. */
+  get procedures(): readonly FactOf<"procedure">[] {
+    return this.allOf("procedure");
+  }
+  /** Every amount of fluid that went in or ran out. */
+  get filled(): readonly FactOf<"filled">[] {
+    return this.allOf("filled");
+  }
+  /** What the control unit learned anew. */
+  get relearned(): Last<"relearned"> {
+    return this.last("relearned");
+  }
+  /** How it is on each drive, by what was asked. */
+  get driven(): Last<"driven"> {
+    return this.last("driven");
+  }
+  /** Each drive at its end. */
+  get drives(): Last<"drive"> {
+    return this.last("drive");
+  }
   /** Which places of each fastener group are out. */
   get outs(): Last<"out"> {
     return this.last("out");

@@ -1,10 +1,11 @@
 import { describe, expect, it, test } from "@jest/globals";
 import { bookOf, UNITS, type UnitId } from "../../demo/units";
 import { answered, finding, good, jobOf, read, unitOf } from "../../demo/testing";
+import { proven } from "../../demo/proven";
 import { stepBuilt, tornDown } from "../../demo/work";
 import { buildOf } from "../build";
 import { appliedTo, fold, type FactBody } from "../fact";
-import { LOOKED_AT, USUAL_SCHOOLS } from "../inspect";
+import { dispositions, LOOKED_AT, USUAL_SCHOOLS } from "../inspect";
 import { figures } from "../measure";
 import { nm } from "../quantity";
 import { hinders, hindersElsewhere, openOf, type Open } from "./index";
@@ -83,7 +84,9 @@ function answeredJob(unit: UnitId): FactBody[] {
       });
   }
   const { steps } = buildOf(jobOf(bodies), applied, HOUSE, Infinity);
-  return [...bodies, ...steps.flatMap(stepBuilt)];
+  bodies.push(...steps.flatMap(stepBuilt));
+  const job = jobOf(bodies);
+  return [...bodies, ...proven(job, applied, dispositions(job, applied, USUAL_SCHOOLS, "proven"))];
 }
 
 describe("whether a job may be closed", () => {

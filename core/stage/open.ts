@@ -10,11 +10,22 @@ import {
   type Schools,
 } from "../inspect";
 import { asFound, specLines, wrongOrders, ruleOf, type House, type SpecLine, type Stage } from "../measure";
+import { provingOf, type Proving, type ProvingItem } from "../prove";
 import { stepsDone } from "./steps-done";
 
 /** The stages of the work, in its order. */
 export const STAGES = [
-  ...(["book in", "take down", "inspect", "measure", "choose", "parts", "build", "hand over"] as const),
+  ...([
+    "book in",
+    "take down",
+    "inspect",
+    "measure",
+    "choose",
+    "parts",
+    "build",
+    "prove",
+    "hand over",
+  ] as const),
 ] as const;
 /** A stage of the work. */
 export type StageId = (typeof STAGES)[number];
@@ -25,7 +36,8 @@ export interface Open {
   key: string;
   kind:
     | ("trait" | "step" | "part" | "question" | "renew" | "figure" | "cause" | "weak point")
-    | ("build" | "disagreement");
+    | ("build" | "disagreement")
+    | ProvingItem["kind"];
   /** The stage of the work in which it is answered. */
   stage: StageId;
   /** The step, part, figure, pack, failure, weak point or trait it is about. */
@@ -45,13 +57,16 @@ export interface Made {
   states: readonly PartState[];
   rows: readonly SpecLine[];
   build: BuildStanding;
+  proving: Proving;
 }
 
 /** @returns what a job comes to; soaks that were begun count as over. */
 export function madeOf(job: Job, applied: Applied, house: Rule): Made {
   const states = dispositions(job, applied, house, house.rule);
   const rows = specLines(job, applied, house, applied.present.unit.lengthUnit);
-  return { states, rows, build: buildStanding(job, applied, house, { parts: states, lines: rows }) };
+  const build = buildStanding(job, applied, house, { parts: states, lines: rows });
+  const refit = build.left.flatMap(({ step }) => (step.vehicle === "first start" ? [] : [step.name]));
+  return { states, rows, build, proving: provingOf(job, applied, states, refit) };
 }
 
 /**
@@ -78,6 +93,7 @@ export function openOf(
           ...figures(job, applied, house, made),
           ...building(made),
           ...causes(job, applied),
+          ...proving(made),
           ...questions(job, applied, false),
         ]),
     ...job.disagreements.map(({ kind, key, holds }): Unsigned => ({
@@ -153,14 +169,20 @@ function parts(job: Job, { states }: Made): Unsigned[] {
 
 /** Build steps that are not done, or that something of is open; a figure is open for itself. */
 const building = ({ build }: Made): Unsigned[] =>
-  build.left.map(({ step: { id, name }, words }) => ({
+  build.left.map(({ step: { id, name, vehicle }, words }) => ({
     key: `build ${id}`,
     kind: "build",
-    stage: "build",
+    stage: vehicle ? "prove" : "build",
     subject: id,
     name,
     words,
   }));
+
+/** What is to be proven in the vehicle and is not. */
+const proving = ({ proving: { items } }: Made): Unsigned[] =>
+  items
+    .filter(({ at }) => at !== "done")
+    .map(({ key, kind, subject, name, words }) => ({ key, kind, stage: "prove", subject, name, words }));
 
 const renewedOn = ({ renew }: OtherUnit, job: Job, { scoped }: Applied): Unsigned[] =>
   scoped.parts
@@ -180,11 +202,24 @@ const whyMeasured = ({ because }: PartState): string =>
 /** What the unit leaves with: as built, else as found where nothing was built anew. */
 function figures(job: Job, applied: Applied, house: Rule, { rows }: Made): Unsigned[] {
   const before = new Set(asFound(job, applied, ruleOf(job, house)).map(({ id }) => id));
+  const inVehicle = new Set(
+    (applied.scoped.build ?? []).flatMap(({ vehicle, chains = [], measurements = [] }) =>
+      vehicle ? [...chains, ...measurements] : [],
+    ),
+  );
   const figuresOf = rows.flatMap((row): Unsigned[] => {
     const words = figureWords(row);
     const isChosen =
       row.subject === "pack" || (row.sheet !== null && CHOSEN[row.sheet.stage.at] !== undefined);
-    const stage = isChosen ? "choose" : before.has(row.id) ? "book in" : "measure";
+    const stage = inVehicle.has(row.id)
+      ? before.has(row.id) && row.found.standing === "not yet"
+        ? "book in"
+        : "prove"
+      : isChosen
+        ? "choose"
+        : before.has(row.id)
+          ? "book in"
+          : "measure";
     return words && !job.chains.get(row.id)?.waiver
       ? [{ key: `figure ${row.id}`, kind: "figure", stage, subject: row.id, name: row.name, words }]
       : [];

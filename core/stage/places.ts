@@ -51,6 +51,10 @@ function stationOf(unit: Book, { kind, subject }: Open): string | undefined {
       return unit.packs.find(({ element }) => element === subject)?.station ?? ofPart(unit, subject);
     case "trait":
     case "disagreement":
+    case "proof":
+    case "procedure":
+    case "relearn":
+    case "drive":
       return undefined;
   }
 }

@@ -3,7 +3,8 @@ import type { BuildStanding } from "../build";
 import { isBuilding, type Job } from "../fact";
 import { otherUnit } from "../inspect";
 import { chosenSheets, isPackSheet, titleOf, type Worksheet } from "../measure";
-import { madeOf, openOf, STAGES, type Open, type Rule, type StageId } from "./open";
+import type { Proving } from "../prove";
+import { madeOf, openOf, STAGES, type Made, type Open, type Rule, type StageId } from "./open";
 import { stageWords, stepsDone } from "./steps-done";
 
 /** How one stage of the work stands. */
@@ -46,6 +47,7 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
   const sheets = chosenSheets(job, applied, house);
   const packs = sheets.filter(isPackSheet);
   const steps = stepsDone(job, applied);
+  const inVehicle = (applied.scoped.build ?? []).filter(({ vehicle }) => vehicle);
   const begun: Readonly<Record<StageId, boolean>> = {
     "book in": true,
     "take down": steps.done > 0,
@@ -57,6 +59,7 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
       packs.some(isBegun) || sheets.some(({ choice, stage }) => choice !== null || CHOOSING.has(stage.at)),
     parts: job.renewed.size > 0,
     build: isBuilding(job, applied.present.build),
+    prove: made.proving.begun || inVehicle.some(({ id }) => job.steps.has(id)),
     "hand over": job.closed !== null,
   };
   const left = (id: StageId): number => open.filter(({ stage }) => stage === id).length;
@@ -66,7 +69,8 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
     const nothingInScope =
       (id === "choose" && sheets.every(({ stage }) => stage.at === "quiet")) ||
       (id === "take down" && steps.total === 0) ||
-      (id === "build" && (applied.scoped.build ?? []).length === 0);
+      (id === "build" && (applied.scoped.build ?? []).length === inVehicle.length) ||
+      (id === "prove" && made.proving.items.length + inVehicle.length === 0);
     const done = job.closed !== null || (id === "hand over" ? false : count === 0);
     const state = nothingInScope ? "out of scope" : done ? "done" : waits && !begun[id] ? "waits" : "open";
     // What is looked at outside does not hold the work up.
@@ -76,7 +80,7 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
   const down = steps.left.reduce((sum, { minutes = 0 }) => sum + minutes, 0);
   return {
     stages,
-    next: job.closed ? null : nextOf(job, applied, sheets, open, made.build),
+    next: job.closed ? null : nextOf(job, applied, sheets, open, made),
     open,
     minutesLeft: job.closed || otherUnit(job) ? 0 : down + made.build.minutesLeft,
   };
@@ -90,7 +94,7 @@ function nextOf(
   applied: Applied,
   sheets: readonly Worksheet[],
   open: readonly Open[],
-  build: BuildStanding,
+  { build, proving }: Pick<Made, "build" | "proving">,
 ): Next {
   const untouched =
     job.chains.size === 0 && [...job.steps.values()].every(({ body }) => body.did === "undone");
@@ -123,14 +127,14 @@ function nextOf(
   // Read without a step ticked, the unit is taken as it is.
   const pack = packs.find(isBegun) ?? (steps.done === 0 && job.chains.size > 0 ? packs[0] : undefined);
   if (pack) return ofPack(pack, packs.length);
-  const building = open.some(({ kind }) => kind === "build") ? ofBuild(build) : null;
+  const building = open.some(({ kind }) => kind === "build") ? ofBuild(build, proving) : null;
   if (building && isBuilding(job, applied.present.build)) return building;
   for (const stage of STAGES) {
     // A trait, and what was to be read before opening, can be answered at any time.
     if (stage === "book in" || stage === "take down" || stage === "hand over") continue;
     const [first, ...more] = open.filter((one) => one.stage === stage);
     if (!first) continue;
-    if (stage === "build" && building) return building;
+    if (building?.stage === stage) return building;
     if (stage === "choose" && packs[0]) return ofPack(packs[0], packs.length);
     return of(first, more.length > 0 ? `${first.words}, ${more.length + 1} to answer` : first.words);
   }
@@ -153,14 +157,27 @@ const of = ({ stage, kind, subject: about, name }: Open, words: string): Next =>
   words,
 });
 
-const ofBuild = ({ next, done, total }: BuildStanding): Next | null =>
-  next && {
-    stage: "build",
+/** The engine is not started before what comes first of it is proven. */
+function ofBuild({ next, done, total }: BuildStanding, { items }: Proving): Next | null {
+  if (!next) return null;
+  const first =
+    next.vehicle === "first start"
+      ? items.find(
+          ({ group, at }) => at !== "done" && (group === "before the engine" || group === "fill and level"),
+        )
+      : undefined;
+  if (first) {
+    const { kind, subject, name, words } = first;
+    return { stage: "prove", what: kind, subject, name, words };
+  }
+  return {
+    stage: next.vehicle ? "prove" : "build",
     what: "build",
     subject: next.id,
     name: next.name,
     words: `step ${done + 1} of ${total}`,
   };
+}
 
 /** A figure that is no pack’s is worked on with the packs once a piece is to be chosen for it. */
 const CHOOSING: ReadonlySet<string> = new Set(["choose", "read", "out", "astray"]);

@@ -2,10 +2,10 @@
 // needle as server-sent events, POST /set {bench, drum?, gap?, air?} mounts a drum or turns the valve, POST /take {what, gauge, nominal} reads
 // anything else once with a micrometer, a bore gauge, a depth gauge, blades; POST /pull {bench, torque} pulls a wrench, POST /air {what, pressure,
 // allowed} tries an element with air. docs/formats.md.
-import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
+import { createServer } from "node:http";
 import { faultOf, tried } from "../air-rig/rig";
 import { chanceOf } from "../chance";
-import { stand } from "../stand";
+import { stand, told } from "../stand";
 import { fresh, pull, type WrenchState } from "../wrench/wrench";
 import { after, atRest, hiddenOffset, shown, STEP, valve, type DrumState } from "./drum";
 import { reading } from "./tools";
@@ -58,22 +58,6 @@ function pulled({ bench: id, torque, charge }: { bench: string; torque: number; 
 
 const air = ({ what, pressure, allowed }: { what: string; pressure: number; allowed: number }): object =>
   tried(faultOf(what), pressure, allowed, chance);
-
-/** Answers a question sent as JSON. */
-function told<T>(request: IncomingMessage, response: ServerResponse, answer: (given: T) => object): void {
-  let body = "";
-  request.on("data", (chunk: Buffer) => {
-    body += chunk.toString();
-    if (body.length > 10_000) request.destroy();
-  });
-  request.on("end", () => {
-    try {
-      response.writeHead(200).end(JSON.stringify(answer(JSON.parse(body) as T)));
-    } catch {
-      response.writeHead(400).end('{"problem":"send JSON with bench"}');
-    }
-  });
-}
 
 const server = createServer((request, response) => {
   const url = new URL(request.url ?? "/", "http://gauge");

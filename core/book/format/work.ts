@@ -14,6 +14,7 @@ import {
   type Read,
 } from "../../shape";
 import { holds, measure } from "./common";
+import { gate } from "./prove";
 
 export const tool = object({
   id: names("tool"),
@@ -59,6 +60,10 @@ export const step = object({
         1,
       ),
     ),
+  ),
+  vehicle: about(
+    "Done in the vehicle: before the engine is started, or with its first start.",
+    optional(oneOf("refit", "first start")),
   ),
   sub: about("The sub-assembly it is part of, as the list of steps is headed.", optional(text)),
   after: about(
@@ -207,9 +212,19 @@ export const relearn = object({
   order: about("The routines are run in this order.", whole(1, 50)),
   after: about(
     "What calls for it; new, used, or either.",
-    list(object({ part: optional(refersTo("part")), what: text, state: oneOf("new", "used", "either") }), 1),
+    list(
+      object({
+        part: optional(refersTo("part")),
+        any: about("Any pack’s frictions, instead of one part.", optional(oneOf("frictions"))),
+        what: text,
+        state: oneOf("new", "used", "either"),
+        out: about("That the part was out is enough.", optional(flag)),
+      }),
+      1,
+    ),
   ),
   needs: list(text, 1),
+  gate: about("Of that, what can be read off the vehicle.", optional(gate)),
   minutes: optional(whole(1, 240)),
   leftOut: optional(text),
   drives: optional(flag),

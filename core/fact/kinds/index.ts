@@ -4,6 +4,7 @@ import * as build from "./build";
 import * as booking from "./booking";
 import * as inspected from "./inspected";
 import * as measured from "./measured";
+import * as proven from "./prove";
 import * as pictures from "./pictures";
 import * as selected from "./selected";
 import * as sources from "./sources";
@@ -64,6 +65,12 @@ export const KINDS = {
   air: build.air,
   tightened: build.tightened,
   deviation: build.deviation,
+  procedure: proven.procedure,
+  filled: proven.filled,
+  proof: proven.proof,
+  relearned: proven.relearned,
+  driven: proven.driven,
+  drive: proven.drove,
   "sign-off": selected.signOff,
   closed: booking.closed,
 } as const;

@@ -1,0 +1,110 @@
+import { useState } from "react";
+import { Large } from "~/build/large";
+import { SayForm } from "~/say/say-form";
+import { useSay } from "~/say/use-say";
+import { useJobView } from "~/view/view";
+import { linesOf } from "~core/procedure";
+import { relearnsOf, type ProvingItem } from "~core/prove";
+import { dispositions } from "~core/inspect";
+import { houseOf, ruleOf } from "~core/measure";
+import { useInside } from "~/door/inside";
+import { Lines } from "./lines";
+import { ProvePanel } from "./panel";
+import { toldOf, useVehicle } from "./use-vehicle";
+
+/** A routine by which the control unit learns anew: why it is called for, what must be so, what was learned. */
+export function RelearnPanel({ item }: { item: ProvingItem }) {
+  const { applied, job, number } = useJobView();
+  const { house } = useInside();
+  const say = useSay();
+  const [connected, setConnected] = useState(false);
+  const { vehicle, problem, ask } = useVehicle(number, connected);
+  const states = dispositions(job, applied, houseOf(job, house), ruleOf(job, house));
+  const all = relearnsOf(job, applied, states);
+  const found = all.find(({ relearn }) => relearn.id === item.subject);
+  if (!found) return null;
+  const { relearn, calls, fact } = found;
+  const lines = linesOf(relearn.gate, null, vehicle ? toldOf(vehicle) : {});
+  const unmet = lines.some(({ is }) => is === "unmet");
+  const run = async (): Promise<void> => {
+    const told = await ask({ routine: relearn.id });
+    if (told?.learned) say({ kind: "relearned", relearn: relearn.id, note: "", ...told.learned });
+  };
+  const not = all.filter((one) => one.calls.length === 0);
+  return (
+    <ProvePanel item={item} leftOut="It is left out: a lead signs">
+      <p className="mt-2 text-lg">
+        <span className="stamp quiet mr-2">Because of</span>
+        {calls.join("; ")}
+      </p>
+      {relearn.leftOut && (
+        <p className="text-lg">
+          <span className="stamp quiet mr-2">Left out</span>
+          {relearn.leftOut}
+        </p>
+      )}
+      <div className="border-primary mt-3 rounded border-4 p-4">
+        <span className="stamp quiet">
+          {relearn.drives ? "Driven" : "Run it"}
+          {relearn.minutes !== undefined && `, about ${relearn.minutes} minutes`}
+        </span>
+        <Large>{relearn.needs.join(" · ")}</Large>
+        <Lines lines={lines} />
+        {problem && (
+          <p role="alert" className="text-error font-semibold">
+            {problem}
+          </p>
+        )}
+        <div className="mt-3 flex flex-wrap gap-2">
+          {connected && vehicle ? (
+            <button
+              type="button"
+              className="btn btn-primary btn-lg touch text-xl"
+              disabled={unmet}
+              onClick={() => void run()}
+            >
+              Run it on the vehicle
+            </button>
+          ) : (
+            <button type="button" className="btn btn-lg touch" onClick={() => setConnected(true)}>
+              Connect the vehicle (simulated)
+            </button>
+          )}
+          <SayForm kind="relearned" fixed={{ relearn: relearn.id }} className="flex gap-2">
+            {() => (
+              <>
+                <button name="outcome" value="done" className="btn btn-lg touch">
+                  It is learned
+                </button>
+                <button name="outcome" value="failed" className="btn btn-lg touch">
+                  It was not
+                </button>
+              </>
+            )}
+          </SayForm>
+        </div>
+        {unmet && <p className="mt-2 text-lg font-semibold">Not before everything above is so.</p>}
+        {fact && (fact.body.before || fact.body.after) && (
+          <p className="mt-3 text-lg" data-learned={fact.body.outcome}>
+            Learned before <b className="figure">{fact.body.before || "nothing"}</b>, now{" "}
+            <b className="figure">{fact.body.after || "nothing"}</b>
+          </p>
+        )}
+      </div>
+      {not.length > 0 && (
+        <details className="mt-3">
+          <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
+            {not.length} not to be run on this unit, and why
+          </summary>
+          <ul>
+            {not.map(({ relearn: { id, name }, not: why }) => (
+              <li key={id} className="border-base-300 border-t py-1" data-not-run={id}>
+                <b>{name}</b>: {why || "nothing of this job calls for it"}
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </ProvePanel>
+  );
+}

@@ -1,0 +1,44 @@
+import { useEffect, useState } from "react";
+import type { Here, Side } from "~store/here";
+
+const EVERY_MS = 2_000;
+/** Not heard of for so long, somebody is gone: two calls may get lost. */
+const GONE_MS = 7_000;
+
+/** Somebody at the other end of a procedure. */
+export interface Other {
+  person: string;
+  /** Not heard of any more. */
+  gone: boolean;
+}
+
+/**
+ * Says that this tablet is at a procedure, and tells who is at its other end.
+ *
+ * @returns null where nobody was there yet; and whether this tablet itself reaches the server.
+ */
+export function useHere(
+  number: number,
+  procedure: string,
+  side: Side | null,
+): { other: Other | null; away: boolean } {
+  const [here, setHere] = useState<readonly Here[]>([]);
+  const [away, setAway] = useState(false);
+  useEffect(() => {
+    if (!side) return;
+    const call = async (): Promise<void> => {
+      const answer = await fetch(`/jobs/${number}/here`, {
+        method: "POST",
+        headers: { "Content-Type": "application/json", Accept: "application/json" },
+        body: JSON.stringify({ procedure, side }),
+      }).catch(() => null);
+      setAway(!answer?.ok);
+      if (answer?.ok) setHere((await answer.json()) as Here[]);
+    };
+    void call();
+    const each = setInterval(() => void call(), EVERY_MS);
+    return () => clearInterval(each);
+  }, [number, procedure, side]);
+  const found = side === "both" ? undefined : here.find((one) => one.side !== side && one.side !== "both");
+  return { other: found ? { person: found.person, gone: found.ago > GONE_MS } : null, away };
+}

@@ -1,0 +1,50 @@
+import { useMemo } from "react";
+import { Link } from "react-router";
+import { useJobView } from "~/view/view";
+import { Diagnostician } from "~core/diagnose";
+import { toldInVehicle, weakestOf } from "~core/prove";
+import { useProving } from "./use-proving";
+
+const SHOWN = 8;
+
+/** Where this very build was proven least, those first that what was told in the vehicle points at; each with the check that costs least. */
+export function WeakList() {
+  const { job, applied, number } = useJobView();
+  const { build, made } = useProving();
+  const weak = useMemo(() => {
+    const told = toldInVehicle(job, applied, made.rows);
+    const suspects = told.length > 0 ? new Diagnostician(applied.present).diagnose(told).suspects : [];
+    return weakestOf(job, applied, build, made.rows, suspects);
+  }, [job, applied, build, made]);
+  return (
+    <section aria-label="Suspects of this build" className="border-error mt-4 border-l-4 pl-3">
+      <h3 className="text-xl font-bold">Where this build was proven least</h3>
+      {weak.length === 0 ? (
+        <p>
+          Everything was read and answered at once: look outside the unit first, then at what the diagnosis
+          suspects.
+        </p>
+      ) : (
+        <ol>
+          {weak.slice(0, SHOWN).map(({ key, step, what, why, stepName, chance, check }) => (
+            <li key={key} className="border-base-300 border-t py-1.5" data-weak={key}>
+              <Link to={`/jobs/${number}/build?step=${step}`} className="touch block leading-tight">
+                <b className="first-letter:uppercase">{what}</b>: {why}
+                {chance >= 0.01 && (
+                  <span className="text-error font-semibold">
+                    {" "}
+                    · {Math.round(chance * 100)} % by what was told
+                  </span>
+                )}
+                <span className="quiet block text-sm">
+                  {stepName} · cheapest: {check}
+                </span>
+              </Link>
+            </li>
+          ))}
+        </ol>
+      )}
+      {weak.length > SHOWN && <p className="quiet">and {weak.length - SHOWN} more on the record</p>}
+    </section>
+  );
+}

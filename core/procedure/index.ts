@@ -1,0 +1,2 @@
+export { isOver, linesOf, type Line } from "./lines";
+export { eventsOf, runOf, type Event, type Run } from "./run";

@@ -1,0 +1,11 @@
+export {
+  DRIVES,
+  driveAsks,
+  provingOf,
+  type DriveAsk,
+  type ProveGroup,
+  type Proving,
+  type ProvingItem,
+} from "./proving";
+export { relearnsOf, type RelearnState } from "./relearns";
+export { weakestOf, toldInVehicle, type Weak } from "./weakest";

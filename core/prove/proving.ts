@@ -1,0 +1,219 @@
+import type { Applied, Proof } from "../book";
+import { CHECKED, DROVE, LEARNED, questionWords, type Fact, type Job } from "../fact";
+import type { PartState } from "../inspect";
+import { eventsOf, runOf } from "../procedure";
+import { relearnsOf } from "./relearns";
+
+/** What is proven in the vehicle, in the order it is done. */
+export type ProveGroup = "before the engine" | "fill and level" | "first start" | "relearn" | "road";
+
+/** Something that must be proven before the unit is handed over. */
+export interface ProvingItem {
+  /** The same as long as the thing is: what a lead’s signature names. */
+  key: string;
+  kind: "proof" | "procedure" | "relearn" | "drive";
+  subject: string;
+  name: string;
+  group: ProveGroup;
+  at: "open" | "going" | "not so" | "done";
+  /** What of it is open, or what was answered, short. */
+  words: string;
+  /** Names of what comes first; empty where nothing does. */
+  after: string[];
+  fact: Fact | null;
+}
+
+/** How the proving stands. */
+export interface Proving {
+  items: ProvingItem[];
+  /** Whether anything of it was begun. */
+  begun: boolean;
+}
+
+/** How often a unit is driven before it is handed over: the second time by somebody else. */
+export const DRIVES = 2;
+
+/**
+ * Everything a unit is to be proven by in the vehicle, as its book has it and as this job calls for it: proofs, procedures, routines learned anew, drives.
+ * Nothing of a book that knows none.
+ *
+ * @param refit names of what is to be fitted before the engine may be started and is not.
+ * @param states what becomes of each part.
+ */
+export function provingOf(
+  job: Job,
+  applied: Applied,
+  states: readonly PartState[],
+  refit: readonly string[],
+): Proving {
+  const { scoped } = applied;
+  const proofs = (at: Proof["at"], group: ProveGroup): ProvingItem[] =>
+    (scoped.proofs ?? []).filter((one) => one.at === at).map((one) => ofProof(one, group, job));
+  const before = proofs("before the engine", "before the engine");
+  const gates = [...refit, ...names(before)];
+  const procedures = (scoped.procedures ?? []).map((one): ProvingItem => {
+    const { at, run, turn, why } = runOf(one, eventsOf(job, one.id), {}, Infinity);
+    const last = job.procedures.findLast(({ body }) => body.procedure === one.id) ?? null;
+    return {
+      ...item("procedure", one.id, one.name, "fill and level"),
+      at: at === "done" ? "done" : at === "going" ? "going" : at === "missed" ? "not so" : "open",
+      words:
+        at === "done"
+          ? run > 1
+            ? `done, begun ${run} times`
+            : "done"
+          : at === "missed"
+            ? "the window passed: begin anew"
+            : at === "stopped"
+              ? "stopped"
+              : (turn?.say ?? why),
+      after: gates,
+      fact: last,
+    };
+  });
+  const filled = [...gates, ...names(procedures)];
+  const first = proofs("first start", "first start").map((one) => ({ ...one, after: gates }));
+  const relearns = relearnsOf(job, applied, states)
+    .filter(({ calls }) => calls.length > 0)
+    .reduce<ProvingItem[]>((list, { relearn, calls, fact }) => {
+      const missing = list.filter(
+        ({ at, subject }) => at !== "done" && !job.signOffs.has(`relearn ${subject}`),
+      );
+      const outcome = fact?.body.outcome;
+      return [
+        ...list,
+        {
+          ...item("relearn", relearn.id, relearn.name, "relearn"),
+          at: outcome === "done" ? "done" : outcome === "failed" ? "not so" : "open",
+          words: outcome ? LEARNED.words[outcome] : calls.join("; "),
+          after: [...filled, ...missing.map(({ name }) => name)],
+          fact,
+        },
+      ];
+    }, []);
+  const toRoad = [...filled, ...names(first)];
+  const road = scoped.drives
+    ? [
+        ofDrive(1, "Road test", job, applied, toRoad),
+        ...proofs("after the drive", "road"),
+        ofDrive(2, "Second drive, by somebody else", job, applied, toRoad),
+      ]
+    : proofs("after the drive", "road");
+  const firstDrive = road.find(({ kind }) => kind === "drive");
+  const driven = firstDrive && firstDrive.at !== "done" ? [firstDrive.name] : [];
+  const items = [
+    ...before,
+    ...procedures,
+    ...first,
+    ...relearns,
+    ...road.map((one) => (one === firstDrive ? one : { ...one, after: [...one.after, ...driven] })),
+  ];
+  return { items, begun: items.some(({ fact }) => fact !== null) };
+}
+
+const names = (items: readonly ProvingItem[]): string[] =>
+  items.filter(({ at }) => at !== "done").map(({ name }) => name);
+
+const item = (
+  kind: ProvingItem["kind"],
+  subject: string,
+  name: string,
+  group: ProveGroup,
+): Pick<ProvingItem, "key" | "kind" | "subject" | "name" | "group"> => ({
+  key: `${kind} ${subject}`,
+  kind,
+  subject,
+  name,
+  group,
+});
+
+function ofProof({ id, what, no }: Proof, group: ProveGroup, job: Job): ProvingItem {
+  const fact = job.proofs.get(id) ?? null;
+  const said = fact?.body.said;
+  return {
+    ...item("proof", id, what, group),
+    at: said === undefined ? "open" : said === "no" ? "not so" : "done",
+    words:
+      said === undefined
+        ? "to be seen to"
+        : said === "no"
+          ? `not so${no ? `: ${no}` : ""}`
+          : said === "cannot-see"
+            ? `cannot be seen: ${fact?.body.note ?? ""}`
+            : CHECKED.words[said],
+    after: [],
+    fact,
+  };
+}
+
+/** Something asked of whoever drives it. */
+export interface DriveAsk {
+  /** As the fact names it. */
+  of: string;
+  name: string;
+  /** A symptom it was brought with: it must be cured. */
+  brought: boolean;
+}
+
+/** What is asked on a drive: each range, what it was brought with, and what the book asks besides. */
+export function driveAsks(job: Job, { scoped, present }: Applied): DriveAsk[] {
+  return [
+    ...present.ranges.map(({ id }): DriveAsk => ({ of: `range:${id}`, name: id, brought: false })),
+    ...job.answers
+      .filter(({ body }) => !NOTHING_WRONG.has(body.outcome))
+      .map(({ body: { question, outcome } }): DriveAsk => ({
+        of: `symptom:${question}:${outcome}`.slice(0, 120),
+        name: `${questionWords(question)}: ${outcome.replaceAll("-", " ")}`,
+        brought: true,
+      })),
+    ...(scoped.drives?.items ?? []).map(({ id, what }): DriveAsk => ({
+      of: `item:${id}`,
+      name: what,
+      brought: false,
+    })),
+  ];
+}
+
+const NOTHING_WRONG: ReadonlySet<string> = new Set([
+  "fine",
+  "nothing",
+  "none",
+  "in-its-limits",
+  "clear",
+  "stays",
+]);
+
+function ofDrive(drive: number, name: string, job: Job, applied: Applied, after: string[]): ProvingItem {
+  const fact = job.drives.get(`${drive}`) ?? null;
+  const asks = driveAsks(job, applied);
+  const answers = asks.map(({ of }) => job.driven.get(`${drive} ${of}`)?.body.said ?? null);
+  const left = answers.filter((said) => said === null).length;
+  const wrong = asks.filter((_, i) => answers[i] === "same" || answers[i] === "new").map((one) => one.name);
+  const other = drive > 1 ? job.drives.get(`${drive - 1}`)?.body.driver : undefined;
+  const isSame = fact !== null && fact.body.driver === other;
+  const isWrong = fact?.body.is === "wrong" || wrong.length > 0;
+  const at = isWrong
+    ? "not so"
+    : fact && left === 0 && !isSame
+      ? "done"
+      : fact || left < asks.length
+        ? "going"
+        : "open";
+  return {
+    ...item("drive", `${drive}`, name, "road"),
+    at,
+    words: isWrong
+      ? wrong.length > 0
+        ? `not right: ${wrong.join(", ")}`
+        : DROVE.words.wrong
+      : isSame
+        ? `driven by ${other ?? ""} again: somebody else drives`
+        : left > 0
+          ? `${asks.length - left} of ${asks.length} answered`
+          : fact
+            ? `${DROVE.words.right}, ${fact.body.driver}`
+            : "who drove, and how far?",
+    after,
+    fact,
+  };
+}
