@@ -134,6 +134,8 @@ interface Progress {
   close?: boolean;
   /** How much of the unit is built up again: 1 is all of it. */
   built?: number;
+  /** It is in its vehicle, and seen to as far as the engine may be started. */
+  fitted?: boolean;
   /** The unit turned out not to be at fault, and was not opened. */
   elsewhere?: { reason: string; fee: string };
   /** The customer's words, where they must fit what is told besides. */
@@ -215,7 +217,8 @@ function progressOf(i: number): Progress {
         ],
       },
     },
-    { finished: 1, unit: 3, next: "found" },
+    // In its vehicle, and about to be filled.
+    { finished: 9, unit: 3, built: 1, fitted: true },
   ];
   return { finished: 0, down: 1, depth: 2, unit: 0, version, holder, daysAgo: 1 + i, ...open[i] };
 }
@@ -463,6 +466,9 @@ function jobFacts(
     const parts = applied.scoped.parts.map(({ id }) => id);
     say({ kind: "cleaning", things: parts, state: "clean", did: ["washed", "dried"] });
     buildUp(applied, { ...HOUSE, ...USUAL_SCHOOLS }, progress.built, say, () => fold(facts));
+    if (progress.fitted)
+      for (const { id, at } of applied.scoped.proofs ?? [])
+        if (at === "before the engine") say({ kind: "proof", proof: id, said: "yes", note: "" });
   }
   if (progress.close) say({ kind: "closed", rule: "proven" });
   return { facts, opened, bookId };

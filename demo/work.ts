@@ -192,7 +192,7 @@ function readBuilt(applied: AppliedChain, { fit, seats, choice, conditions, buil
 /**
  * A unit built up so far: the steps that may be done one after the other, each with its answers, the next one begun.
  *
- * @param share of the steps, 1 for all.
+ * @param share of the steps, 1 for all but what is done with the first start.
  * @param say keeps what is said; what is asked next depends on it.
  * @param job the job as it stands after everything said.
  */
@@ -206,7 +206,9 @@ export function buildUp(
   const plan = (): BuildStep[] => buildOf(job(), applied, house, Infinity).steps;
   const many = Math.round(plan().length * share);
   for (let n = 0; n < many; n++) {
-    const next = plan().find(({ at }) => at === "next" || at === "ahead");
+    const next = plan().find(
+      ({ at, step }) => (at === "next" || at === "ahead") && step.vehicle !== "first start",
+    );
     if (!next) return;
     for (const body of [...figuresBuilt(next, applied, house, job()), ...stepBuilt(next)]) say(body);
   }

@@ -6,7 +6,12 @@ import { addFacts } from "../store/facts";
 import { openJob, jobByNumber } from "../store/jobs";
 import type { Shop } from "./shop";
 
-const fact = (body: FactBody): Fact => ({ id: newId(), at: new Date().toISOString(), by: "Tomas B.", body });
+const fact = (body: FactBody, at = new Date().toISOString()): Fact => ({
+  id: newId(),
+  at,
+  by: "Tomas B.",
+  body,
+});
 
 /** A job of a unit that is taken down already, of one version and whole; opened without the form. */
 export async function jobOf(
@@ -28,7 +33,18 @@ export async function jobOf(
 }
 
 /** Says facts of a job at another bench, by the door every bench uses. */
-export async function saidOf(shop: Shop, job: number, bodies: readonly FactBody[]): Promise<void> {
+export const saidOf = (shop: Shop, job: number, bodies: readonly FactBody[]): Promise<void> =>
+  saidAt(shop, job, bodies, Date.now());
+
+/** Says facts as of two hours ago, or some other while, so that nobody has to stand and wait. */
+export const longAgo = (
+  shop: Shop,
+  job: number,
+  bodies: readonly FactBody[],
+  ago = 2 * 3_600_000,
+): Promise<void> => saidAt(shop, job, bodies, Date.now() - ago);
+
+async function saidAt(shop: Shop, job: number, bodies: readonly FactBody[], at: number): Promise<void> {
   const answer = await fetch(`${shop.url}/jobs/${job}/facts`, {
     method: "POST",
     headers: {
@@ -36,7 +52,7 @@ export async function saidOf(shop: Shop, job: number, bodies: readonly FactBody[
       origin: shop.url,
       "content-type": "application/json",
     },
-    body: JSON.stringify(bodies.map(fact)),
+    body: JSON.stringify(bodies.map((body) => fact(body, new Date(at).toISOString()))),
   });
   if (answer.status !== 200) throw new Error(`${answer.status}: ${await answer.text()}`);
 }
@@ -44,7 +60,12 @@ export async function saidOf(shop: Shop, job: number, bodies: readonly FactBody[
 /** Keeps facts that have a page of their own, as that page would. */
 export async function keptOf(shop: Shop, job: number, bodies: readonly FactBody[]): Promise<void> {
   const record = await jobByNumber(shop.pool, job);
-  const kept = await addFacts(shop.pool, record?.id ?? "", bodies.map(fact), { id: null, name: "Tomas B." });
+  const kept = await addFacts(
+    shop.pool,
+    record?.id ?? "",
+    bodies.map((body) => fact(body)),
+    { id: null, name: "Tomas B." },
+  );
   if (!kept.ok) throw new Error(`not kept: ${kept.why}`);
 }
 

@@ -10,7 +10,7 @@ export interface Here {
   ago: number;
 }
 
-/** Says that somebody is there, and tells who else was heard of within the last hour. */
+/** Says that somebody is there, and tells who else was heard of within the last hour: whoever changed ends left nobody behind. */
 export async function hearHere(
   db: Queryable,
   at: { job: number; procedure: string; side: Side; person: string },
@@ -22,8 +22,8 @@ export async function hearHere(
   );
   const { rows } = await db.query<Here>(
     `select side, person, (extract(epoch from now() - seen) * 1000)::float8 as ago from here
-     where job = $1 and procedure = $2 and seen > now() - interval '1 hour' order by side`,
-    [at.job, at.procedure],
+     where job = $1 and procedure = $2 and person <> $3 and seen > now() - interval '1 hour' order by side`,
+    [at.job, at.procedure, at.person],
   );
   return rows;
 }

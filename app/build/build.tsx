@@ -9,7 +9,7 @@ import { v7 as newId } from "uuid";
 import { services } from "~/server/context";
 import { typedIn } from "~/server/form";
 import { signOff } from "~/server/sign-off";
-import { buildOf, signedAs } from "~core/build";
+import { buildOf, signedAs, type Build } from "~core/build";
 import { LEADS } from "~core/fact";
 import { houseOf } from "~core/measure";
 import { listStaff } from "~store/staff";
@@ -42,10 +42,27 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   );
 };
 
+/** What is built on the bench; what is done in the vehicle has its own stage. */
+function onBench(build: Build): Build {
+  const steps = build.steps.filter(({ step }) => !step.vehicle);
+  const settled = steps.filter(({ at }) => at === "done" || at === "skipped");
+  const left = steps.filter((one) => !settled.includes(one));
+  const next = build.next && steps.includes(build.next) ? build.next : null;
+  const last = build.last && steps.includes(build.last) ? build.last : (settled.at(-1) ?? null);
+  return {
+    ...build,
+    steps,
+    next,
+    last,
+    done: settled.length,
+    minutesLeft: left.reduce((sum, { step }) => sum + (step.minutes ?? 0), 0),
+  };
+}
+
 /** The unit goes together, a step at a time, each with its check; whoever takes over sees what is done and what is next. */
 export default function BuildPage({ loaderData: { leads, signing }, actionData }: Route.ComponentProps) {
   const { short } = useWhen();
-  const build = useBuild();
+  const build = onBench(useBuild());
   const [search] = useSearchParams();
   const shown = build.steps.find(({ step }) => step.id === search.get("step")) ?? build.next ?? build.last;
   const panel = useHead<HTMLDivElement>(shown?.step.id);

@@ -135,26 +135,19 @@ function Ask({ ask, drive, said }: { ask: DriveAsk; drive: number; said: OnDrive
       ))}
       {(asking || (isRange && (said === "same" || said === "new"))) && (
         <div className="flex w-full flex-wrap gap-2 pb-1" role="group" aria-label={`What it does in ${name}`}>
-          {Object.keys(IN_RANGE)
-            .filter((one) => one !== "fine")
-            .map((one) => {
-              const code = OUTCOMES.codes.find((known) => known === one);
-              return (
-                code && (
-                  <button
-                    key={code}
-                    type="button"
-                    aria-pressed={outcome === code}
-                    className={`btn btn-sm touch ${outcome === code ? "btn-error" : ""}`}
-                    onClick={() =>
-                      say({ kind: "driven", drive, of: [of], said: said ?? "new", outcome: code, note: "" })
-                    }
-                  >
-                    {OUTCOMES.words[code]}
-                  </button>
-                )
-              );
-            })}
+          {IN_RANGE.filter((one) => one !== "fine").map((code) => (
+            <button
+              key={code}
+              type="button"
+              aria-pressed={outcome === code}
+              className={`btn touch ${outcome === code ? "btn-error" : ""}`}
+              onClick={() =>
+                say({ kind: "driven", drive, of: [of], said: said ?? "new", outcome: code, note: "" })
+              }
+            >
+              {OUTCOMES.words[code]}
+            </button>
+          ))}
         </div>
       )}
     </li>

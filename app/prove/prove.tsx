@@ -11,6 +11,7 @@ import { typedIn } from "~/server/form";
 import { signOff } from "~/server/sign-off";
 import { LEADS } from "~core/fact";
 import { houseOf } from "~core/measure";
+import type { ProvingItem } from "~core/prove";
 import { openOf } from "~core/stage";
 import { listStaff } from "~store/staff";
 import type { Route } from "./+types/prove";
@@ -86,7 +87,13 @@ export default function ProvePage({
         <ProveList groups={groups} shown={lineKey(shown)} />
         <div ref={panel} className="min-w-0">
           <Signing value={{ leads, id: signing, actionData }}>
-            <Panel key={lineKey(shown)} line={shown} build={build} people={people} />
+            <Panel
+              key={lineKey(shown)}
+              line={shown}
+              build={build}
+              items={made.proving.items}
+              people={people}
+            />
           </Signing>
         </div>
       </div>
@@ -94,16 +101,42 @@ export default function ProvePage({
   );
 }
 
+const EARLIER: ReadonlySet<ProvingItem["group"]> = new Set<ProvingItem["group"]>([
+  "before the engine",
+  "fill and level",
+]);
+
 function Panel({
   line,
   build,
+  items,
   people,
 }: {
   line: Line;
+  items: readonly ProvingItem[];
   build: Parameters<typeof BuildPanel>[0]["build"];
   people: readonly string[];
 }) {
-  if (line.kind === "step") return <BuildPanel one={line.step} build={build} />;
+  if (line.kind === "step") {
+    // The engine is not started before it is filled, nor filled before it is fitted.
+    const first =
+      line.step.step.vehicle === "first start"
+        ? items.filter(({ group, at }) => at !== "done" && EARLIER.has(group)).map(({ name }) => name)
+        : [];
+    return (
+      <>
+        {first.length > 0 && (
+          <p
+            className="plate border-warning mb-2 border-l-4 px-4 py-2 text-lg"
+            data-comes-first={first.length}
+          >
+            <b>Comes first:</b> {first.join(" · ")}
+          </p>
+        )}
+        <BuildPanel one={line.step} build={build} />
+      </>
+    );
+  }
   switch (line.item.kind) {
     case "proof":
       return <ProofPanel item={line.item} />;

@@ -11,6 +11,7 @@ import { useInside } from "~/door/inside";
 import { Lines } from "./lines";
 import { ProvePanel } from "./panel";
 import { toldOf, useVehicle } from "./use-vehicle";
+import { VehicleStrip } from "./vehicle-strip";
 
 /** A routine by which the control unit learns anew: why it is called for, what must be so, what was learned. */
 export function RelearnPanel({ item }: { item: ProvingItem }) {
@@ -25,6 +26,7 @@ export function RelearnPanel({ item }: { item: ProvingItem }) {
   if (!found) return null;
   const { relearn, calls, fact } = found;
   const lines = linesOf(relearn.gate, null, vehicle ? toldOf(vehicle) : {});
+  const early = item.at !== "done" && item.after.length > 0;
   const unmet = lines.some(({ is }) => is === "unmet");
   const run = async (): Promise<void> => {
     const told = await ask({ routine: relearn.id });
@@ -60,7 +62,7 @@ export function RelearnPanel({ item }: { item: ProvingItem }) {
             <button
               type="button"
               className="btn btn-primary btn-lg touch text-xl"
-              disabled={unmet}
+              disabled={unmet || early}
               onClick={() => void run()}
             >
               Run it on the vehicle
@@ -73,7 +75,7 @@ export function RelearnPanel({ item }: { item: ProvingItem }) {
           <SayForm kind="relearned" fixed={{ relearn: relearn.id }} className="flex gap-2">
             {() => (
               <>
-                <button name="outcome" value="done" className="btn btn-lg touch">
+                <button name="outcome" value="done" className="btn btn-lg touch" disabled={early}>
                   It is learned
                 </button>
                 <button name="outcome" value="failed" className="btn btn-lg touch">
@@ -83,6 +85,7 @@ export function RelearnPanel({ item }: { item: ProvingItem }) {
             )}
           </SayForm>
         </div>
+        {early && <p className="mt-2 text-lg font-semibold">Not before what comes first is done.</p>}
         {unmet && <p className="mt-2 text-lg font-semibold">Not before everything above is so.</p>}
         {fact && (fact.body.before || fact.body.after) && (
           <p className="mt-3 text-lg" data-learned={fact.body.outcome}>
@@ -91,6 +94,18 @@ export function RelearnPanel({ item }: { item: ProvingItem }) {
           </p>
         )}
       </div>
+      {connected && (
+        <div className="mt-3">
+          <VehicleStrip
+            vehicle={vehicle}
+            side="seat"
+            connected={connected}
+            problem=""
+            onConnect={setConnected}
+            onAsk={ask}
+          />
+        </div>
+      )}
       {not.length > 0 && (
         <details className="mt-3">
           <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">

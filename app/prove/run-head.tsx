@@ -29,14 +29,14 @@ export function RunHead({
 }) {
   const otherSide = side === "seat" ? "Lift" : "Seat";
   return (
-    <div className={`flex min-h-[50px] flex-wrap items-center gap-3 ${BESIDE.free}`}>
-      <h2 className="text-xl font-bold">{procedure.name}</h2>
+    <div className={`flex min-h-[50px] items-center gap-3 ${BESIDE.free}`}>
+      <h2 className="min-w-0 truncate text-xl font-bold">{procedure.name}</h2>
       {run.at === "going" && (
-        <span className="figure text-lg" data-progress>
+        <span className="figure shrink-0 text-lg" data-progress>
           {run.behind + 1} of {procedure.turns.length}
         </span>
       )}
-      <div className="join" role="group" aria-label="From where">
+      <div className="join shrink-0" role="group" aria-label="From where">
         {(["seat", "lift", "both"] as const).map((one) => (
           <button
             key={one}
@@ -51,7 +51,7 @@ export function RunHead({
       </div>
       {side !== "both" && (
         <span
-          className={`grow leading-tight ${other?.gone ? "text-error font-bold" : ""}`}
+          className={`min-w-24 grow leading-tight ${other?.gone ? "text-error font-bold" : ""}`}
           data-other={other ? (other.gone ? "gone" : "here") : "none"}
           role="status"
         >
@@ -68,7 +68,7 @@ export function RunHead({
         {speaks ? <Volume2 aria-hidden="true" /> : <VolumeX aria-hidden="true" />}
       </button>
       {onStop && (
-        <button type="button" className="btn btn-error btn-lg touch text-xl" onClick={onStop}>
+        <button type="button" className="btn btn-error touch shrink-0 text-xl" onClick={onStop}>
           <OctagonX aria-hidden="true" /> Stop
         </button>
       )}

@@ -1,5 +1,5 @@
 import { AlertTriangle, Ban } from "lucide-react";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { useGo } from "~/build/large";
 import { clockWords } from "~/build/use-moment";
@@ -161,12 +161,17 @@ function Mine({ procedure, run, now, alone, byHand, onTell }: Props) {
   const { turn, until } = run;
   const [amount, setAmount] = useState("");
   const [problem, setProblem] = useState("");
+  const field = useRef<HTMLInputElement>(null);
   const holds = turn?.hold !== undefined && run.held === null;
   const may = run.may && alone === "";
   const done = (): void => {
     if (turn?.amount && amount.trim()) {
       const read = parseMeasure(amount, "volume", applied.scoped.fluid?.fills[0]?.amount.unit);
-      if (!read.ok) return setProblem(`${read.problem}: ${read.remedy}.`);
+      if (!read.ok) {
+        setProblem(`${read.problem}: ${read.remedy}.`);
+        field.current?.focus();
+        return;
+      }
       const out = read.measure.figure.startsWith("-");
       const figure = read.measure.figure.replace("-", "");
       say({
@@ -215,6 +220,7 @@ function Mine({ procedure, run, now, alone, byHand, onTell }: Props) {
         <label className="mt-3 flex items-center gap-3 text-xl">
           How much went in
           <input
+            ref={field}
             className={`input touch w-36 text-2xl ${problem ? "input-error" : ""}`}
             value={amount}
             onChange={({ currentTarget }) => setAmount(currentTarget.value)}

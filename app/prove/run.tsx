@@ -94,7 +94,11 @@ function Run({ procedure }: { procedure: Procedure }) {
         mine={mine}
         now={now}
         first={first}
-        alone={other?.gone === true ? `${other.person} is not heard of any more: it waits.` : ""}
+        alone={
+          other?.gone === true
+            ? `${other.person} is not heard of any more: it waits. Alone, go on with Both.`
+            : ""
+        }
         away={away}
         byHand={vehicle === null}
         onTell={tell}

@@ -58,9 +58,12 @@ export function useVehicle(
   );
   useEffect(() => {
     if (!connected) return;
-    void ask({});
+    const first = setTimeout(() => void ask({}), 0);
     const each = setInterval(() => void ask({}), EVERY_MS);
-    return () => clearInterval(each);
+    return () => {
+      clearTimeout(first);
+      clearInterval(each);
+    };
   }, [connected, ask]);
   return { vehicle: connected ? vehicle : null, problem: connected ? problem : "", ask };
 }

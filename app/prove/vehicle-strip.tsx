@@ -106,11 +106,7 @@ export function VehicleStrip({
               </option>
             ))}
           </select>
-          <button
-            type="button"
-            className="btn btn-sm touch"
-            onClick={() => control({ fluid: vehicle.fluid + 5 })}
-          >
+          <button type="button" className="btn btn-sm touch" onClick={() => control({ warm: 5 })}>
             +5 °C
           </button>
           <button type="button" className="btn btn-sm touch" onClick={() => control({ fluid: 22 })}>

@@ -16,6 +16,7 @@ const asked = object({
       revs: optional(number(0, 20_000)),
       pour: optional(number(-20, 20)),
       fluid: optional(number(-40, 200)),
+      warm: optional(number(-50, 50)),
     }),
   ),
   pressure: optional(object({ low: number(0, 100_000_000), high: number(0, 100_000_000) })),

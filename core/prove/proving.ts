@@ -52,7 +52,7 @@ export function provingOf(
   const before = proofs("before the engine", "before the engine");
   const gates = [...refit, ...names(before)];
   const procedures = (scoped.procedures ?? []).map((one): ProvingItem => {
-    const { at, run, turn, why } = runOf(one, eventsOf(job, one.id), {}, Infinity);
+    const { at, run, behind } = runOf(one, eventsOf(job, one.id), {}, Infinity);
     const last = job.procedures.findLast(({ body }) => body.procedure === one.id) ?? null;
     return {
       ...item("procedure", one.id, one.name, "fill and level"),
@@ -66,7 +66,9 @@ export function provingOf(
             ? "the window passed: begin anew"
             : at === "stopped"
               ? "stopped"
-              : (turn?.say ?? why),
+              : at === "going"
+                ? `turn ${behind + 1} of ${one.turns.length}`
+                : "not begun",
       after: gates,
       fact: last,
     };

@@ -33,6 +33,8 @@ export type Control = Partial<Pick<Vehicle, "engine" | "lever" | "brake" | "peda
   pour?: number;
   /** Lets it stand, or run, until the fluid is so warm: what takes an hour is not waited for. */
   fluid?: number;
+  /** So many degrees warmer. */
+  warm?: number;
 };
 
 const IDLE = 700;
@@ -74,12 +76,12 @@ export function later(vehicle: Vehicle, ms: number): Vehicle {
 }
 
 /** What becomes of it by somebody’s hand. */
-export function handled(before: Vehicle, { pour, revs, fluid, ...rest }: Control): Vehicle {
+export function handled(before: Vehicle, { pour, revs, fluid, warm = 0, ...rest }: Control): Vehicle {
   const vehicle = { ...before, ...rest };
   if (rest.planted !== undefined && rest.planted !== before.planted)
     vehicle.over += rest.planted === "low-fluid" ? -1 : 0;
   if (pour !== undefined) vehicle.over += pour;
-  if (fluid !== undefined) vehicle.fluid = fluid;
+  vehicle.fluid = (fluid ?? vehicle.fluid) + warm;
   const starts = rest.engine === "running" && before.engine === "off";
   vehicle.revs = vehicle.engine === "off" ? 0 : (revs ?? (starts ? IDLE : before.revs));
   if (vehicle.engine === "running" && !vehicle.been.includes(vehicle.lever))
