@@ -31,6 +31,7 @@ const ROOMS = [
     "restock",
     "prove",
     "stage",
+    "handover",
   ] as const),
 ];
 const root = new URL(".", import.meta.url).pathname;

@@ -20,6 +20,7 @@ import { addPrices } from "../store/prices";
 import { addOddPiece, addShelfPart, receive } from "../store/shelf";
 import { addStaff, listStaff, type Role } from "../store/staff";
 import { bookOf, documentOf, UNITS } from "./units";
+import type { BuildStep } from "../core/build";
 import { buildUp, inspected, tornDown, type Story } from "./work";
 
 interface Shop {
@@ -465,7 +466,9 @@ function jobFacts(
   if (progress.built !== undefined) {
     const parts = applied.scoped.parts.map(({ id }) => id);
     say({ kind: "cleaning", things: parts, state: "clean", did: ["washed", "dried"] });
-    buildUp(applied, { ...HOUSE, ...USUAL_SCHOOLS }, progress.built, say, () => fold(facts));
+    const house = { ...HOUSE, ...USUAL_SCHOOLS };
+    const beforeItStarts = ({ step }: BuildStep): boolean => step.vehicle !== "first start";
+    buildUp(applied, house, progress.built, say, () => fold(facts), beforeItStarts);
     if (progress.fitted)
       for (const { id, at } of applied.scoped.proofs ?? [])
         if (at === "before the engine") say({ kind: "proof", proof: id, said: "yes", note: "" });

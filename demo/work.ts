@@ -192,9 +192,10 @@ function readBuilt(applied: AppliedChain, { fit, seats, choice, conditions, buil
 /**
  * A unit built up so far: the steps that may be done one after the other, each with its answers, the next one begun.
  *
- * @param share of the steps, 1 for all but what is done with the first start.
+ * @param share of the steps, 1 for all.
  * @param say keeps what is said; what is asked next depends on it.
  * @param job the job as it stands after everything said.
+ * @param goes whether a step is done yet.
  */
 export function buildUp(
   applied: Applied,
@@ -202,13 +203,12 @@ export function buildUp(
   share: number,
   say: (body: FactBody) => void,
   job: () => Job,
+  goes: (step: BuildStep) => boolean = () => true,
 ): void {
   const plan = (): BuildStep[] => buildOf(job(), applied, house, Infinity).steps;
   const many = Math.round(plan().length * share);
   for (let n = 0; n < many; n++) {
-    const next = plan().find(
-      ({ at, step }) => (at === "next" || at === "ahead") && step.vehicle !== "first start",
-    );
+    const next = plan().find((one) => (one.at === "next" || one.at === "ahead") && goes(one));
     if (!next) return;
     for (const body of [...figuresBuilt(next, applied, house, job()), ...stepBuilt(next)]) say(body);
   }

@@ -4,6 +4,7 @@ import { useMemo } from "react";
 import { useJobView } from "~/view/view";
 import { recordOf, type RecordLine } from "~core/build";
 import { houseOf, specLines } from "~core/measure";
+import { provenRecord } from "~core/prove";
 import type { Route } from "./+types/as-built";
 import { useBuild } from "./use-build";
 
@@ -14,8 +15,11 @@ export default function AsBuilt() {
   const { job, applied, unit, number } = useJobView();
   const { house } = useInside();
   const build = useBuild();
-  const { steps } = useMemo(
-    () => recordOf(job, applied, build, specLines(job, applied, houseOf(job, house), unit), unit),
+  const steps = useMemo(
+    () => [
+      ...recordOf(job, applied, build, specLines(job, applied, houseOf(job, house), unit), unit).steps,
+      ...provenRecord(job, applied),
+    ],
     [job, applied, build, house, unit],
   );
   const told = steps.filter(({ lines }) => lines.length > 0);
@@ -79,6 +83,10 @@ const WORDS: Readonly<Partial<Record<RecordLine["kind"], string>>> = {
   check: "seen to",
   air: "air",
   figure: "figure",
+  procedure: "run",
+  fluid: "fluid",
+  learned: "learned",
+  driven: "driven",
 };
 
 function Line({ line: { kind, what, said, against, by, at } }: { line: RecordLine }) {

@@ -44,7 +44,10 @@ const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
     { path: "as-built", words: "As built" },
   ],
   prove: [{ path: "prove", words: "Prove" }],
-  "hand over": [{ path: "sheet", words: "Build sheet" }],
+  "hand over": [
+    { path: "sheet", words: "Build sheet" },
+    { path: "customer", words: "For the customer" },
+  ],
 };
 
 /** @param path within the job, as `choose/d1-clearance`. */

@@ -115,6 +115,10 @@ export const book = object({
   procedures: optional(list(procedure)),
   proofs: optional(list(proof)),
   drives: optional(drives),
+  care: about(
+    "What whoever drives it is told: how it is run in, when it comes back.",
+    optional(list(text, 1)),
+  ),
 });
 
 /** A book as it was read: lengths in nanometres, references known to hold. */

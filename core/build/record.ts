@@ -7,7 +7,10 @@ import type { Asked, Build, BuildStep } from "./plan";
 
 /** One thing that was done or answered: by whom, and when. */
 export interface RecordLine {
-  kind: "done" | "skipped" | "undone" | "new" | "soak" | "torque" | "check" | "air" | "figure" | "otherwise";
+  kind:
+    | ("done" | "skipped" | "undone" | "new" | "soak" | "torque" | "check" | "air" | "figure" | "otherwise")
+    // In the vehicle: `core/prove`.
+    | ("procedure" | "fluid" | "learned" | "driven");
   what: string;
   /** What was said of it: an answer, places, a figure with its unit. */
   said: string;

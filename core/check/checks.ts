@@ -7,6 +7,7 @@ import { fasteners, measurements, parts, weakPoints } from "./parts";
 import { pistons, plausible } from "./plausible";
 import { ballPlaces, takenOut, versionsReach } from "./reach";
 import { elements, family, gearSets, ranges, stations } from "./train";
+import { proving } from "./prove";
 import { stronger } from "./stronger";
 import { buildOrder } from "./build";
 import { chainSteps, packsBuilt, service, steps } from "./work";
@@ -41,4 +42,5 @@ export const checks: readonly Check[] = [
   buildOrder,
   chainSteps,
   service,
+  proving,
 ];

@@ -7,5 +7,6 @@ export {
   type Proving,
   type ProvingItem,
 } from "./proving";
+export { provenRecord } from "./record";
 export { relearnsOf, type RelearnState } from "./relearns";
 export { weakestOf, toldInVehicle, type Weak } from "./weakest";

@@ -1,0 +1,1 @@
+export { customerSheet, type CustomerSheet } from "./customer";
