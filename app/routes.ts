@@ -22,6 +22,7 @@ export default [
       route("symptoms", "symptoms/symptoms.tsx"),
       route("before", "intake/before.tsx"),
       route("fault", "intake/fault.tsx"),
+      route("comeback", "intake/comeback.tsx"),
       route("teardown", "teardown/teardown.tsx"),
       route("bench", "bench/bench.tsx"),
       route("inspect", "inspect/inspect.tsx"),

@@ -127,6 +127,8 @@ describe("a level, set by two people", () => {
         // Too warm: both are told, and it is begun anew.
         await runa.see("//section[@data-waits-for='lift']");
         await tomas.press(CONNECT);
+        // However long it took until here.
+        await control(tomas, "Cooled");
         await tomas.see("//*[@data-gate='fluid'][@data-is='unmet']");
         for (let warmer = 0; warmer < 5; warmer++) await control(tomas, "+5 °C");
         await tomas.see("//section[@role='alert'][contains(., 'The window has passed')]");
@@ -159,6 +161,7 @@ describe("a level, set by two people", () => {
         await held(number, "idle", { fluid: "30 °C", engine: "running", revs: "750 rpm" });
         await control(runa, "Engine");
         await runa.press(DONE);
+        await control(tomas, "Cooled");
         for (let warmer = 0; warmer < 3; warmer++) await control(tomas, "+5 °C");
         await tomas.see("//*[@data-gate='fluid'][@data-is='met']");
         await tomas.press(DONE);
@@ -283,3 +286,76 @@ describe("a unit in its vehicle", () => {
     120_000,
   );
 });
+
+it(
+  "a unit that comes back finds its earlier build where it was proven least; a lead says whose it is",
+  () =>
+    journey("prove-comeback", [runa], async () => {
+      const booking = (odometer: string): FactBody => ({
+        kind: "booking",
+        vehicle: "Skerry 300 estate, TS 77",
+        customer: "",
+        words: "Slips in third when warm",
+        odometer,
+      });
+      const slips: FactBody = {
+        kind: "answer",
+        question: "range:3",
+        outcome: "slips",
+        conditions: [],
+        there: true,
+      };
+      const [first, second] = [
+        await jobOf(shop, "marram-dunlin", { body: "late", plate: "two" }),
+        await jobOf(shop, "marram-dunlin", { body: "late", plate: "two" }),
+      ];
+      await saidOf(shop, first, [
+        booking("148 200 km"),
+        slips,
+        { kind: "air", element: "d1", result: "leaks", how: "heard", note: "" },
+        { kind: "air", element: "d1", result: "holds", how: "heard", note: "" },
+      ]);
+      await saidOf(shop, second, [booking("151 000 km"), slips]);
+      await runa.go(`${shop.url}/jobs/${second}/comeback`);
+      await runa.ready();
+      await runa.see(`//b[contains(., 'Here before, as job ${first}')]`);
+      await runa.read("2800 km since");
+      await runa.see("//dd[@data-same='1'][contains(., 'slips')]");
+      await runa.see(
+        "//li[contains(@data-weak, 'air d1')][contains(., 'did not hold once')][contains(., '%')]",
+      );
+      const SIGN = "//section[@aria-label='Whose it is']";
+      await runa.press(`${SIGN}//button[.='Sign']`);
+      await runa.see(`${SIGN}//*[@role='alert']`);
+      await fill(runa, SIGN, "cause", "D1 lip seal turned over when it went in");
+      await fill(runa, SIGN, "reason", "leaked at the same drum");
+      await runa.press(`${SIGN}//label[contains(., 'Edda L.')]`);
+      await fill(runa, SIGN, "pin", "2580");
+      await runa.press(`${SIGN}//button[.='Sign']`);
+      await runa.see(`${SIGN}//*[@role='alert'][contains(., 'Choose whose cost it is')]`);
+      await runa.press(`${SIGN}//label[.='under warranty']`);
+      await fill(runa, SIGN, "pin", "2580");
+      await runa.press(`${SIGN}//button[.='Sign']`);
+      await runa.see("//*[@data-comeback='ours'][contains(., 'D1 lip seal turned over')]");
+      expect(await factsOf(shop, second, "comeback")).toMatchObject([
+        { job: first, same: true, warranty: "ours" },
+      ]);
+      expect(await runa.axe()).toEqual([]);
+      // Another number, and one that is no such job.
+      await runa.go(`${shop.url}/jobs/${second}/comeback?of=999999`);
+      await runa.read("There is no earlier job 999999 of this kind of unit.");
+      await runa.go(`${shop.url}/jobs/${second}/customer`);
+      await runa.ready();
+      await runa.see("//section[@data-told='What you told us'][contains(., 'Slips in third')]");
+      const pdf = await fetch(`${shop.url}/jobs/${second}/customer.pdf`, {
+        headers: { cookie: await shop.cookieOf("Runa S.") },
+      });
+      expect([
+        pdf.status,
+        Buffer.from(await pdf.arrayBuffer())
+          .subarray(0, 5)
+          .toString(),
+      ]).toEqual([200, "%PDF-"]);
+    }),
+  90_000,
+);

@@ -24,6 +24,7 @@ const PAGES: Readonly<Record<StageId, readonly Page[]>> = {
     { path: "symptoms", words: "Symptoms" },
     { path: "before", words: "Before opening" },
     { path: "fault", words: "At fault?" },
+    { path: "comeback", words: "Here before?" },
   ],
   "take down": [
     { path: "teardown", words: "Tear down" },

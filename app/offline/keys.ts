@@ -3,6 +3,7 @@ export type JobPage =
   | "sheet"
   | "build"
   | "prove"
+  | "comeback"
   | "labels"
   | "cause"
   | "fault"

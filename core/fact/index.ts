@@ -102,6 +102,6 @@ export {
 export { OLD_PARTS, SOURCES, type Source } from "./kinds/sources";
 export { USES, type Use } from "./kinds/stronger";
 export { WAYS_ON, type Way } from "./kinds/ways";
-export { DRIVEN, OPENED_BEFORE, type EarlierFigure, type HouseKept } from "./kinds/booking";
+export { DRIVEN, OPENED_BEFORE, WARRANTY, type EarlierFigure, type HouseKept } from "./kinds/booking";
 export { mayReplace } from "./replace";
 export { fieldsOf, readFact, type Empty, type ReadFact, type Says } from "./form";

@@ -95,6 +95,10 @@ export class Job {
   get earlier(): FactOf<"earlier-visit"> | null {
     return this.latest("earlier-visit");
   }
+  /** What a lead said of its coming back. */
+  get comeback(): FactOf<"comeback"> | null {
+    return this.latest("comeback");
+  }
   get closed(): FactOf<"closed"> | null {
     return this.latest("closed");
   }

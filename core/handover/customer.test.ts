@@ -1,8 +1,11 @@
 import { describe, expect, it, test } from "@jest/globals";
 import { finding, jobOf, unitOf } from "../../demo/testing";
+import { buildOf } from "../build";
 import type { FactBody } from "../fact";
+import { USUAL_SCHOOLS } from "../inspect";
+import { specLines } from "../measure";
 import { nearestTotal } from "./amounts";
-import { customerSheet } from "./index";
+import { comebackOf, customerSheet } from "./index";
 
 const HOUSE = { rule: "proven", target: "middle" } as const;
 const sheet = (...bodies: FactBody[]) => customerSheet(jobOf(bodies), unitOf("marram-dunlin"), HOUSE, "mm");
@@ -105,5 +108,57 @@ describe("what the customer is told", () => {
     expect(sheet(...bodies).figures.map(({ is }) => is)).toEqual(["5.1 bar"]);
     expect(under("Proven by", ...bodies)).toEqual(["Drive 1: 20 km by Runa S., drives right"]);
     expect(under("Fluid", ...bodies)[0]).toBe("Marram transmission fluid M6, 9.4 l");
+  });
+});
+
+describe("a unit that came back", () => {
+  const booked = (odometer: string): FactBody => ({
+    kind: "booking",
+    vehicle: "Skerry",
+    customer: "",
+    words: "slips",
+    odometer,
+  });
+  const tells = (outcome: "slips" | "harsh"): FactBody => ({
+    kind: "answer",
+    question: "range:1",
+    outcome,
+    conditions: [],
+    there: true,
+  });
+  const air = (element: string, result: "leaks" | "holds"): FactBody => ({
+    kind: "air",
+    element,
+    result,
+    how: "heard",
+    note: "",
+  });
+  const cameBack = (then: readonly FactBody[], now: readonly FactBody[]) => {
+    const applied = unitOf("marram-dunlin");
+    const job = jobOf(then);
+    const lines = specLines(job, applied, HOUSE, "mm");
+    const build = buildOf(job, applied, { ...HOUSE, ...USUAL_SCHOOLS }, Infinity, { lines });
+    return comebackOf({ job, applied, build, lines }, jobOf(now), "2026-09-01T08:00:00.000Z");
+  };
+
+  test.each([
+    ["148 200 km", "151 000 km", "2800 km"],
+    ["92 100 mi", "92 100 mi", "0 mi"],
+    ["148 200 km", "92 100 mi", ""],
+    ["151 000 km", "148 200 km", ""],
+    ["", "148 200 km", ""],
+  ])("ran from %s to %s: %s", (then, now, ran) =>
+    expect(cameBack([booked(then)], [booked(now)]).ran).toBe(ran),
+  );
+
+  it("says what is the same and what is new, and where that build was proven least by what is told now", () => {
+    const twice = [air("d1", "leaks"), air("d1", "holds"), air("h1", "leaks"), air("h1", "holds")];
+    const { same, fresh, weak, days } = cameBack(
+      [booked(""), tells("slips"), ...twice, { kind: "closed", rule: "proven" }],
+      [booked(""), tells("slips"), { ...tells("harsh"), question: "range:R" } as FactBody],
+    );
+    expect([same, fresh]).toEqual([["1: slips"], ["R: harsh"]]);
+    expect(weak[0]?.elements).toEqual(["d1"]);
+    expect(days).toBe(120);
   });
 });

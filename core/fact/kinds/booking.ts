@@ -1,5 +1,6 @@
 import {
   about,
+  flag,
   list,
   map,
   matching,
@@ -20,7 +21,7 @@ import {
   type Read,
 } from "../../shape";
 import { codes } from "../codes";
-import { coded, kind } from "../kind";
+import { coded, kind, LEADS } from "../kind";
 
 /** How a vehicle is driven: what wears a unit by itself. */
 export const DRIVEN = codes({
@@ -123,6 +124,32 @@ export const earlierVisit = kind(
     means: "the same unit was here before, and left with these figures",
     about: () => "",
     sentence: ({ job }) => `was here before as ${job}`,
+  },
+);
+
+/** Whose cost a comeback is. */
+export const WARRANTY = codes({ ours: "under warranty", theirs: "not under warranty" });
+/** What came of a unit that was here before: a lead says whose it is. */
+export const comeback = kind(
+  "comeback",
+  object({
+    job: whole(1, Number.MAX_SAFE_INTEGER),
+    same: about("Whether it is the same complaint.", flag),
+    step: about("The step of the earlier build it goes back to; empty where it is none.", maybeWords(80)),
+    cause: about("What of the earlier work it comes from, in words.", maybeWords(500)),
+    warranty: coded(WARRANTY),
+    cost: about("What it cost, with its currency or in hours.", maybeWords(60)),
+    reason: words(2, 500),
+    signedBy: words(1, 80),
+  }),
+  {
+    means:
+      "a unit that was here before: the same complaint or another, its cause in the earlier build, and whose cost it is",
+    about: () => "",
+    who: LEADS,
+    bench: false,
+    sentence: ({ job, warranty, signedBy }) =>
+      `came back after ${job}: ${WARRANTY.words[warranty]}, signed by ${signedBy}`,
   },
 );
 

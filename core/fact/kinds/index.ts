@@ -19,6 +19,7 @@ export const KINDS = {
   scope: booking.scope,
   holder: booking.holder,
   "earlier-visit": booking.earlierVisit,
+  comeback: booking.comeback,
   answer: told.answer,
   code: told.code,
   speeds: told.speeds,
