@@ -8,7 +8,7 @@ import { build } from "./serve";
 const cluster = await startCluster("shots", { fresh: true, careless: true });
 process.env.TEST_DATABASE_URL = cluster.url;
 build();
-const shop = await openShop({ devices: ["gauge", "supplier"] });
+const shop = await openShop({ devices: ["gauge", "supplier", "scan tool"] });
 const mira = await Person.sitDown();
 const shot = async (name: string): Promise<void> => {
   await mira.driver.sleep(400);
@@ -102,15 +102,26 @@ try {
   await mira.press("//button[contains(., 'Accept all 3')]");
   await mira.see("//section[@aria-label='Pull list']");
   await shot("together");
-  await open(`/jobs/${plays}/choose/centre-end-play?show=choose`);
-  await shot("washer");
   await open("/jobs/1026/sheet");
   await shot("sheet");
   await open("/shelf?find=1.75");
   await shot("shelf");
-  await open("/shelf/keep?jobs=20&level=95");
-  await mira.see("//*[@data-value-chart]//*[name()='svg']");
-  await shot("keep");
+  await open("/jobs/1023/prove?item=drive-1");
+  await shot("prove");
+  // A level that is being set, as the seat sees it.
+  const level = { kind: "procedure", procedure: "level", as: "lift", note: "" } as const;
+  await saidOf(shop, 1023, [
+    { ...level, did: "begun", turn: "", senses: { fluid: "22 °C", engine: "off" } },
+    { ...level, did: "done", turn: "fill", senses: {} },
+  ]);
+  await open("/jobs/1023/prove/level?as=seat");
+  await mira.press("//input[contains(@class, 'toggle')]");
+  for (const one of ["Engine", "Brake"])
+    await mira.press(`//section[@aria-label='Vehicle']//button[contains(., '${one}')]`);
+  for (const turn of ["start", "ranges"])
+    await mira.press(`//section[@data-mine='${turn}']//button[contains(., 'Done')][not(@disabled)]`);
+  await mira.see("//*[@data-clock]");
+  await shot("level");
   await open(
     "/jobs/1029/stronger?asked=1&torque=380+N%C2%B7m&use=towing&at=d3&way=d3-thin-steels&way=d3-end-plate",
   );

@@ -1,7 +1,6 @@
 import { data, Form, Link, useSearchParams } from "react-router";
 import { v7 as newId } from "uuid";
 import { useWhen } from "~/door/when";
-import { BESIDE } from "~/frame/pages";
 import { Choice, Field } from "~/look/field";
 import { loadOrKept } from "~/offline/kept";
 import { KEPT } from "~/offline/keys";
@@ -114,7 +113,7 @@ export default function ComebackPage({ loaderData, actionData }: Route.Component
   const said = job.comeback;
   return (
     <>
-      <div className={`flex min-h-[50px] flex-wrap items-center gap-2 ${BESIDE.free}`}>
+      <div className="flex min-h-[50px] flex-wrap items-center gap-2">
         <b className="text-xl">{before ? `Here before, as job ${before.number}` : "Was it here before?"}</b>
         {visits.map(({ number: one, opened }) => (
           <Link
@@ -214,7 +213,13 @@ function Before({
           </dd>
         </dl>
         <h2 className="mt-3 text-xl font-bold">Where that build was proven least</h2>
-        {weak.length === 0 && <p>Nothing of it stands out: everything was read and answered at once.</p>}
+        {weak.length === 0 && (
+          <p>
+            {before.kept
+              ? "Nothing of it stands out: everything was read and answered at once."
+              : "It was not kept step by step: nobody knows how it was proven."}
+          </p>
+        )}
         <ol>
           {weak.slice(0, 8).map(({ key, step, what, why, stepName, chance, check }) => (
             <li key={key} className="border-base-300 border-t py-1.5 leading-tight" data-weak={key}>
@@ -243,7 +248,10 @@ function Before({
             <Choice
               label="Complaint"
               name="same"
-              value={typed.same ?? (before.same.length > 0 ? "yes" : "no")}
+              value={
+                typed.same ??
+                (before.same.length > 0 || before.words === job.booking?.body.words ? "yes" : "no")
+              }
               options={[
                 { value: "yes", words: "the same" },
                 { value: "no", words: "another" },

@@ -1,5 +1,5 @@
 import { CheckButtons } from "~/build/check-buttons";
-import { Large, useGo } from "~/build/large";
+import { useGo } from "~/build/large";
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
 import type { ProvingItem } from "~core/prove";
@@ -23,7 +23,6 @@ export function ProofPanel({ item }: { item: ProvingItem }) {
         <span className="stamp quiet">
           {proof?.at === "before the engine" ? "Before the engine starts" : "See to it"}
         </span>
-        <Large>{item.name}</Large>
         {item.at === "not so" && (
           <p role="alert" className="text-error text-2xl font-semibold">
             Not so. {proof?.no}

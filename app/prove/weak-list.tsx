@@ -2,6 +2,7 @@ import { useMemo } from "react";
 import { Link } from "react-router";
 import { useJobView } from "~/view/view";
 import { Diagnostician } from "~core/diagnose";
+import { isBuilding } from "~core/fact";
 import { toldInVehicle, weakestOf } from "~core/prove";
 import { useProving } from "./use-proving";
 
@@ -21,8 +22,9 @@ export function WeakList() {
       <h3 className="text-xl font-bold">Where this build was proven least</h3>
       {weak.length === 0 ? (
         <p>
-          Everything was read and answered at once: look outside the unit first, then at what the diagnosis
-          suspects.
+          {isBuilding(job, applied.present.build)
+            ? "Everything was read and answered at once: look outside the unit first, then at what the diagnosis suspects."
+            : "It was not kept step by step: nobody knows how it was proven."}
         </p>
       ) : (
         <ol>

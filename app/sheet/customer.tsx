@@ -1,7 +1,6 @@
 import { useMemo } from "react";
 import { useInside } from "~/door/inside";
 import { useWhen } from "~/door/when";
-import { BESIDE } from "~/frame/pages";
 import { useJobView } from "~/view/view";
 import { customerSheet } from "~core/handover";
 import { houseOf } from "~core/measure";
@@ -22,7 +21,7 @@ export default function CustomerPage() {
   );
   return (
     <>
-      <div className={`no-print mb-2 flex min-h-[50px] items-center gap-3 ${BESIDE.free}`}>
+      <div className="no-print mb-2 flex min-h-[50px] items-center gap-3">
         <p className="grow text-lg">
           {job.closed ? "As it left." : `Not final: ${standing.open.length} answers are still to come.`}
         </p>

@@ -15,7 +15,6 @@ import { typedIn } from "~/server/form";
 import { signOff } from "~/server/sign-off";
 import { listStaff } from "~store/staff";
 import { callOff, closeJob } from "./close";
-import { BESIDE } from "~/frame/pages";
 import { CloseButton, SignedFor, StillOpen } from "./closing";
 import { LeadSigns } from "~/say/lead-signs";
 import { useJobView } from "~/view/view";
@@ -139,7 +138,7 @@ export default function BuildSheet({
 function Top({ open, closing, problem }: { open: number; closing: string; problem: string }) {
   const { job, number, unit } = useJobView();
   return (
-    <div className={`no-print mb-2 flex min-h-[50px] items-center gap-2 ${BESIDE.free}`}>
+    <div className="no-print mb-2 flex min-h-[50px] items-center gap-2">
       <p className="grow text-lg" role="status">
         {job.closed ? (
           <b>{endedWords(job)}</b>

@@ -1,9 +1,9 @@
 import type { Applied } from "../book";
 import type { Build as BuildOf } from "../build";
 import { Diagnostician, toldBy } from "../diagnose";
-import { outcomeWords, questionWords, type Job } from "../fact";
+import { isBuilding, outcomeWords, questionWords, type Job } from "../fact";
 import type { SpecLine } from "../measure";
-import { weakestOf, type Weak } from "../prove";
+import { symptomsOf, weakestOf, type Weak } from "../prove";
 
 /** A build as it left, with everything worked out of it. */
 export interface Build {
@@ -23,6 +23,8 @@ export interface Comeback {
   same: string[];
   /** Symptoms told now that were not told then. */
   fresh: string[];
+  /** Whether it was kept step by step: else nobody knows how it was proven. */
+  kept: boolean;
   /** Where that build was proven least, those first that today’s symptoms point at. */
   weak: Weak[];
 }
@@ -36,7 +38,7 @@ export interface Comeback {
 export function comebackOf(then: Build, now: Job, opened: string): Comeback {
   const { job, applied, build, lines } = then;
   const words = (one: Job): string[] =>
-    one.answers.map(
+    symptomsOf(one).map(
       ({ body: { question, outcome } }) => `${questionWords(question)}: ${outcomeWords(outcome)}`,
     );
   const before = new Set(words(job));
@@ -48,6 +50,7 @@ export function comebackOf(then: Build, now: Job, opened: string): Comeback {
     ran: ranBetween(job.booking?.body.odometer ?? "", now.booking?.body.odometer ?? ""),
     same: words(now).filter((one) => before.has(one)),
     fresh: words(now).filter((one) => !before.has(one)),
+    kept: isBuilding(job, applied.present.build),
     weak: weakestOf(job, applied, build, lines, suspects),
   };
 }

@@ -2,6 +2,7 @@ import { nameIn, wearKind, type Applied, type UnitSystem } from "../book";
 import { DROVE, LEARNED, outcomeWords, questionWords, SOURCES, type Job } from "../fact";
 import { candidateCauses, failed, type Failed } from "../inspect";
 import { specLines, type House } from "../measure";
+import { symptomsOf } from "../prove";
 import { nearestTotal } from "./amounts";
 
 /** What a customer is told in plain words, a heading with its lines; nothing is under a heading that has nothing to say. */
@@ -29,7 +30,7 @@ export function customerSheet(job: Job, applied: Applied, house: House, unit: Un
       title: "What you told us",
       lines: [
         job.booking?.body.words ?? "",
-        ...job.answers.map(
+        ...symptomsOf(job).map(
           ({ body: { question, outcome } }) => `${questionWords(question)}: ${outcomeWords(outcome)}`,
         ),
       ],

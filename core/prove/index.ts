@@ -2,6 +2,7 @@ export {
   DRIVES,
   driveAsks,
   provingOf,
+  symptomsOf,
   type DriveAsk,
   type ProveGroup,
   type Proving,

@@ -1,5 +1,5 @@
 import type { Applied, Proof } from "../book";
-import { CHECKED, DROVE, LEARNED, questionWords, type Fact, type Job } from "../fact";
+import { CHECKED, DROVE, LEARNED, questionWords, type Fact, type FactOf, type Job } from "../fact";
 import type { PartState } from "../inspect";
 import { eventsOf, runOf } from "../procedure";
 import { relearnsOf } from "./relearns";
@@ -157,17 +157,19 @@ export interface DriveAsk {
   brought: boolean;
 }
 
+/** What was told that is not as it should be. */
+export const symptomsOf = ({ answers }: Pick<Job, "answers">): readonly FactOf<"answer">[] =>
+  answers.filter(({ body }) => !NOTHING_WRONG.has(body.outcome));
+
 /** What is asked on a drive: each range, what it was brought with, and what the book asks besides. */
 export function driveAsks(job: Job, { scoped, present }: Applied): DriveAsk[] {
   return [
     ...present.ranges.map(({ id }): DriveAsk => ({ of: `range:${id}`, name: id, brought: false })),
-    ...job.answers
-      .filter(({ body }) => !NOTHING_WRONG.has(body.outcome))
-      .map(({ body: { question, outcome } }): DriveAsk => ({
-        of: `symptom:${question}:${outcome}`.slice(0, 120),
-        name: `${questionWords(question)}: ${outcome.replaceAll("-", " ")}`,
-        brought: true,
-      })),
+    ...symptomsOf(job).map(({ body: { question, outcome } }): DriveAsk => ({
+      of: `symptom:${question}:${outcome}`.slice(0, 120),
+      name: `${questionWords(question)}: ${outcome.replaceAll("-", " ")}`,
+      brought: true,
+    })),
     ...(scoped.drives?.items ?? []).map(({ id, what }): DriveAsk => ({
       of: `item:${id}`,
       name: what,
