@@ -7,13 +7,16 @@ import { KEPT } from "~/offline/keys";
 import { loadOrKept } from "~/offline/kept";
 import { v7 as newId } from "uuid";
 import { services } from "~/server/context";
+import { jobRecord } from "~/server/job-context";
 import { typedIn } from "~/server/form";
 import { signOff } from "~/server/sign-off";
 import { buildOf, signedAs, type Build } from "~core/build";
 import { LEADS } from "~core/fact";
 import { houseOf } from "~core/measure";
+import { supplyOf } from "~store/orders";
 import { listStaff } from "~store/staff";
 import { Signing } from "./signing";
+import { NO_SUPPLY, Supply } from "./supply";
 import { BuildList } from "./build-list";
 import { BuildPanel } from "./build-panel";
 import { useBuild } from "./use-build";
@@ -21,14 +24,27 @@ import { useBuild } from "./use-build";
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Build ${params.number} · Yard Key` }];
 
 /** Leads who may put their name to it, and an id for that: the same form sent twice is carried out once. */
-export const loader = async ({ context }: Route.LoaderArgs) => {
-  const people = await listStaff(context.get(services).pool);
+export const loader = async ({ context, params }: Route.LoaderArgs) => {
+  const { pool } = context.get(services);
+  const { id: job } = await jobRecord(context, params.number);
+  const [people, { box, coming }] = await Promise.all([listStaff(pool), supplyOf(pool, job)]);
   const leads = people.filter(({ role }) => LEADS.includes(role));
-  return { signing: newId(), leads: leads.map(({ id, name }) => ({ id, name })) };
+  return {
+    signing: newId(),
+    leads: leads.map(({ id, name }) => ({ id, name })),
+    supply: {
+      box: box.map(({ part }) => part),
+      coming: coming.map(({ part, due, isLate }) => ({ part, due, isLate })),
+    },
+  };
 };
 
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
-  loadOrKept(KEPT.page(params.number, "build"), serverLoader, () => ({ signing: newId(), leads: [] }));
+  loadOrKept(KEPT.page(params.number, "build"), serverLoader, () => ({
+    signing: newId(),
+    leads: [],
+    supply: NO_SUPPLY,
+  }));
 
 /** A lead answers for one thing that a step asks and that no reason stands for: a figure not read, an old one-time part. */
 export const action = async ({ context, request, params }: Route.ActionArgs) => {
@@ -60,7 +76,10 @@ function onBench(build: Build): Build {
 }
 
 /** The unit goes together, a step at a time, each with its check; whoever takes over sees what is done and what is next. */
-export default function BuildPage({ loaderData: { leads, signing }, actionData }: Route.ComponentProps) {
+export default function BuildPage({
+  loaderData: { leads, signing, supply },
+  actionData,
+}: Route.ComponentProps) {
   const { short } = useWhen();
   const build = onBench(useBuild());
   const [search] = useSearchParams();
@@ -91,7 +110,9 @@ export default function BuildPage({ loaderData: { leads, signing }, actionData }
         <BuildList build={build} shown={shown.step.id} />
         <div ref={panel} className="min-w-0">
           <Signing value={{ leads, id: signing, actionData }}>
-            <BuildPanel key={shown.step.id} one={shown} build={build} />
+            <Supply value={supply}>
+              <BuildPanel key={shown.step.id} one={shown} build={build} />
+            </Supply>
           </Signing>
         </div>
       </div>

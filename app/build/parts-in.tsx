@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useContext, useEffect } from "react";
 import { targetOf } from "~/scan/code";
 import { onScan } from "~/scan/heard";
 import { Undecided } from "~/choose/undecided";
@@ -9,6 +9,7 @@ import { IN_UNIT, ON_BENCH, type FactBody, type Job } from "~core/fact";
 import type { PartState } from "~core/inspect";
 import { piecesOf } from "~core/pack";
 import type { Build, BuildStep } from "~core/build";
+import { Supply, whereNew } from "./supply";
 
 /** What goes in: where it lies, whether it is clean, new or used again; which way, on what, with what; its twin beside it. */
 export function PartsIn({ one, build }: { one: BuildStep; build: Build }) {
@@ -54,8 +55,9 @@ function PartIn({ state: { part, is }, one, build }: { state: PartState; one: Bu
   const goes = is === "replace" || is === "upgrade";
   const isNew = job.renewed.has(part.id);
   const pieces = piecesOf(applied.present.packs, part);
+  const fresh = whereNew(useContext(Supply), part.number);
   const lies = [
-    goes ? (isNew ? "new" : "new one to go in") : "used again",
+    goes ? (isNew ? "new" : ["new one to go in", fresh].filter(Boolean).join(", ")) : "used again",
     ...(thing && !isIn && !goes ? [placeName(job, thing.place)] : []),
     ...(thing && !isIn && !goes && thing.state !== "clean" && thing.state !== "bagged"
       ? ["not clean yet"]

@@ -7,6 +7,9 @@ export type Weight = keyof typeof WEIGHTS;
 
 const file = createRequire(import.meta.url).resolve;
 
+/** What a document begins with: its own face, so that nothing of it is left to the reader's machine. */
+export const FIRST_FACE = file("dejavu-fonts-ttf/ttf/DejaVuSans.ttf");
+
 /** Makes the faces known to a document; without this `faceOf` names nothing. */
 export function registerFaces(document: PDFKit.PDFDocument): void {
   for (const weight of Object.keys(WEIGHTS) as Weight[])

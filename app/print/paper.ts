@@ -1,5 +1,5 @@
 import PDFDocument from "pdfkit";
-import { faceOf, registerFaces, type Weight } from "./faces";
+import { faceOf, registerFaces, type Weight, FIRST_FACE } from "./faces";
 
 const MARGIN = 40;
 
@@ -22,6 +22,10 @@ export function draw({ title, shop, facts, told, columns, lines, foot, sign = []
   const document = new PDFDocument({
     size: "A4",
     margin: MARGIN,
+    // Kept for years with the unit's papers.
+    subset: "PDF/A-2b",
+    pdfVersion: "1.7",
+    font: FIRST_FACE,
     info: { Title: title, Author: "Yard Key" },
   });
   const chunks: Buffer[] = [];

@@ -92,6 +92,11 @@ export function VehicleStrip({
           </span>
         </>
       )}
+      {vehicle && vehicle.codes.length > 0 && (
+        <b className="text-error" data-codes={vehicle.codes.length}>
+          Codes: {vehicle.codes.join(", ")}
+        </b>
+      )}
       {vehicle && (
         <label className="ml-auto flex items-center gap-2 text-sm">
           planted

@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 import { Link } from "react-router";
 import { useJobView } from "~/view/view";
+import { wouldOpen } from "~core/build";
 import { Diagnostician } from "~core/diagnose";
 import { isBuilding } from "~core/fact";
 import { toldInVehicle, weakestOf } from "~core/prove";
@@ -39,7 +40,8 @@ export function WeakList() {
                   </span>
                 )}
                 <span className="quiet block text-sm">
-                  {stepName} · cheapest: {check}
+                  {stepName} · cheapest: {check} · to reach it {wouldOpen(applied, build, step).length + 1}{" "}
+                  steps are laid open
                 </span>
               </Link>
             </li>

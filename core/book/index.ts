@@ -39,6 +39,7 @@ export {
   type PackChain,
 } from "./resolve";
 export { type Problem } from "../shape";
+export { checksOf, type StepCheck } from "./asked";
 export { behindOf, type Behind } from "./behind";
 export { partsOf, stationOf } from "./assembly";
 export {

@@ -4,7 +4,7 @@ import { documentOf, UNITS, type UnitId } from "../../demo/units";
 import { good, jobOf, unitOf } from "../../demo/testing";
 import { buildUp, stepBuilt, tornDown } from "../../demo/work";
 import { behindOf, type Applied, type FastenerGroup } from "../book";
-import { fold, jobWithBook, type Fact, type FactBody, type Job } from "../fact";
+import { againstBook, fold, jobWithBook, type Fact, type FactBody, type Job } from "../fact";
 import { dispositions, USUAL_SCHOOLS } from "../inspect";
 import { specLines } from "../measure";
 import { nm } from "../quantity";
@@ -282,6 +282,55 @@ describe("a step", () => {
     const one = shop.step("b-d1-late").asked.find(({ kind }) => kind === "air");
     expect(one).toMatchObject({ answer: "not so" });
     expect(one?.remedy).toMatch(/piston.*rings/i);
+  });
+});
+
+describe("a groove that takes another pack’s ring too", () => {
+  const shop = bench("marram-dunlin");
+  const ask = (): BuildStep["asked"][number] | undefined =>
+    shop.step("b-h1").asked.find(({ key }) => key === "check ring-in-h1-groove");
+  const answer = (said: "yes" | "no"): void =>
+    shop.say({ kind: "check", step: "b-h1", check: "ring-in-h1-groove", said, note: "" });
+
+  it("asks which ring went in; the wrong one has to come out", () => {
+    expect(ask()).toMatchObject({
+      answer: "open",
+      name: "H1: a case ring is in, its mark read; a drum ring goes into this groove too",
+    });
+    expect(shop.step("b-d1").asked.some(({ key }) => key.startsWith("check ring-in"))).toBe(false);
+    answer("no");
+    expect(ask()).toMatchObject({
+      answer: "not so",
+      remedy: expect.stringContaining("the other pack has its ring"),
+    });
+    answer("yes");
+    expect(ask()?.answer).toBe("answered");
+  });
+
+  it("asks again when another ring went in, and takes no answer to a question the step has not", () => {
+    shop.say({
+      kind: "fitting",
+      seat: "h1-clearance",
+      fit: 1,
+      origin: "shelf",
+      piece: { mark: "x", size: nm(1_800_000) },
+    });
+    expect(ask()?.answer).toBe("open");
+    const { book } = shop.applied;
+    const wrong: FactBody = {
+      kind: "check",
+      step: "b-d1",
+      check: "ring-in-h1-groove",
+      said: "yes",
+      note: "",
+    };
+    const right: FactBody = { ...wrong, step: "b-h1" };
+    const told = (body: FactBody): string[] =>
+      againstBook([{ id: "x", at: new Date(START).toISOString(), by: "Mira K.", body }], book).map(
+        ({ message }) => message,
+      );
+    expect(told(wrong)).toEqual([expect.stringContaining('b-d1 has no check "ring-in-h1-groove"')]);
+    expect(told(right)).toEqual([]);
   });
 });
 

@@ -1,4 +1,12 @@
-import { behindOf, measurementWords, type Applied, type Part, type Step } from "../book";
+import {
+  behindOf,
+  checksOf,
+  measurementWords,
+  type Applied,
+  type Part,
+  type Step,
+  type StepCheck,
+} from "../book";
 import { AIR, isBuilding, isKind, type Fact, type FactOf, type Job, type Reopened } from "../fact";
 import { dispositions, type PartState, type Schools } from "../inspect";
 import { ruleOf, specLines, type House, type SpecLine } from "../measure";
@@ -156,7 +164,7 @@ function stepOf(
   const faces = groups.map((group) => faceOf(job, group, applied.house));
   const parts = (step.parts ?? []).flatMap((id) => states.get(id) ?? []);
   const ofParts = parts.flatMap((state) => ofPart(state, job));
-  const checks = (step.check ?? []).map((check) => ofCheck(step, check, job));
+  const checks = checksOf(applied.scoped, step).map((check) => ofCheck(step, check, job));
   const asked = [
     ...behind.map((id): Asked => ({
       ...asks("behind", id, names.get(id) ?? id),
@@ -311,9 +319,7 @@ function ofSoak(id: string, { timers, applied, now }: Looking): Asked[] {
   ];
 }
 
-type Check = NonNullable<Step["check"]>[number];
-
-function ofCheck(step: Step, check: Check, job: Job): Asked {
+function ofCheck(step: Step, check: StepCheck, job: Job): Asked {
   const fact = job.checks.get(`${step.id} ${check.id}`) ?? null;
   const is = fact?.body.said;
   return {

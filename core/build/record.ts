@@ -1,4 +1,4 @@
-import { houseTorque, type Applied, type UnitSystem } from "../book";
+import { checksOf, houseTorque, type Applied, type UnitSystem } from "../book";
 import { AIR, CHECKED, isKind, PLACE_DONE, TIMERS, type Fact, type FactOf, type Job } from "../fact";
 import type { SpecLine } from "../measure";
 import { airResult } from "./air";
@@ -70,7 +70,7 @@ const lineOf = (
 
 /** Everything that was said of a step, each time: what was answered again, and a pull that stopped short, stand there too. */
 function said(job: Job, { step, parts, faces }: BuildStep, applied: Applied, unit: UnitSystem): RecordLine[] {
-  const checks = new Map((step.check ?? []).map(({ id, what }) => [id, what]));
+  const checks = new Map(checksOf(applied.scoped, step).map(({ id, what }) => [id, what]));
   const soaks = new Map((applied.scoped.soaks ?? []).map(({ id, what }) => [id, what]));
   const named = new Map(parts.map(({ part }) => [part.id, part.name]));
   return job.live.flatMap((fact): RecordLine[] => {

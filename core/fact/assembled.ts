@@ -1,4 +1,4 @@
-import { behindOf, type Applied, type Book } from "../book";
+import { behindOf, checksOf, type Applied, type Book } from "../book";
 import { isKind, type Fact, type FactOf } from "./fact";
 import { Job, seatFacts, type SeatFacts } from "./job";
 
@@ -151,7 +151,9 @@ function voids(
 ): (fact: Fact, place: number) => boolean {
   const build = scoped.build ?? [];
   const last = new Set(
-    build.flatMap(({ id, check = [] }) => check.flatMap((one) => (one.last ? [`${id} ${one.id}`] : []))),
+    build.flatMap((step) =>
+      checksOf(scoped, step).flatMap((one) => (one.last ? [`${step.id} ${one.id}`] : [])),
+    ),
   );
   const since = (step: string, which: "ofStep" | "ofPiece" = "ofStep"): number =>
     opened.get(step)?.[which] ?? -1;

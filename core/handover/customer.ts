@@ -1,5 +1,5 @@
 import { nameIn, wearKind, type Applied, type UnitSystem } from "../book";
-import { DROVE, LEARNED, outcomeWords, questionWords, SOURCES, type Job } from "../fact";
+import { DROVE, LEARNED, OLD_PARTS, outcomeWords, questionWords, SOURCES, type Job } from "../fact";
 import { candidateCauses, failed, type Failed } from "../inspect";
 import { specLines, type House } from "../measure";
 import { symptomsOf } from "../prove";
@@ -90,6 +90,12 @@ export function customerSheet(job: Job, applied: Applied, house: House, unit: Un
         const more = of.length > MOST ? ` and ${of.length - MOST} more` : "";
         return `${about.join(", ")}${more}: ${reason} (${signedBy})`;
       }),
+    },
+    {
+      title: "Your old parts",
+      lines: [...job.oldParts.values()].map(
+        ({ body: { part, goes } }) => `${name(part)}: ${OLD_PARTS.words[goes]}`,
+      ),
     },
     { title: "From now on", lines: [...(book.care ?? [])] },
   ];

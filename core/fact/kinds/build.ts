@@ -1,4 +1,4 @@
-import type { Book } from "../../book";
+import { checksOf, type Book } from "../../book";
 import {
   about,
   codeFor,
@@ -37,8 +37,10 @@ export const check = kind(
     about: ({ step, check: of }) => `${step} ${of}`,
     sentence: ({ step, check: of, said }, nameOf) =>
       `${nameOf(step)}: ${of.replaceAll("-", " ")}: ${CHECKED.words[said]}`,
-    against: ({ step, check: of }, { build = [], teardown = [], stronger = [] }: Book) => {
-      const asked = [...build, ...teardown].find(({ id }) => id === step)?.check ?? [];
+    against: ({ step, check: of }, book: Book) => {
+      const { build = [], teardown = [], stronger = [] } = book;
+      const found = [...build, ...teardown].find(({ id }) => id === step);
+      const asked = found ? checksOf(book, found) : [];
       // What a plan to make it stronger asks to be proven is in no step of the book, and begins with the way’s name.
       return stronger.some(({ name: way }) => of.startsWith(codeFor(way))) ||
         asked.some(({ id }) => id === of)
