@@ -277,13 +277,9 @@ describe("a step", () => {
         ...(["b-wash", "b-rear", "b-f1", "b-support", "b-small-sun", "b-h2", "b-ring", "b-d2"] as const).map(
           (step): FactBody => ({ kind: "step", step, did: "skipped", reason: "built elsewhere" }),
         ),
-        {
-          kind: "check",
-          step: "b-h1",
-          check: "ring-seated-all-round-seen-with-a-mirror",
-          said: "yes",
-          note: "",
-        },
+        ...(["ring-seated-all-round-seen-with-a-mirror", "ring-in-h1-groove"] as const).map(
+          (check): FactBody => ({ kind: "check", step: "b-h1", check, said: "yes", note: "" }),
+        ),
       ]);
       await open(mira, job, "b-h1");
       await mira.see(turn("air h1"));

@@ -34,6 +34,8 @@ const PAGES = [
   "/jobs/1029/measure",
   "/jobs/1030/before",
   "/jobs/1030/book-in",
+  "/jobs/1023/prove?item=drive-1",
+  "/jobs/1023/prove/level?as=both",
 ];
 /** Puts the cursor at the end of the first field that is in sight. @returns what it holds; null where there is none. */
 const ENTER_FIELD = `const field = [...document.querySelectorAll("main input:not([type=radio]):not([type=checkbox]):not([type=hidden]):not([type=file]), main textarea")]
