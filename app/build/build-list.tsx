@@ -1,5 +1,5 @@
 import { Undecided } from "~/choose/undecided";
-import { useEffect, useRef } from "react";
+import { useInSight } from "~/look/use-in-sight";
 import { Link } from "react-router";
 import type { Build, BuildStep } from "~core/build";
 
@@ -14,12 +14,7 @@ const MARKS: Readonly<Record<BuildStep["at"], { sign: string; words: string; ton
 
 /** Every step, under the sub-assembly it belongs to: those of different ones are done in any order, by whoever has a hand free. */
 export function BuildList({ build: { steps }, shown }: { build: Build; shown: string }) {
-  const list = useRef<HTMLElement>(null);
-  useEffect(() => {
-    const nav = list.current;
-    const link = nav?.querySelector<HTMLElement>("[aria-current]");
-    if (nav && link) nav.scrollTop = link.offsetTop - nav.offsetTop - nav.clientHeight / 3;
-  }, [shown]);
+  const list = useInSight<HTMLElement>(shown);
   const subs = steps.reduce<{ name: string; steps: BuildStep[] }[]>((groups, one) => {
     const name = one.step.sub ?? "";
     const known = groups.find((group) => group.name === name);

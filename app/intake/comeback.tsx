@@ -7,6 +7,8 @@ import { KEPT } from "~/offline/keys";
 import { services } from "~/server/context";
 import { typedIn } from "~/server/form";
 import { contextOf, findJob, jobContext, lastSeen } from "~/server/job-context";
+import { WeakRows } from "~/prove/weak-rows";
+import { LeadFields } from "~/say/lead-signs";
 import { record } from "~/server/record";
 import { readSignature } from "~/server/signature";
 import { useJobView } from "~/view/view";
@@ -220,24 +222,7 @@ function Before({
               : "It was not kept step by step: nobody knows how it was proven."}
           </p>
         )}
-        <ol>
-          {weak.slice(0, 8).map(({ key, step, what, why, stepName, chance, check }) => (
-            <li key={key} className="border-base-300 border-t py-1.5 leading-tight" data-weak={key}>
-              <Link to={`/jobs/${before.number}/build?step=${step}`} className="touch block">
-                <b>{what}</b>: {why}
-                {chance >= 0.01 && (
-                  <span className="text-error font-semibold">
-                    {" "}
-                    · {Math.round(chance * 100)} % by what is told now
-                  </span>
-                )}
-                <span className="quiet block text-sm">
-                  {stepName} · cheapest: {check}
-                </span>
-              </Link>
-            </li>
-          ))}
-        </ol>
+        <WeakRows weak={weak} number={before.number} by="by what is told now" />
       </section>
       {!job.closed && (
         <section className="plate p-4" aria-label="Whose it is">
@@ -277,23 +262,7 @@ function Before({
               problem={problems.warranty}
               options={wordsOf(WARRANTY).map(([value, words]) => ({ value, words }))}
             />
-            <Field label="Reason" name="reason" defaultValue={typed.reason} problem={problems.reason} />
-            <Choice
-              label="Lead"
-              name="lead"
-              searched
-              value={typed.lead}
-              problem={problems.lead}
-              options={leads.map((lead) => ({ value: lead.id, words: lead.name }))}
-            />
-            <Field
-              label="Lead’s PIN"
-              name="pin"
-              type="password"
-              inputMode="numeric"
-              autoComplete="off"
-              problem={problems.pin}
-            />
+            <LeadFields leads={leads} problems={problems} typed={typed} />
             <button className="btn btn-primary touch w-full">Sign</button>
           </Form>
         </section>

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useInSight } from "~/look/use-in-sight";
 import { Link } from "react-router";
 import { isSettled, lineKey, type Group, type Line } from "./groups";
 
@@ -12,12 +12,7 @@ const MARKS = {
 
 /** Everything to be proven, in its order; each a touch away. */
 export function ProveList({ groups, shown }: { groups: readonly Group[]; shown: string }) {
-  const list = useRef<HTMLElement>(null);
-  useEffect(() => {
-    const nav = list.current;
-    const link = nav?.querySelector<HTMLElement>("[aria-current]");
-    if (nav && link) nav.scrollTop = link.offsetTop - nav.offsetTop - nav.clientHeight / 3;
-  }, [shown]);
+  const list = useInSight<HTMLElement>(shown);
   return (
     <nav
       ref={list}

@@ -1,13 +1,11 @@
 import { useMemo } from "react";
-import { Link } from "react-router";
 import { useJobView } from "~/view/view";
 import { wouldOpen } from "~core/build";
 import { Diagnostician } from "~core/diagnose";
 import { isBuilding } from "~core/fact";
 import { toldInVehicle, weakestOf } from "~core/prove";
 import { useProving } from "./use-proving";
-
-const SHOWN = 8;
+import { WeakRows } from "./weak-rows";
 
 /** Where this very build was proven least, those first that what was told in the vehicle points at; each with the check that costs least. */
 export function WeakList() {
@@ -28,27 +26,13 @@ export function WeakList() {
             : "It was not kept step by step: nobody knows how it was proven."}
         </p>
       ) : (
-        <ol>
-          {weak.slice(0, SHOWN).map(({ key, step, what, why, stepName, chance, check }) => (
-            <li key={key} className="border-base-300 border-t py-1.5" data-weak={key}>
-              <Link to={`/jobs/${number}/build?step=${step}`} className="touch block leading-tight">
-                <b className="first-letter:uppercase">{what}</b>: {why}
-                {chance >= 0.01 && (
-                  <span className="text-error font-semibold">
-                    {" "}
-                    · {Math.round(chance * 100)} % by what was told
-                  </span>
-                )}
-                <span className="quiet block text-sm">
-                  {stepName} · cheapest: {check} · to reach it {wouldOpen(applied, build, step).length + 1}{" "}
-                  steps are laid open
-                </span>
-              </Link>
-            </li>
-          ))}
-        </ol>
+        <WeakRows
+          weak={weak}
+          number={number}
+          by="by what was told"
+          opens={(step) => wouldOpen(applied, build, step).length + 1}
+        />
       )}
-      {weak.length > SHOWN && <p className="quiet">and {weak.length - SHOWN} more on the record</p>}
     </section>
   );
 }

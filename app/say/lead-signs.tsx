@@ -40,25 +40,40 @@ export function LeadSigns({
           <input key={name} type="hidden" name={name} value={value} />
         ))}
         {means && <p className="mb-2">{means}</p>}
-        <Field label="Reason" name="reason" defaultValue={sent?.typed?.reason} problem={problems.reason} />
-        <Choice
-          label="Lead"
-          name="lead"
-          searched
-          value={sent?.typed?.lead}
-          problem={problems.lead}
-          options={leads.map((lead) => ({ value: lead.id, words: lead.name }))}
-        />
-        <Field
-          label="Lead’s PIN"
-          name="pin"
-          type="password"
-          inputMode="numeric"
-          autoComplete="off"
-          problem={problems.pin}
-        />
+        <LeadFields leads={leads} problems={problems} typed={sent?.typed ?? {}} />
         <button className="btn btn-primary touch mb-3 w-full">Sign</button>
       </Form>
     </details>
   );
 }
+
+/** What every signature asks for: why, whose name, and their PIN. */
+export const LeadFields = ({
+  leads,
+  problems,
+  typed,
+}: {
+  leads: readonly { id: string; name: string }[];
+  problems: Readonly<Record<string, string | undefined>>;
+  typed: Readonly<Record<string, string | undefined>>;
+}) => (
+  <>
+    <Field label="Reason" name="reason" defaultValue={typed.reason} problem={problems.reason} />
+    <Choice
+      label="Lead"
+      name="lead"
+      searched
+      value={typed.lead}
+      problem={problems.lead}
+      options={leads.map((lead) => ({ value: lead.id, words: lead.name }))}
+    />
+    <Field
+      label="Lead’s PIN"
+      name="pin"
+      type="password"
+      inputMode="numeric"
+      autoComplete="off"
+      problem={problems.pin}
+    />
+  </>
+);

@@ -1,5 +1,5 @@
 import { Undecided } from "~/choose/undecided";
-import { useEffect, useRef } from "react";
+import { useInSight } from "~/look/use-in-sight";
 import { Link } from "react-router";
 import type { StepState } from "~core/steps";
 
@@ -13,13 +13,7 @@ const MARKS: Readonly<Record<StepState["at"], { sign: string; words: string; ton
 
 /** Every step in the book's order, with who did it. */
 export function StepList({ steps, shown }: { steps: readonly StepState[]; shown: string }) {
-  const list = useRef<HTMLElement>(null);
-  // The step shown a third down its list; the page itself stays where it is.
-  useEffect(() => {
-    const nav = list.current;
-    const link = nav?.querySelector<HTMLElement>("[aria-current]");
-    if (nav && link) nav.scrollTop = link.offsetTop - nav.offsetTop - nav.clientHeight / 3;
-  }, [shown]);
+  const list = useInSight<HTMLElement>(shown);
   return (
     <nav
       ref={list}
