@@ -190,6 +190,12 @@ describe("a level, set by two people", () => {
     journey("prove-gate", [runa, tomas], async () => {
       const number = await inVehicle("marram-dunlin", { body: "late", plate: "two" });
       await saidOf(shop, number, [{ kind: "proof", proof: "plugs", said: "no", note: "" }]);
+      // Whoever had looked in and gone before it is begun is not waited for.
+      await at(tomas, number, "/level?as=lift");
+      await at(runa, number, "/level?as=seat");
+      await runa.see("//*[@data-other='here'][contains(., 'Tomas B.')]");
+      await tomas.go(shop.url);
+      await runa.see("//*[@data-other='none']");
       await at(runa, number, "/level?as=both");
       await runa.see("//*[@data-comes-first='1'][contains(., 'every plug on')]");
       await at(tomas, number, "?item=proof-plugs");
@@ -359,3 +365,24 @@ it(
     }),
   90_000,
 );
+
+it("nobody is at a procedure, and no vehicle stands on the lift, of a job there is not", async () => {
+  const ask = async (path: string, body: object): Promise<number> => {
+    const answer = await fetch(`${shop.url}/jobs/${path}`, {
+      method: "POST",
+      headers: {
+        cookie: await shop.cookieOf("Runa S."),
+        origin: shop.url,
+        "content-type": "application/json",
+      },
+      body: JSON.stringify(body),
+    });
+    return answer.status;
+  };
+  const here = { procedure: "level", side: "seat" };
+  expect(await ask("999999/here", here)).toBe(404);
+  expect(await ask("999999/vehicle", {})).toBe(404);
+  expect(await ask("1023/here", { ...here, side: "roof" })).toBe(400);
+  expect(await ask("1023/vehicle", { control: { pour: 1_000 } })).toBe(400);
+  expect(await ask("1023/here", here)).toBe(200);
+});

@@ -1,6 +1,6 @@
 import type { Procedure } from "~core/book";
 import type { Told } from "~core/fact";
-import { baseOf, limitsText, parseMeasure, toNumber, type Measure } from "~core/quantity";
+import { baseOf, limitsText, measureText, parseMeasure, toNumber, type Measure } from "~core/quantity";
 
 const WIDTH = 720;
 const celsius = (measure: Measure): number => toNumber(baseOf(measure));
@@ -30,7 +30,7 @@ export function FluidScale({
         </>
       ) : (
         <p className="figure shrink-0 text-[3.4rem] leading-none" data-fluid={told.fluid}>
-          {told.fluid}
+          {read.ok ? measureText(read.measure, unit) : told.fluid}
         </p>
       )}
       {window && (

@@ -52,7 +52,10 @@ function Run({ procedure }: { procedure: Procedure }) {
   const told = vehicle ? toldOf(vehicle) : typed;
   const now = useSeconds(true);
   const run = runOf(procedure, eventsOf(job, procedure.id), told, now);
-  const { other, away } = useHere(number, procedure.id, job.closed ? null : side);
+  const { other: heard, away } = useHere(number, procedure.id, job.closed ? null : side);
+  // Whoever was gone before it began is not waited for.
+  const begun = run.at === "going" ? (run.counted[0]?.at ?? now) : now;
+  const other = heard?.gone && heard.heard < begun ? null : heard;
   const mine = run.turn !== null && (side === "both" || run.turn.who === side);
   const tell = (did: Happened): void => {
     const turn = did === "begun" || did === "stopped" || did === "missed" ? "" : (run.turn?.id ?? "");

@@ -8,6 +8,8 @@ const GONE_MS = 7_000;
 /** Somebody at the other end of a procedure. */
 export interface Other {
   person: string;
+  /** When they were last heard of, in milliseconds. */
+  heard: number;
   /** Not heard of any more. */
   gone: boolean;
 }
@@ -22,7 +24,7 @@ export function useHere(
   procedure: string,
   side: Side | null,
 ): { other: Other | null; away: boolean } {
-  const [here, setHere] = useState<readonly Here[]>([]);
+  const [here, setHere] = useState<{ list: readonly Here[]; at: number }>({ list: [], at: 0 });
   const [away, setAway] = useState(false);
   useEffect(() => {
     if (!side) return;
@@ -33,12 +35,18 @@ export function useHere(
         body: JSON.stringify({ procedure, side }),
       }).catch(() => null);
       setAway(!answer?.ok);
-      if (answer?.ok) setHere((await answer.json()) as Here[]);
+      if (answer?.ok) setHere({ list: (await answer.json()) as Here[], at: Date.now() });
     };
     void call();
     const each = setInterval(() => void call(), EVERY_MS);
     return () => clearInterval(each);
   }, [number, procedure, side]);
-  const found = side === "both" ? undefined : here.find((one) => one.side !== side && one.side !== "both");
-  return { other: found ? { person: found.person, gone: found.ago > GONE_MS } : null, away };
+  const found =
+    side === "both" ? undefined : here.list.find((one) => one.side !== side && one.side !== "both");
+  const other = found && {
+    person: found.person,
+    heard: here.at - found.ago,
+    gone: found.ago > GONE_MS,
+  };
+  return { other: other ?? null, away };
 }

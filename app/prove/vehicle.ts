@@ -1,6 +1,7 @@
 import { services } from "~/server/context";
 import { problemText } from "~core/fact";
 import { check, flag, number, object, oneOf, optional, words } from "~core/shape";
+import { jobUnit } from "~store/jobs";
 import type { Route } from "./+types/vehicle";
 
 /** What the simulated vehicle is asked: something done at it, a pressure read, a routine run. */
@@ -26,7 +27,9 @@ const asked = object({
 
 /** Asks the vehicle on this job’s lift, which only the server reaches. */
 export const action = async ({ context, params, request }: Route.ActionArgs): Promise<Response> => {
-  const { scanToolUrl } = context.get(services);
+  const { pool, scanToolUrl } = context.get(services);
+  if (!(await jobUnit(pool, Number(params.number))))
+    return Response.json({ problem: "there is no such job" }, { status: 404 });
   const { value, problems } = check(asked, await request.json().catch(() => null));
   const [wrong] = problems;
   if (wrong) return Response.json({ problem: problemText(wrong) }, { status: 400 });
