@@ -11,7 +11,7 @@ import type { Route } from "./+types/run";
 import { FluidScale } from "./fluid-scale";
 import { RunHead } from "./run-head";
 import { RunNow } from "./run-now";
-import { useHere } from "./use-here";
+import { GONE_MS, useHere } from "./use-here";
 import { useHolding } from "./use-holding";
 import { useProving } from "./use-proving";
 import { useSpoken } from "./use-spoken";
@@ -45,7 +45,10 @@ function Run({ procedure }: { procedure: Procedure }) {
   const say = useSay();
   const [search, setSearch] = useSearchParams();
   const side = SIDES.find((one) => one === search.get("as")) ?? "both";
-  const [connected, setConnected] = useState(false);
+  // In the address, as the end is: a page that is loaded anew is connected again.
+  const connected = search.has("vehicle");
+  const turnTo = (as: Side, vehicle: boolean): void =>
+    setSearch({ as, ...(vehicle ? { vehicle: "on" } : {}) }, { replace: true, preventScrollReset: true });
   const { vehicle, problem, ask } = useVehicle(number, connected);
   // What is typed serves for the next thing said: a minute later it is so no more.
   const [typed, setTyped] = useState<Told>({});
@@ -55,7 +58,7 @@ function Run({ procedure }: { procedure: Procedure }) {
   const { other: heard, away } = useHere(number, procedure.id, job.closed ? null : side);
   // Whoever was gone before it began is not waited for.
   const begun = run.at === "going" ? (run.counted[0]?.at ?? now) : now;
-  const other = heard?.gone && heard.heard < begun ? null : heard;
+  const other = heard?.gone && heard.heard < begun - GONE_MS ? null : heard;
   const mine = run.turn !== null && (side === "both" || run.turn.who === side);
   const tell = (did: Happened): void => {
     const turn = did === "begun" || did === "stopped" || did === "missed" ? "" : (run.turn?.id ?? "");
@@ -81,7 +84,7 @@ function Run({ procedure }: { procedure: Procedure }) {
         other={other}
         speaks={speaks}
         onSpeak={() => setSpeaks(!speaks)}
-        onSide={(as) => setSearch({ as }, { replace: true, preventScrollReset: true })}
+        onSide={(as) => turnTo(as, connected)}
         onStop={run.at === "going" && !job.closed ? () => tell("stopped") : undefined}
       />
       <FluidScale
@@ -111,7 +114,7 @@ function Run({ procedure }: { procedure: Procedure }) {
         side={side}
         connected={connected}
         problem={problem}
-        onConnect={setConnected}
+        onConnect={(vehicle) => turnTo(side, vehicle)}
         onAsk={ask}
       />
     </div>

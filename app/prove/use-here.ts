@@ -3,7 +3,7 @@ import type { Here, Side } from "~store/here";
 
 const EVERY_MS = 2_000;
 /** Not heard of for so long, somebody is gone: two calls may get lost. */
-const GONE_MS = 7_000;
+export const GONE_MS = 7_000;
 
 /** Somebody at the other end of a procedure. */
 export interface Other {
