@@ -92,5 +92,5 @@ it(
         logs.filter(({ level }) => level.value >= logging.Level.SEVERE.value).map(({ message }) => message),
       ).toEqual([]);
     }),
-  240_000,
+  480_000,
 );

@@ -33,30 +33,38 @@ it("a take before the needle has risen is doubted, and nothing is stored until t
     expect(await mira.driver.executeScript(READINGS)).toBe(0);
   }));
 
-it("a take stores the peak with its return to zero, the air and the state of the pack", () =>
-  journey("take", [mira], async () => {
-    await mira.press("//*[@data-take='rest']//button");
-    // Air builds slowly, and so does what a busy machine shows of it.
-    await mira.until(
-      "return parseFloat(document.querySelector('[data-take=lifted] .figure')?.innerText)",
-      (shown) => Number(shown) > 1.05,
-    );
-    await mira.press("//*[@data-take='lifted']//button");
-    await mira.until(READINGS, (n) => n === 1);
-    await mira.until("return document.querySelector('[data-waiting]') === null", Boolean);
-    const { rows } = await shop.pool.query<{ body: { reading: { value: number; back: number } } }>(
-      "select f.body from fact f join job j on j.id = f.job where j.number = 1030 and f.kind = 'reading'",
-    );
-    expect(rows).toHaveLength(1);
-    expect(rows[0]?.body).toMatchObject({
-      method: "air and dial",
-      air: 400_000,
-      resolution: 10_000,
-      state: { facings: "run-in" },
-    });
-    expect(rows[0]?.body.reading.value).toBeGreaterThan(1_000_000);
-    expect(Math.abs(rows[0]?.body.reading.back ?? 1e9)).toBeLessThan(50_000);
-  }));
+/** Twenty needles a second are shown late by a machine that does much else. */
+const LATE = 60_000;
+
+it(
+  "a take stores the peak with its return to zero, the air and the state of the pack",
+  () =>
+    journey("take", [mira], async () => {
+      await mira.press("//*[@data-take='rest']//button");
+      // Air builds slowly, and so does what a busy machine shows of it.
+      await mira.until(
+        "return parseFloat(document.querySelector('[data-take=lifted] .figure')?.innerText)",
+        (shown) => Number(shown) > 1.05,
+        LATE,
+      );
+      await mira.press("//*[@data-take='lifted']//button");
+      await mira.until(READINGS, (n) => n === 1, LATE);
+      await mira.until("return document.querySelector('[data-waiting]') === null", Boolean);
+      const { rows } = await shop.pool.query<{ body: { reading: { value: number; back: number } } }>(
+        "select f.body from fact f join job j on j.id = f.job where j.number = 1030 and f.kind = 'reading'",
+      );
+      expect(rows).toHaveLength(1);
+      expect(rows[0]?.body).toMatchObject({
+        method: "air and dial",
+        air: 400_000,
+        resolution: 10_000,
+        state: { facings: "run-in" },
+      });
+      expect(rows[0]?.body.reading.value).toBeGreaterThan(1_000_000);
+      expect(Math.abs(rows[0]?.body.reading.back ?? 1e9)).toBeLessThan(50_000);
+    }),
+  150_000,
+);
 
 it(
   "a gauge that falls silent says so, and is found again when it is back",
@@ -65,7 +73,7 @@ it(
       await shop.gauge.kill();
       await mira.read("The gauge does not answer");
       await shop.gauge.start();
-      await mira.see("//*[@data-take='rest']//button[not(@disabled)]", 20_000);
+      await mira.see("//*[@data-take='rest']//button[not(@disabled)]", LATE);
     }),
-  40_000,
+  120_000,
 );
