@@ -211,8 +211,19 @@ describe("a level, set by two people", () => {
       await (await runa.see("//input[@aria-label='Fluid, °C']")).sendKeys("20");
       await runa.press("//button[contains(., 'Begin')][not(@disabled)]");
       await at(tomas, number, "/level?as=lift");
-      await runa.press(DONE);
+      await tomas.see("//section[@data-mine='fill']");
+      // What is no temperature is told at its field, said to nobody, and stands in nobody's way; one in another unit is read as it is.
+      const fluid = await tomas.see("//input[@aria-label='Fluid, °C']");
+      await fluid.sendKeys("luke");
+      await tomas.see("//input[@aria-invalid='true']/following::p[@role='alert'][contains(., 'luke')]");
+      await tomas.press(DONE);
+      await runa.see(due("start"));
       await tomas.see(due("start"));
+      await allSent(tomas);
+      const typed = await runa.see("//input[@aria-label='Fluid, °C']");
+      await typed.sendKeys("104 °F");
+      expect(await typed.getAttribute("value")).toBe("104 °F");
+      await runa.see("//*[@data-mark='inside']");
       // Said once more by another who was slow: it is not heard.
       const { turn, did } = { turn: "fill", did: "done" } as const;
       await saidOf(shop, number, [
@@ -353,6 +364,25 @@ it(
         { job: first, same: true, warranty: "ours" },
       ]);
       expect(await runa.axe()).toEqual([]);
+      // A form that names a build there is not, or a later one, is none.
+      const { rows } = await shop.pool.query<{ id: string }>("select id from staff where name = 'Edda L.'");
+      for (const job of ["999999", `${second}`, "x"]) {
+        const body = {
+          id: crypto.randomUUID(),
+          job,
+          warranty: "ours",
+          reason: "made up",
+          lead: rows[0]?.id ?? "",
+          pin: "2580",
+        };
+        const answer = await fetch(`${shop.url}/jobs/${second}/comeback`, {
+          method: "POST",
+          headers: { cookie: await shop.cookieOf("Runa S."), origin: shop.url },
+          body: new URLSearchParams(body),
+        });
+        expect([job, answer.status]).toEqual([job, 400]);
+      }
+      expect(await factsOf(shop, second, "comeback")).toHaveLength(1);
       // Another number, and one that is no such job.
       await runa.go(`${shop.url}/jobs/${second}/comeback?of=999999`);
       await runa.read("There is no earlier job 999999 of this kind of unit.");

@@ -71,7 +71,11 @@ export function Otherwise({ one }: { one: BuildStep }) {
           )}
         </SayForm>
         {signed.map((asked) => (
-          <SignsFor key={asked.key} asked={asked} summary={`${asked.name}, ${asked.words}: a lead signs`} />
+          <SignsFor
+            key={asked.key}
+            of={signedAs(asked)}
+            summary={`${asked.name}, ${asked.words}: a lead signs`}
+          />
         ))}
       </details>
     </div>

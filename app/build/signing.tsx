@@ -1,7 +1,6 @@
 import { createContext, useContext } from "react";
 import { LeadSigns } from "~/say/lead-signs";
 import type { FormAnswer } from "~/view/form-answer";
-import { signedAs, type Asked } from "~core/build";
 
 interface Signatures {
   leads: { id: string; name: string }[];
@@ -9,14 +8,20 @@ interface Signatures {
   actionData: FormAnswer | undefined;
 }
 
-export const Who = createContext<Signatures>({ leads: [], id: "", actionData: undefined });
+const Who = createContext<Signatures>({ leads: [], id: "", actionData: undefined });
 /** Who may sign for what a step asks, for the whole panel. */
 export const Signing = Who.Provider;
 
 /** A lead puts their name to what no reason stands for. */
-export function SignsFor({ asked, summary }: { asked: Asked; summary: string }) {
+export function SignsFor({
+  of,
+  summary,
+}: {
+  /** What is signed for, as the rule for closing calls it; null for what nobody signs for. */
+  of: string | null;
+  summary: string;
+}) {
   const { leads, id, actionData } = useContext(Who);
-  const of = signedAs(asked);
   if (of === null || leads.length === 0) return null;
   return (
     <div className="mt-3">

@@ -4,7 +4,7 @@ import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
 import { IN_UNIT, type FactBody } from "~core/fact";
 import { measureText } from "~core/quantity";
-import type { Asked, Build, BuildStep } from "~core/build";
+import { signedAs, type Asked, type Build, type BuildStep } from "~core/build";
 import { AirTurn } from "./air-turn";
 import { CheckButtons } from "./check-buttons";
 import { FaceTurn } from "./face-turn";
@@ -229,7 +229,7 @@ function Figure({ turn }: { turn: Asked }) {
           Read it
         </Link>
       )}
-      <SignsFor asked={turn} summary="Go on without it: a lead signs" />
+      <SignsFor of={signedAs(turn)} summary="Go on without it: a lead signs" />
     </>
   );
 }

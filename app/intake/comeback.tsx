@@ -1,4 +1,4 @@
-import { data, Form, Link, useSearchParams } from "react-router";
+import { data, Form, Link, useSearchParams, type RouterContextProvider } from "react-router";
 import { v7 as newId } from "uuid";
 import { useWhen } from "~/door/when";
 import { Choice, Field } from "~/look/field";
@@ -17,7 +17,7 @@ import { LEADS, WARRANTY, wordsOf, type FactBody } from "~core/fact";
 import { comebackOf } from "~core/handover";
 import { houseOf, specLines } from "~core/measure";
 import { readHouse } from "~store/house";
-import { earlierVisits } from "~store/jobs";
+import { earlierVisits, type JobRecord } from "~store/jobs";
 import { listStaff } from "~store/staff";
 import type { Route } from "./+types/comeback";
 
@@ -39,8 +39,8 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs) => 
   const of = Number(asked ?? job.comeback?.body.job ?? job.earlier?.body.job ?? visits[0]?.number ?? 0);
   const leads = people.filter(({ role }) => LEADS.includes(role)).map(({ id, name }) => ({ id, name }));
   const base = { id: newId(), leads, visits, of };
-  const found = of > 0 && of !== number ? await findJob(context, of) : null;
-  if (!found || found.book.unit.id !== own.book.unit.id)
+  const found = await earlierOf(context, own, of);
+  if (!found)
     return {
       ...base,
       before: null,
@@ -78,6 +78,16 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
     problem: "Earlier jobs are with the server, which does not answer.",
   }));
 
+/** An earlier job of the same kind of unit; null where it is none. */
+async function earlierOf(
+  context: Readonly<RouterContextProvider>,
+  own: JobRecord,
+  number: number,
+): Promise<JobRecord | null> {
+  const found = number > 0 && number < own.number ? await findJob(context, number) : null;
+  return found?.book.unit.id === own.book.unit.id ? found : null;
+}
+
 /** A lead says whose cost it is, and what of the earlier build it comes from. */
 export const action = async ({ context, params, request }: Route.ActionArgs) => {
   const typed = await typedIn(request);
@@ -86,19 +96,27 @@ export const action = async ({ context, params, request }: Route.ActionArgs) => 
   if (!read.ok) return data({ problems: read.problems, typed: kept }, { status: read.status });
   const { id, reason, lead } = read.signature;
   const { record: own } = await jobContext(context, params.number);
+  const { warranty } = typed;
+  const before = await earlierOf(context, own, Number(typed.job));
+  const isStep = !typed.step || before?.book.build?.some((step) => step.id === typed.step);
+  if (!before || !isStep)
+    return data(
+      { problems: { reason: "There is no such earlier build: load the page anew." }, typed: kept },
+      { status: 400 },
+    );
+  if (warranty !== "ours" && warranty !== "theirs")
+    return data({ problems: { warranty: "Choose whose cost it is." }, typed: kept }, { status: 400 });
   const body: FactBody = {
     kind: "comeback",
-    job: Number(typed.job),
+    job: before.number,
     same: typed.same === "yes",
     step: typed.step ?? "",
     cause: typed.cause ?? "",
-    warranty: typed.warranty === "ours" ? "ours" : "theirs",
+    warranty,
     cost: typed.cost ?? "",
     reason,
     signedBy: lead.name,
   };
-  if (typed.warranty !== "ours" && typed.warranty !== "theirs")
-    return data({ problems: { warranty: "Choose whose cost it is." }, typed: kept }, { status: 400 });
   const fact = { id, at: new Date().toISOString(), by: lead.name, ...lastSeen(own.facts), body };
   const said = await record(context, own.number, [fact], lead);
   return said.ok

@@ -1,5 +1,7 @@
+import { useId } from "react";
 import type { Procedure } from "~core/book";
 import type { Told } from "~core/fact";
+import type { Typed } from "./use-typed";
 import { baseOf, limitsText, measureText, parseMeasure, toNumber, type Measure } from "~core/quantity";
 
 const WIDTH = 720;
@@ -9,24 +11,23 @@ const celsius = (measure: Measure): number => toNumber(baseOf(measure));
 export function FluidScale({
   procedure: { window },
   told,
-  onTyped,
+  typed,
   asksRevs,
 }: {
   procedure: Procedure;
   told: Told;
-  onTyped: ((told: Told) => void) | undefined;
+  /** Where figures are typed; null where the vehicle tells them. */
+  typed: Typed | null;
   asksRevs: boolean;
 }) {
   const read = parseMeasure(told.fluid ?? "", "temperature", window?.from.unit ?? "°C");
   const unit = window?.from.unit ?? "°C";
   return (
     <div className="plate flex items-center gap-5 px-4 py-2">
-      {onTyped ? (
+      {typed ? (
         <>
-          <Typed label="Fluid" unit={unit} value={told.fluid ?? ""} onTyped={(fluid) => onTyped({ fluid })} />
-          {asksRevs && (
-            <Typed label="Engine" unit="rpm" value={told.revs ?? ""} onTyped={(revs) => onTyped({ revs })} />
-          )}
+          <Entry of="fluid" label="Fluid" unit={unit} typed={typed} />
+          {asksRevs && <Entry of="revs" label="Engine" unit="rpm" typed={typed} />}
         </>
       ) : (
         <p className="figure shrink-0 text-[3.4rem] leading-none" data-fluid={told.fluid}>
@@ -47,35 +48,41 @@ export function FluidScale({
   );
 }
 
-function Typed({
+function Entry({
+  of,
   label,
   unit,
-  value,
-  onTyped,
+  typed: { raw, problems, type },
 }: {
+  of: "fluid" | "revs";
   label: string;
   unit: string;
-  value: string;
-  onTyped: (value: string) => void;
+  typed: Typed;
 }) {
+  const id = useId();
+  const problem = problems[of];
   return (
-    <label className="flex shrink-0 items-center gap-2 text-xl">
-      {label}
-      <input
-        className="input touch figure h-16 w-36 text-3xl"
-        inputMode="decimal"
-        aria-label={`${label}, ${unit}`}
-        placeholder={unit}
-        value={value.replace(/ (°C|°F|rpm)$/, "")}
-        onChange={({ currentTarget }) =>
-          onTyped(
-            /^[\d.,\s+-]*$/.test(currentTarget.value) && currentTarget.value.trim()
-              ? `${currentTarget.value.trim()} ${unit}`
-              : currentTarget.value,
-          )
-        }
-      />
-    </label>
+    <div className="shrink-0">
+      <label className="flex items-center gap-2 text-xl">
+        {label}
+        <input
+          className={`input touch figure h-16 w-36 text-3xl ${problem ? "input-error" : ""}`}
+          inputMode="decimal"
+          autoComplete="off"
+          aria-label={`${label}, ${unit}`}
+          aria-invalid={problem ? true : undefined}
+          aria-describedby={problem ? id : undefined}
+          placeholder={unit}
+          value={raw[of]}
+          onChange={({ currentTarget }) => type(of, currentTarget.value)}
+        />
+      </label>
+      {problem && (
+        <p id={id} role="alert" className="text-error w-64 text-sm font-semibold">
+          {problem}
+        </p>
+      )}
+    </div>
   );
 }
 

@@ -1,5 +1,5 @@
 import type { Build, BuildStep } from "~core/build";
-import type { Proving, ProvingItem } from "~core/prove";
+import { isSettled, type Proving, type ProvingItem } from "~core/prove";
 
 /** One line of what is to be proven. */
 export type Line = { kind: "step"; step: BuildStep } | { kind: "item"; item: ProvingItem };
@@ -31,5 +31,5 @@ export const lineKey = (line: Line): string =>
   line.kind === "step" ? `step-${line.step.step.id}` : `${line.item.kind}-${line.item.subject}`;
 
 /** Whether it is behind one. */
-export const isSettled = (line: Line): boolean =>
-  line.kind === "step" ? line.step.at === "done" || line.step.at === "skipped" : line.item.at === "done";
+export const isBehind = (line: Line): boolean =>
+  line.kind === "step" ? line.step.at === "done" || line.step.at === "skipped" : isSettled(line.item);

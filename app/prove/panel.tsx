@@ -1,10 +1,9 @@
 import { AlertTriangle } from "lucide-react";
-import { useContext, type ReactNode } from "react";
-import { Who } from "~/build/signing";
-import { LeadSigns } from "~/say/lead-signs";
+import type { ReactNode } from "react";
+import { SignsFor } from "~/build/signing";
 import { useWhen } from "~/door/when";
 import { useJobView } from "~/view/view";
-import type { ProvingItem } from "~core/prove";
+import { isSettled, type ProvingItem } from "~core/prove";
 
 /** One thing to prove at arm’s length: its name, what it waits for, who answered it; then what is done about it. */
 export function ProvePanel({
@@ -22,8 +21,8 @@ export function ProvePanel({
   const { job, applied } = useJobView();
   const { short } = useWhen();
   const warned = applied.present.cautions?.find(({ id }) => id === caution);
-  const signed = job.signOffs.get(item.key);
-  const waits = item.at !== "done" && item.after.length > 0;
+  const { signed } = item;
+  const waits = !isSettled(item) && item.after.length > 0;
   return (
     <section className="plate p-4" aria-label="This one" data-shown={item.key} data-at={item.at}>
       <h2 className="text-3xl leading-tight font-bold first-letter:uppercase">{item.name}</h2>
@@ -57,26 +56,9 @@ export function ProvePanel({
         </div>
       )}
       {!job.closed && children}
-      {!job.closed && item.at !== "done" && !signed && <LeftOut item={item} summary={leftOut} />}
+      {!job.closed && !isSettled(item) && <SignsFor of={item.key} summary={leftOut} />}
     </section>
   );
 }
 
 const SHOWN = 5;
-
-function LeftOut({ item, summary }: { item: ProvingItem; summary: string }) {
-  const { leads, id, actionData } = useContext(Who);
-  if (leads.length === 0) return null;
-  return (
-    <div className="mt-4">
-      <LeadSigns
-        intent="sign"
-        summary={summary}
-        leads={leads}
-        id={id}
-        actionData={actionData}
-        fixed={{ of: item.key }}
-      />
-    </div>
-  );
-}

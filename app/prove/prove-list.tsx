@@ -1,6 +1,6 @@
 import { useInSight } from "~/look/use-in-sight";
 import { Link } from "react-router";
-import { isSettled, lineKey, type Group, type Line } from "./groups";
+import { isBehind, lineKey, type Group, type Line } from "./groups";
 
 const MARKS = {
   done: { sign: "✓", words: "done", tone: "text-success" },
@@ -25,7 +25,7 @@ export function ProveList({ groups, shown }: { groups: readonly Group[]; shown: 
           <h2 className="stamp bg-base-200 border-base-300 flex border-b px-3 py-1">
             <span className="grow">{name}</span>
             <span className="quiet">
-              {lines.filter(isSettled).length} of {lines.length}
+              {lines.filter(isBehind).length} of {lines.length}
             </span>
           </h2>
           <ul>
@@ -40,16 +40,19 @@ export function ProveList({ groups, shown }: { groups: readonly Group[]; shown: 
 }
 
 function Row({ line, isShown }: { line: Line; isShown: boolean }) {
-  const settled = isSettled(line);
-  const at = settled
-    ? "done"
-    : line.kind === "item"
-      ? line.item.at
-      : line.step.at === "unproven"
-        ? "not so"
-        : "open";
+  const settled = isBehind(line);
+  const signed = line.kind === "item" && line.item.at !== "done" ? line.item.signed : null;
+  const at = signed
+    ? "signed"
+    : settled
+      ? "done"
+      : line.kind === "item"
+        ? line.item.at
+        : line.step.at === "unproven"
+          ? "not so"
+          : "open";
   const name = line.kind === "step" ? line.step.step.name : line.item.name;
-  const by = (line.kind === "step" ? line.step.fact : line.item.fact)?.by;
+  const by = signed?.body.signedBy ?? (line.kind === "step" ? line.step.fact : line.item.fact)?.by;
   const words = line.kind === "item" && (at === "going" || at === "not so") ? line.item.words : "";
   return (
     <li data-line={lineKey(line)} data-at={at}>

@@ -11,12 +11,12 @@ import { typedIn } from "~/server/form";
 import { signOff } from "~/server/sign-off";
 import { LEADS } from "~core/fact";
 import { houseOf } from "~core/measure";
-import type { ProvingItem } from "~core/prove";
+import { isSettled, type ProvingItem } from "~core/prove";
 import { openOf } from "~core/stage";
 import { listStaff } from "~store/staff";
 import type { Route } from "./+types/prove";
 import { DrivePanel } from "./drive-panel";
-import { groupsOf, isSettled, lineKey, type Line } from "./groups";
+import { groupsOf, isBehind, lineKey, type Line } from "./groups";
 import { ProcedurePanel } from "./procedure-panel";
 import { ProofPanel } from "./proof-panel";
 import { ProveList } from "./prove-list";
@@ -66,7 +66,7 @@ export default function ProvePage({
   const lines = groups.flatMap((group) => group.lines);
   const asked = search.get("item") ?? (search.has("step") ? `step-${search.get("step")}` : "");
   const shown =
-    lines.find((line) => lineKey(line) === asked) ?? lines.find((line) => !isSettled(line)) ?? lines.at(-1);
+    lines.find((line) => lineKey(line) === asked) ?? lines.find((line) => !isBehind(line)) ?? lines.at(-1);
   const panel = useHead<HTMLDivElement>(shown && lineKey(shown));
   if (!shown)
     return (
@@ -75,7 +75,7 @@ export default function ProvePage({
         the build sheet.
       </p>
     );
-  const done = lines.filter(isSettled).length;
+  const done = lines.filter(isBehind).length;
   return (
     <>
       <p className={`text-xl ${BESIDE.free}`}>
@@ -121,7 +121,7 @@ function Panel({
     // The engine is not started before it is filled, nor filled before it is fitted.
     const first =
       line.step.step.vehicle === "first start"
-        ? items.filter(({ group, at }) => at !== "done" && EARLIER.has(group)).map(({ name }) => name)
+        ? items.filter((one) => !isSettled(one) && EARLIER.has(one.group)).map(({ name }) => name)
         : [];
     return (
       <>

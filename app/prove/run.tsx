@@ -4,7 +4,7 @@ import { useSeconds } from "~/build/use-moment";
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
 import type { Procedure } from "~core/book";
-import type { Happened, Told } from "~core/fact";
+import type { Happened } from "~core/fact";
 import { eventsOf, runOf } from "~core/procedure";
 import type { Side } from "~store/here";
 import type { Route } from "./+types/run";
@@ -15,6 +15,7 @@ import { GONE_MS, useHere } from "./use-here";
 import { useHolding } from "./use-holding";
 import { useProving } from "./use-proving";
 import { useSpoken } from "./use-spoken";
+import { useTyped } from "./use-typed";
 import { toldOf, useVehicle } from "./use-vehicle";
 import { VehicleStrip } from "./vehicle-strip";
 
@@ -50,9 +51,8 @@ function Run({ procedure }: { procedure: Procedure }) {
   const turnTo = (as: Side, vehicle: boolean): void =>
     setSearch({ as, ...(vehicle ? { vehicle: "on" } : {}) }, { replace: true, preventScrollReset: true });
   const { vehicle, problem, ask } = useVehicle(number, connected);
-  // What is typed serves for the next thing said: a minute later it is so no more.
-  const [typed, setTyped] = useState<Told>({});
-  const told = vehicle ? toldOf(vehicle) : typed;
+  const typed = useTyped(procedure.window?.from.unit ?? "°C");
+  const told = vehicle ? toldOf(vehicle) : typed.told;
   const now = useSeconds(true);
   const run = runOf(procedure, eventsOf(job, procedure.id), told, now);
   const { other: heard, away } = useHere(number, procedure.id, job.closed ? null : side);
@@ -63,7 +63,7 @@ function Run({ procedure }: { procedure: Procedure }) {
   const tell = (did: Happened): void => {
     const turn = did === "begun" || did === "stopped" || did === "missed" ? "" : (run.turn?.id ?? "");
     say({ kind: "procedure", procedure: procedure.id, did, turn, as: side, senses: told, note: "" });
-    setTyped({});
+    typed.clear();
   };
   useHolding(run, mine && vehicle !== null && !job.closed, tell);
   const [speaks, setSpeaks] = useState(false);
@@ -90,7 +90,7 @@ function Run({ procedure }: { procedure: Procedure }) {
       <FluidScale
         procedure={procedure}
         told={told}
-        onTyped={connected ? undefined : (more) => setTyped({ ...typed, ...more })}
+        typed={connected ? null : typed}
         asksRevs={run.lines.some(({ of }) => of === "revs")}
       />
       <RunNow

@@ -1,6 +1,6 @@
 import { services } from "~/server/context";
 import { problemText } from "~core/fact";
-import { check, flag, number, object, oneOf, optional, words } from "~core/shape";
+import { check, number, object, oneOf, optional, words } from "~core/shape";
 import { jobUnit } from "~store/jobs";
 import type { Route } from "./+types/vehicle";
 
@@ -22,7 +22,6 @@ const asked = object({
   ),
   pressure: optional(object({ low: number(0, 100_000_000), high: number(0, 100_000_000) })),
   routine: optional(words(1, 120)),
-  look: optional(flag),
 });
 
 /** Asks the vehicle on this job’s lift, which only the server reaches. */

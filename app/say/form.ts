@@ -143,7 +143,10 @@ const FORMS: { readonly [K in FactKind]?: FormOf<K> } = {
     says: { amount: "Write how much, with its unit: 0.4 l.", way: "Choose in or out.", when: "Say when." },
     against: ({ amount }) => {
       const read = parseMeasure(amount, "volume");
-      return { amount: !read.ok && "Write how much, with its unit: 0.4 l." };
+      if (!read.ok) return { amount: "Write how much, with its unit: 0.4 l." };
+      return {
+        amount: read.measure.figure.startsWith("-") && "Without a sign: choose Out for what ran out.",
+      };
     },
   },
   relearned: {
@@ -154,7 +157,7 @@ const FORMS: { readonly [K in FactKind]?: FormOf<K> } = {
   drive: {
     says: {
       driver: "Say who drove.",
-      distance: "Write how far: 20 km.",
+      distance: "Write how far, with km or mi: 20 km.",
       is: "Say whether it drives right.",
     },
     empty: NOTE,

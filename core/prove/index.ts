@@ -1,6 +1,7 @@
 export {
   DRIVES,
   driveAsks,
+  isSettled,
   provingOf,
   symptomsOf,
   type DriveAsk,

@@ -5,7 +5,7 @@ import { tornDown } from "../../demo/work";
 import { UNITS, type UnitId } from "../../demo/units";
 import { buildOf } from "../build";
 import { Diagnostician } from "../diagnose";
-import { asAssembled, type FactBody } from "../fact";
+import { againstBook, asAssembled, readFact, type FactBody } from "../fact";
 import { dispositions, USUAL_SCHOOLS } from "../inspect";
 import { specLines } from "../measure";
 import { driveAsks, provenRecord, provingOf, relearnsOf, toldInVehicle, weakestOf } from "./index";
@@ -118,6 +118,28 @@ describe("what is proven in the vehicle", () => {
     expect(lines.every(({ what, said: is }) => what !== "" && is !== "")).toBe(true);
   });
 
+  it("waits no longer for what a lead has signed for", () => {
+    const after = (key: string, ...bodies: FactBody[]): readonly string[] =>
+      proving("marram-dunlin", [renewed("d1-friction"), ...bodies]).find((one) => one.key === key)?.after ??
+      [];
+    const signed = (...of: string[]): FactBody => ({
+      kind: "sign-off",
+      of,
+      reason: "sold as it is",
+      signedBy: "Edda L.",
+    });
+    const before = ["proof mounts", "proof cooler", "proof lever", "proof plugs", "proof battery"];
+    expect(after("procedure level")).toHaveLength(before.length);
+    expect(after("procedure level", signed(...before))).toEqual([]);
+    expect(after("relearn drive-learn", signed(...before, "procedure level"))).toEqual([
+      "Clutch fill learning",
+    ]);
+    expect(after("relearn drive-learn", signed(...before, "procedure level", "relearn fill-learn"))).toEqual(
+      [],
+    );
+    expect(after("drive 2", signed("drive 1"))).not.toContain("Road test");
+  });
+
   const D: UnitId = "marram-dunlin";
   const all = (drive: number, said: "fine" | "cured" = "fine"): FactBody => {
     const { job, applied } = of(D, []);
@@ -173,6 +195,44 @@ describe("what is proven in the vehicle", () => {
     };
     expect([at(built, ...level), at(built, ...level, opened)]).toEqual(["done", "open"]);
   });
+});
+
+test.each<[string, FactBody, RegExp | null]>([
+  ["an amount", { kind: "filled", amount: "7.1 l", way: "in", when: "x" }, null],
+  ["an amount with a sign", { kind: "filled", amount: "−1 l", way: "in", when: "x" }, /below nothing/],
+  ["an amount of something else", { kind: "filled", amount: "3 bar", way: "in", when: "x" }, /bar/],
+  [
+    "a fluid that is no temperature",
+    {
+      kind: "procedure",
+      procedure: "level",
+      did: "begun",
+      turn: "",
+      as: "seat",
+      senses: { fluid: "luke" },
+      note: "",
+    },
+    /luke/,
+  ],
+  [
+    "a turn it has not",
+    { kind: "procedure", procedure: "level", did: "done", turn: "fil", as: "seat", senses: {}, note: "" },
+    /no turn "fil"/,
+  ],
+])("said of the vehicle, and held against what it can be: %s", (_name, body, wrong) => {
+  const fact = { id: "0197-0000", at: "2026-05-04T08:00:00.000Z", by: "Mira K.", body };
+  const told = againstBook([fact], unitOf("marram-dunlin").book).map(({ message }) => message);
+  expect(told.join()).toMatch(wrong ?? /^$/);
+});
+
+test.each([
+  ["20 km", true],
+  ["12.5 mi", true],
+  ["20", false],
+  ["20 bananas", false],
+])("a drive of %s is one: %s", (distance, is) => {
+  const read = readFact("drive", { drive: "1", driver: "Mira K.", distance, is: "right", note: "" }, {});
+  expect(read.ok).toBe(is);
 });
 
 describe("where a build was proven least", () => {

@@ -21,7 +21,13 @@ export interface ProvingItem {
   /** Names of what comes first; empty where nothing does. */
   after: string[];
   fact: Fact | null;
+  /** A lead answers for it as it is: what comes after it waits for it no longer. */
+  signed: FactOf<"sign-off"> | null;
 }
+
+/** Whether nothing waits for it any more. */
+export const isSettled = ({ at, signed }: Pick<ProvingItem, "at" | "signed">): boolean =>
+  at === "done" || signed !== null;
 
 /** How the proving stands. */
 export interface Proving {
@@ -55,7 +61,7 @@ export function provingOf(
     const { at, run, behind } = runOf(one, eventsOf(job, one.id), {}, Infinity);
     const last = job.procedures.findLast(({ body }) => body.procedure === one.id) ?? null;
     return {
-      ...item("procedure", one.id, one.name, "fill and level"),
+      ...item(job, "procedure", one.id, one.name, "fill and level"),
       at: at === "done" ? "done" : at === "going" ? "going" : at === "missed" ? "not so" : "open",
       words:
         at === "done"
@@ -78,17 +84,14 @@ export function provingOf(
   const relearns = relearnsOf(job, applied, states)
     .filter(({ calls }) => calls.length > 0)
     .reduce<ProvingItem[]>((list, { relearn, calls, fact }) => {
-      const missing = list.filter(
-        ({ at, subject }) => at !== "done" && !job.signOffs.has(`relearn ${subject}`),
-      );
       const outcome = fact?.body.outcome;
       return [
         ...list,
         {
-          ...item("relearn", relearn.id, relearn.name, "relearn"),
+          ...item(job, "relearn", relearn.id, relearn.name, "relearn"),
           at: outcome === "done" ? "done" : outcome === "failed" ? "not so" : "open",
           words: outcome ? LEARNED.words[outcome] : calls.join("; "),
-          after: [...filled, ...missing.map(({ name }) => name)],
+          after: [...filled, ...names(list)],
           fact,
         },
       ];
@@ -102,7 +105,7 @@ export function provingOf(
       ]
     : proofs("after the drive", "road");
   const firstDrive = road.find(({ kind }) => kind === "drive");
-  const driven = firstDrive && firstDrive.at !== "done" ? [firstDrive.name] : [];
+  const driven = firstDrive ? names([firstDrive]) : [];
   const items = [
     ...before,
     ...procedures,
@@ -114,26 +117,28 @@ export function provingOf(
 }
 
 const names = (items: readonly ProvingItem[]): string[] =>
-  items.filter(({ at }) => at !== "done").map(({ name }) => name);
+  items.filter((one) => !isSettled(one)).map(({ name }) => name);
 
 const item = (
+  job: Job,
   kind: ProvingItem["kind"],
   subject: string,
   name: string,
   group: ProveGroup,
-): Pick<ProvingItem, "key" | "kind" | "subject" | "name" | "group"> => ({
+): Pick<ProvingItem, "key" | "kind" | "subject" | "name" | "group" | "signed"> => ({
   key: `${kind} ${subject}`,
   kind,
   subject,
   name,
   group,
+  signed: job.signOffs.get(`${kind} ${subject}`) ?? null,
 });
 
 function ofProof({ id, what, no }: Proof, group: ProveGroup, job: Job): ProvingItem {
   const fact = job.proofs.get(id) ?? null;
   const said = fact?.body.said;
   return {
-    ...item("proof", id, what, group),
+    ...item(job, "proof", id, what, group),
     at: said === undefined ? "open" : said === "no" ? "not so" : "done",
     words:
       said === undefined
@@ -204,7 +209,7 @@ function ofDrive(drive: number, name: string, job: Job, applied: Applied, after:
         ? "going"
         : "open";
   return {
-    ...item("drive", `${drive}`, name, "road"),
+    ...item(job, "drive", `${drive}`, name, "road"),
     at,
     words: isWrong
       ? wrong.length > 0

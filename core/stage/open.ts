@@ -65,7 +65,9 @@ export function madeOf(job: Job, applied: Applied, house: Rule): Made {
   const states = dispositions(job, applied, house, house.rule);
   const rows = specLines(job, applied, house, applied.present.unit.lengthUnit);
   const build = buildStanding(job, applied, house, { parts: states, lines: rows });
-  const refit = build.left.flatMap(({ step }) => (step.vehicle === "first start" ? [] : [step.name]));
+  const refit = build.left.flatMap(({ step }) =>
+    step.vehicle === "first start" || job.signOffs.has(`build ${step.id}`) ? [] : [step.name],
+  );
   return { states, rows, build, proving: provingOf(job, applied, states, refit) };
 }
 

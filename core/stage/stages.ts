@@ -3,7 +3,7 @@ import type { BuildStanding } from "../build";
 import { isBuilding, type Job } from "../fact";
 import { otherUnit } from "../inspect";
 import { chosenSheets, isPackSheet, titleOf, type Worksheet } from "../measure";
-import type { Proving } from "../prove";
+import { isSettled, type Proving } from "../prove";
 import { madeOf, openOf, STAGES, type Made, type Open, type Rule, type StageId } from "./open";
 import { stageWords, stepsDone } from "./steps-done";
 
@@ -163,7 +163,7 @@ function ofBuild({ next, done, total }: BuildStanding, { items }: Proving): Next
   const first =
     next.vehicle === "first start"
       ? items.find(
-          ({ group, at }) => at !== "done" && (group === "before the engine" || group === "fill and level"),
+          (one) => !isSettled(one) && (one.group === "before the engine" || one.group === "fill and level"),
         )
       : undefined;
   if (first) {

@@ -1,8 +1,9 @@
 import type { Book } from "../../book";
-import { parseMeasure, type Quantity } from "../../quantity";
+import { parseMeasure, plainSign, type Quantity } from "../../quantity";
 import {
   about,
   listOnce,
+  matching,
   maybeWords,
   nearest,
   object,
@@ -115,7 +116,10 @@ export const filled = kind(
     about: null,
     onCard: false,
     sentence: ({ amount, way, when }) => `${amount} ${FLOWED.words[way]}, ${when}`,
-    against: ({ amount }) => figure("amount", amount, "volume"),
+    against: ({ amount }) =>
+      plainSign(amount.trim()).startsWith("-")
+        ? [{ path: "amount", message: `${amount} is below nothing`, remedy: "say that it ran out" }]
+        : figure("amount", amount, "volume"),
   },
 );
 
@@ -172,7 +176,7 @@ export const drove = kind(
   object({
     drive,
     driver: words(1, 80),
-    distance: about("How far, with its unit.", words(1, 40)),
+    distance: matching(/^\d[\d .,]{0,6}\s*(km|mi)$/, "a distance", "write it as 20 km"),
     is: coded(DROVE),
     note: maybeWords(500),
   }),
