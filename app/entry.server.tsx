@@ -1,6 +1,11 @@
 import { Writable } from "node:stream";
 import { renderToPipeableStream } from "react-dom/server";
-import { ServerRouter, type EntryContext, type RouterContextProvider } from "react-router";
+import {
+  ServerRouter,
+  isRouteErrorResponse,
+  type EntryContext,
+  type RouterContextProvider,
+} from "react-router";
 import { NonceContext } from "./look/nonce";
 import { services, nonce as nonceKey } from "./server/context";
 
@@ -59,5 +64,7 @@ export function handleError(
   error: unknown,
   { request, context }: { request: Request; context: Readonly<RouterContextProvider> },
 ): void {
+  // A page that is not there is no fault of ours.
+  if (isRouteErrorResponse(error) && error.status < 500) return;
   if (!request.signal.aborted) context.get(services).log.error({ err: error }, "loader or action failed");
 }

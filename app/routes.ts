@@ -63,6 +63,7 @@ export default [
     route("jobs/:number/export.json", "job/export.ts"),
     route("jobs/:number/changes", "job/changes.ts"),
     route("books", "books/list.tsx"),
+    route("books/by-hand", "books/by-hand.tsx"),
     route("books/:unit", "book/book.tsx", [
       index("book/axis.tsx"),
       route("train", "book/train.tsx"),

@@ -38,7 +38,8 @@ test.each(UNITS)("%s agrees with it", (unit) => {
 
 test.each<[string, (book: Record<string, unknown>) => void]>([
   ["an unknown key", (book) => (book.colour = "red")],
-  ["a section missing", (book) => delete book.members],
+  ["no unit", (book) => delete book.unit],
+  ["a unit without a name", (book) => delete (book.unit as Record<string, unknown>).name],
   ["a wrong word", (book) => ((book.unit as Record<string, unknown>).family = "manual")],
   [
     "a length as a number",

@@ -34,7 +34,11 @@ export function proven(job: Job, applied: Applied, states: readonly PartState[])
   const asks = driveAsks(job, applied);
   const drivers = ["Mira K.", "Runa S."];
   return [
-    ...(scoped.proofs ?? []).map(({ id }): FactBody => ({ kind: "proof", proof: id, said: "yes", note: "" })),
+    ...(scoped.proofs ?? []).map(({ id, codes }): FactBody =>
+      codes
+        ? { kind: "codes-read", proof: id, when: "first", codes: [] }
+        : { kind: "proof", proof: id, said: "yes", note: "" },
+    ),
     ...(scoped.procedures ?? []).flatMap(runThrough),
     ...relearnsOf(job, applied, states).flatMap(({ relearn, calls }): FactBody[] =>
       calls.length > 0
@@ -50,7 +54,8 @@ export function proven(job: Job, applied: Applied, states: readonly PartState[])
         kind: "drive",
         drive,
         driver: drivers[drive - 1] ?? "",
-        distance: "20 km",
+        // The second one goes far enough to be driven on the same day.
+        distance: drive === 1 ? "20 km" : "110 km",
         is: "right",
         note: "",
       },

@@ -7,12 +7,12 @@ import { lengthOf } from "../core/quantity";
 
 export const books = new Map(UNITS.map((unit) => [unit, bookOf(unit)]));
 /** Every trait takes the value named, or its last. */
-export function unitOf(id: UnitId, told: Configuration = {}): Applied {
+export function unitOf(id: UnitId, told: Configuration = {}, depths?: readonly string[]): Applied {
   const book = books.get(id) ?? bookOf(id);
   const version = Object.fromEntries(
     book.traits.map(({ id: trait, values }) => [trait, told[trait] ?? Object.keys(values).at(-1) ?? ""]),
   );
-  return resolve(book, version, book.depths.slice(-1));
+  return resolve(book, version, depths ?? book.depths.slice(-1));
 }
 let n = 0;
 const START = Date.UTC(2026, 4, 4, 8);

@@ -82,7 +82,7 @@ export function tornDown(applied: Pick<Applied, "present" | "scoped" | "unseen">
 }
 
 /** One build step as a careful builder leaves it: everything it asks answered, then ticked. Figures are read or signed for elsewhere. */
-export function stepBuilt({ step, asked, faces }: BuildStep): FactBody[] {
+export function stepBuilt({ step, asked, faces, plates, balls }: BuildStep): FactBody[] {
   const answers = asked.flatMap(({ kind, subject, answer }): FactBody[] => {
     if (answer === "answered") return [];
     switch (kind) {
@@ -90,6 +90,14 @@ export function stepBuilt({ step, asked, faces }: BuildStep): FactBody[] {
         return [{ kind: "renewed", parts: [subject], there: true }];
       case "check":
         return [{ kind: "check", step: step.id, check: subject, said: "yes", note: "" }];
+      case "balls":
+        return subject === "laid" || subject === "turned-over"
+          ? [{ kind: "laid", step: step.id, round: subject, balls: balls.map(({ id }) => id) }]
+          : [];
+      case "plates":
+        return plates
+          .filter(({ element }) => element === subject)
+          .map(({ element, list }) => ({ kind: "plates", step: step.id, element, in: list.length }));
       case "air":
         return [{ kind: "air", element: subject, result: "holds", how: "heard", note: "" }];
       case "bolts":
@@ -156,7 +164,7 @@ function readBuilt(applied: AppliedChain, { fit, seats, choice, conditions, buil
         phase: "built",
         fit,
         method: chain.read.with[0] ?? "dial",
-        state: spec.state,
+        state: { ...spec.state, facings: spec.state.facings ?? "new" },
         reading: { kind: "single", value: middle },
         resolution: nm(1_000),
         unit: "mm",

@@ -3,10 +3,11 @@ import { figuresBuilt } from "../demo/work";
 import { buildOf } from "../core/build";
 import { fold, jobWithBook, type FactBody } from "../core/fact";
 import { USUAL_SCHOOLS } from "../core/inspect";
+import { readHouse, setHouse } from "../store/house";
 import { jobByNumber } from "../store/jobs";
 import { journey, Key, Person, quoted } from "./browser";
 import { jobOf, keptOf, longAgo, saidOf } from "./said";
-import { allSent, factsOf, leadSigns } from "./steps";
+import { allSent, factsOf, fill, leadSigns } from "./steps";
 import { openShop, type Shop } from "./shop";
 
 let shop: Shop;
@@ -47,10 +48,11 @@ async function onTheBench(unit: string, traits: Readonly<Record<string, string>>
 }
 const DUNLIN = { body: "late", plate: "two" };
 
-/** What is asked now: the step, what of it, and how far its face is. */
+/** What is asked now: the step, what of it, how far that is, and how far its face is. */
 const NOW =
   "const panel = document.querySelector('[data-shown-step]');" +
   "return [panel?.dataset.shownStep, panel?.querySelector('[data-turn]')?.dataset.turn ?? '', " +
+  "panel?.querySelector('[data-turn]')?.dataset.words ?? '', " +
   "[...document.querySelectorAll('[data-round]')].map((r) => r.dataset.left).join('.')].join('|')";
 const HELD = "return document.querySelector('[data-turn] button.btn-primary')?.disabled ?? false";
 const now = (person: Person): Promise<string> => person.driver.executeScript(NOW);
@@ -70,7 +72,7 @@ async function toTheLastBolt(
   await open(person, job);
   for (let n = 0; n < most; n++) {
     const before = await now(person);
-    const [, asked = "", left = ""] = before.split("|");
+    const [, asked = "", , left = ""] = before.split("|");
     if (asked === "") break;
     if (asked.startsWith("figure ")) {
       const { job: folded, applied, build } = await buildNow(job);
@@ -113,8 +115,8 @@ async function soaked(job: number): Promise<void> {
   );
 }
 
-/** A face that waits for its gasket to creep: as if it had been tightened two hours ago. */
-async function crept(job: number, id: string): Promise<void> {
+/** A face that waits for its gasket to creep: as if it had been tightened two hours ago, or some other while. */
+async function crept(job: number, id: string, ago?: number): Promise<void> {
   const { applied } = await buildNow(job);
   const group = applied.scoped.fasteners?.find((one) => one.id === id);
   const places = (group?.places ?? []).map((_, i) => i);
@@ -123,6 +125,7 @@ async function crept(job: number, id: string): Promise<void> {
     shop,
     job,
     rounds.map((round): FactBody => ({ kind: "tightened", group: id, round, places, did: "tight" })),
+    ago,
   );
 }
 
@@ -137,6 +140,14 @@ describe("a unit built to the last bolt", () => {
         await allSent(tomas);
         const { build } = await buildNow(job);
         expect(build.steps.filter(({ at, step }) => at !== "done" && !step.vehicle)).toEqual([]);
+        // What is together has a label with what was proven of it; opened again it has none.
+        const label = `/jobs/${job}/labels.pdf?label=YK-${job}-b-shafts`;
+        const print = async (): Promise<number> =>
+          (await fetch(shop.url + label, { headers: { cookie: await shop.cookieOf("Tomas B.") } })).status;
+        expect(await print()).toBe(200);
+        await tomas.go(`${shop.url}/scan/YK-${job}-b-shafts`);
+        await tomas.see(`//*[@data-together='shafts']//a[@href='${label}']`);
+        await open(tomas, job);
         const onBench = build.steps.filter(({ step }) => !step.vehicle).length;
         await tomas.read(`${onBench} of ${onBench} steps`);
         expect(await tomas.axe()).toEqual([]);
@@ -262,10 +273,27 @@ describe("a step", () => {
       await mira.selectAll();
       await mira.keys("9 lbf·ft", Key.ENTER);
       await mira.see("//p[contains(., 'one lap')]");
-      await mira.press("//button[contains(., 'All 5, in this order')]");
+      // With an extension in line it is set to less, and what it reads is more at the bolt.
+      await mira.press("//summary[contains(., 'Extension, range of the wrench')]");
+      for (const [label, text] of [
+        ["Wrench, grip to square", "300 mm"],
+        ["Extension in line", "100 mm"],
+        ["Least it is made for", "10 N·m"],
+      ] as const)
+        await (await mira.see(`//*[@data-arm]//input[@id=//label[.='${label}']/@for]`)).sendKeys(text);
+      await mira.see("//*[@data-arm='true']/summary[contains(., 'Set 9.0 N·m') or contains(., 'Set 9 N·m')]");
+      await mira.see("//*[@role='alert'][contains(., 'take a smaller one')]");
+      await fill(mira, "//*[@data-turn]", "read", "9.1");
+      await mira.keys(Key.ENTER);
+      await mira.see("//*[@data-round='lap'][@data-left='4']");
+      await mira.press("//button[contains(., 'The other 4, in this order')]");
       await mira.see(turn("check gears-turn-freely-once-the-cover-is-tight"));
       await allSent(mira);
-      expect(await factsOf(shop, job, "tightened")).toHaveLength(7);
+      expect(await factsOf(shop, job, "tightened")).toHaveLength(8);
+      const reads = (await factsOf<{ read?: string }>(shop, job, "tightened")).flatMap(
+        ({ read }) => read ?? [],
+      );
+      expect(reads.at(-1)).toBe("12.1 N·m");
     }));
 
   it("tried with air that leaks names the parts to look at; read as a loss, the book says whether it holds", () =>
@@ -302,6 +330,41 @@ describe("a step", () => {
       await mira.keys("0.3 bar");
       await mira.press("//*[@data-turn]//form[.//input[@name='lost']]//button");
       await mira.see("//*[@data-asked='air h1'][@data-answer='answered']");
+    }));
+});
+
+describe("a face that is tightened once more", () => {
+  it("waits across midnight: what was tightened the evening before is due, and what still moves waits anew", () =>
+    journey("build-midnight", [mira], async () => {
+      const job = await onTheBench("marram-dunlin", DUNLIN);
+      const { applied } = await buildNow(job);
+      const steps = (applied.scoped.build ?? []).map(({ id }) => id);
+      await saidOf(
+        shop,
+        job,
+        steps
+          .slice(0, steps.indexOf("b-filter"))
+          .map((step): FactBody => ({ kind: "step", step, did: "skipped", reason: "built the day before" })),
+      );
+      // Where it is just past midnight: twenty minutes before it, the pan was tightened.
+      const { timeZone } = await readHouse(shop.pool);
+      const [hour, minute] = [new Date().getUTCHours(), new Date().getUTCMinutes()];
+      const there = hour <= 12 ? `Etc/GMT+${hour}` : `Etc/GMT-${24 - hour}`;
+      await setHouse(shop.pool, { timeZone: there }, "Edda L.");
+      try {
+        await crept(job, "pan-bolts", (minute + 20) * 60_000);
+        await open(mira, job, "b-filter");
+        await mira.press("//button[contains(., 'are in')]");
+        await mira.see(`${turn("bolts pan-bolts")}[contains(., '9 N·m again')]`);
+        await mira.see("//*[@data-last-bolt][contains(., ' 23:')]");
+        await mira.press("//button[.='It still moved']");
+        await mira.see(`${turn("bolts pan-bolts")}[contains(., 'Waits')][contains(., 'once more')]`);
+        await mira.see("//*[@data-last-bolt][contains(., ' 00:')]");
+        await mira.see("//button[contains(., 'is tight')][@disabled]");
+        await allSent(mira);
+      } finally {
+        await setHouse(shop.pool, { timeZone }, "Edda L.");
+      }
     }));
 });
 

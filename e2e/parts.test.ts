@@ -266,6 +266,26 @@ describe("what a unit needs", () => {
     90_000,
   );
 
+  it("is quoted, and what it came to is held against that on the customer’s sheet", () =>
+    journey("parts-quoted", [ines], async () => {
+      const job = await jobOf(shop, "marram-dunlin", { body: "late", plate: "two" });
+      const gone = (part: string) =>
+        ({ kind: "disposition", part, is: "replace", reason: "worn out" }) as const;
+      await saidOf(shop, job, [gone("d1-friction")]);
+      await open(ines, `/jobs/${job}/parts`);
+      await ines.press("//button[contains(., 'Given to the customer')]");
+      await types(ines, "//dialog[@open]//input[@name='promised']", "12 months, or 20 000 km");
+      await ines.press("//dialog[@open]//button[.='Keep it as given']");
+      await ines.see("//button[@data-quoted][starts-with(., 'Quoted ')]");
+      await allSent(ines);
+      await open(ines, `/jobs/${job}/customer`);
+      await ines.see("//section[@data-told='What it costs'][contains(., 'Nothing has changed since')]");
+      await saidOf(shop, job, [gone("d3-friction")]);
+      await open(ines, `/jobs/${job}/customer`);
+      await ines.see("//section[@data-told='What it costs']//li[contains(., 'added: ')]");
+      await ines.see("//section[@data-told='What is promised'][contains(., '12 months, or 20 000 km')]");
+    }));
+
   it("comes from elsewhere than a supplier: a later plate the job follows, a donor’s converter, a cover that is machined; another unit altogether", () =>
     journey("parts-elsewhere", [ines], async () => {
       const job = await jobOf(shop, "marram-dunlin", { body: "late", plate: "one" });

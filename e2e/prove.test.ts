@@ -4,7 +4,7 @@ import { fold, jobWithBook, type FactBody, type Told } from "../core/fact";
 import { eventsOf, runOf } from "../core/procedure";
 import { jobByNumber } from "../store/jobs";
 import { journey, Person } from "./browser";
-import { jobOf, longAgo, saidOf } from "./said";
+import { jobOf, keptOf, longAgo, saidOf } from "./said";
 import { allSent, factsOf, fill, leadSigns } from "./steps";
 import { openShop, type Shop } from "./shop";
 
@@ -29,8 +29,13 @@ async function nowOf(number: number) {
 }
 
 /** A unit in its vehicle, seen to as far as the engine may be started. */
-async function inVehicle(unit: string, traits: Readonly<Record<string, string>>): Promise<number> {
+async function inVehicle(
+  unit: string,
+  traits: Readonly<Record<string, string>>,
+  depth = "full",
+): Promise<number> {
   const number = await jobOf(shop, unit, traits);
+  if (depth !== "full") await keptOf(shop, number, [{ kind: "scope", depths: [depth] }]);
   const { applied } = await nowOf(number);
   const { parts, teardown = [], build = [], proofs = [] } = applied.scoped;
   await saidOf(shop, number, [
@@ -296,6 +301,23 @@ describe("a unit in its vehicle", () => {
         await runa.see("//section[@data-at='going'][contains(., 'somebody else drives')]");
         await runa.press("//label[contains(., 'Tomas B.')][.//input[@name='driver']]");
         await runa.press("//button[.='It drives right']");
+        // The same day it must be farther than that.
+        await runa.see("//section[@data-at='going'][contains(., 'too soon')]");
+        await fill(runa, "//form[.//input[@name='distance']]", "distance", "110 km");
+        await runa.press("//button[.='It drives right']");
+        await runa.see("//li[@data-line='drive-2'][@data-at='done']");
+        // Two speeds count, whatever was said: typed, or told by the vehicle.
+        const speeds = (range: string): string => `//li[@data-ask='range:${range}']//details`;
+        await runa.press(`${speeds("3")}/summary`);
+        await runa.press(`${speeds("3")}//button[.='Keep']`);
+        await runa.see(`${speeds("3")}//*[@role='alert'][contains(., 'whole speeds')]`);
+        await fill(runa, `${speeds("3")}//form`, "input", "1812");
+        await fill(runa, `${speeds("3")}//form`, "output", "1160");
+        await runa.press(`${speeds("3")}//button[.='Keep']`);
+        await runa.see("//li[@data-ask='range:3']//*[@data-slip='true'][contains(., '164 of 1812')]");
+        await runa.see("//li[@data-line='drive-2'][@data-at='not so']");
+        await runa.press(`${speeds("3")}//button[.='From the vehicle']`);
+        await runa.see("//li[@data-ask='range:3']//*[@data-slip='false'][contains(., 'as listed')]");
         await runa.see("//li[@data-line='drive-2'][@data-at='done']");
 
         await at(runa, number, "?item=relearn-fill-learn");
@@ -308,6 +330,188 @@ describe("a unit in its vehicle", () => {
       }),
     120_000,
   );
+});
+
+/** Everything in the vehicle up to learning anew: filled, seen to at its first start. */
+async function started(number: number, bodies: readonly FactBody[]): Promise<void> {
+  await saidOf(shop, number, bodies);
+  const { applied } = await nowOf(number);
+  const { procedures = [], proofs = [], build = [] } = applied.scoped;
+  // Between what is said lies as long as anything is held.
+  const all = procedures.flatMap(runThrough);
+  for (const [i, body] of all.entries()) await longAgo(shop, number, [body], (all.length - i) * 900_000);
+  await saidOf(shop, number, [
+    ...build
+      .filter(({ vehicle }) => vehicle === "first start")
+      .map(({ id }): FactBody => ({ kind: "step", step: id, did: "skipped", reason: "seen to" })),
+    ...proofs
+      .filter(({ at: when }) => when === "first start")
+      .map(({ id }): FactBody => ({ kind: "proof", proof: id, said: "yes", note: "" })),
+  ]);
+}
+const line = (item: string, state: string): string =>
+  `//li[@data-line='relearn-${item}'][@data-at='${state}']`;
+const onVehicle = async (person: Person): Promise<void> => {
+  await person.press("//button[contains(., 'Connect the vehicle')]");
+  await person.see("//section[@aria-label='Vehicle']//button[contains(., 'Engine')]");
+};
+const RUN = "//button[.='Run it on the vehicle']";
+
+describe("codes at the end", () => {
+  it("are of this unit or not, cleared, and read again; a neighbour’s goes on the customer’s sheet", () =>
+    journey("prove-codes", [runa], async () => {
+      const number = await inVehicle("marram-dunlin", { body: "late", plate: "two" });
+      await at(runa, number, "?item=proof-codes");
+      const keep = "//button[contains(., 'Keep th')][not(@disabled)]";
+      const add = async (code: string): Promise<void> => {
+        await runa.press("//input[@aria-label='A code as it reads']");
+        await runa.keys(code);
+        await runa.press("//button[.='Add']");
+      };
+      await runa.press("//button[contains(., 'Connect the vehicle')]");
+      await runa.press("//button[.='Read from the vehicle']");
+      const stored = "//li[@data-code='supply voltage was low']";
+      await runa.see(stored);
+      await add("heated seat: short");
+      await add("heated seat: short");
+      // Nothing is kept before each is said to be whose it is.
+      await runa.see("//button[contains(., 'Of this unit or not?')][@disabled]");
+      const listed = (): Promise<string[]> =>
+        runa.driver.executeScript(
+          "return [...document.querySelectorAll('[data-code]')].map((one) => one.dataset.code)",
+        );
+      expect((await listed()).filter((one) => one === "heated seat: short")).toHaveLength(1);
+      for (const code of await listed())
+        await runa.press(
+          `//li[@data-code='${code}']//button[.='${code.startsWith("supply") ? "Of this unit" : "Not of it"}']`,
+        );
+      expect(await runa.axe()).toEqual([]);
+      await runa.press(keep);
+      await runa.see("//section[@data-shown='proof codes'][@data-at='not so']");
+      await runa.press("//button[.='Clear on the vehicle']");
+      await runa.until(
+        "return document.querySelector('[data-codes]')?.textContent ?? ''",
+        (text) => !String(text).includes("voltage"),
+      );
+      // What was judged once is not asked again.
+      await add("heated seat: short");
+      await runa.press(keep);
+      await runa.see("//section[@data-shown='proof codes'][@data-at='done']");
+      await allSent(runa);
+      await runa.go(`${shop.url}/jobs/${number}/customer`);
+      await runa.see(
+        "//section[contains(., 'not of the transmission')]//li[contains(., 'heated seat: short')]",
+      );
+    }));
+});
+
+describe("what is learned anew", () => {
+  it(
+    "a belt unit: the ratio once the engine runs, in its order, and what is left out keeps it from being handed over",
+    () =>
+      journey("prove-ratio", [runa], async () => {
+        const number = await inVehicle("selwyn-turnstone", { belt: "wide", pump: "chain" });
+        await started(number, [{ kind: "renewed", parts: ["belt-wide", "pressure-sensor"], there: true }]);
+        await at(runa, number, "?item=relearn-ratio-learn");
+        await runa.see("//section[@data-shown='relearn ratio-learn'][contains(., 'no low ratio')]");
+        await onVehicle(runa);
+        // The zero of the sensor comes first, with the engine off.
+        await runa.see(`${RUN}[@disabled]`);
+        await runa.see("//*[contains(text(), 'Not before what comes first is done')]");
+        await at(runa, number, "?item=relearn-sensor-zero");
+        await onVehicle(runa);
+        // It fails once, and is run again: what is kept is how each run ended, not what the vehicle still tells of the one before.
+        const planted = (what: string): Promise<void> =>
+          runa.press(`//section[@aria-label='Vehicle']//option[.='${what}']`);
+        await planted("not learning");
+        await runa.press(`${RUN}[not(@disabled)]`);
+        await runa.see("//button[contains(., 'hands off')][@disabled]");
+        await runa.see("//*[@data-learned='failed']");
+        await planted("nothing");
+        await runa.press("//button[contains(., 'Run it once more')][not(@disabled)]");
+        await runa.see("//*[@data-learned='done']");
+        await runa.see(line("sensor-zero", "done"));
+        await allSent(runa);
+        expect(
+          (await factsOf<{ outcome: string }>(shop, number, "relearned")).map(({ outcome }) => outcome),
+        ).toEqual(["failed", "done"]);
+        await at(runa, number, "?item=relearn-ratio-learn");
+        await onVehicle(runa);
+        await runa.see("//*[contains(text(), 'Not before everything above is so')]");
+        await control(runa, "Engine");
+        await runa.press(`${RUN}[not(@disabled)]`);
+        await runa.see("//*[@data-learned='done'][contains(., 'Learned before')]");
+        await runa.see(line("ratio-learn", "done"));
+        await allSent(runa);
+      }),
+    90_000,
+  );
+
+  it(
+    "a dry dual-clutch unit: its clutch does not learn, nobody closes it so, and only a lead leaves it out",
+    () =>
+      journey("prove-dry", [runa], async () => {
+        const number = await inVehicle("corrie-plover", { levers: "cast", actuator: "preset" });
+        await started(number, [{ kind: "renewed", parts: ["cassette"], there: true }]);
+        // The forks were out: their places come first.
+        await at(runa, number, "?item=relearn-forks");
+        await runa.press("//button[.='It is learned'][not(@disabled)]");
+        await runa.see(line("forks", "done"));
+        await at(runa, number, "?item=relearn-points");
+        await runa.see("//section[@data-shown='relearn points'][contains(., 'judder')]");
+        await onVehicle(runa);
+        await runa.press("//section[@aria-label='Vehicle']//option[.='not learning']");
+        await control(runa, "Engine");
+        await control(runa, "Brake");
+        await runa.press(`${RUN}[not(@disabled)]`);
+        await runa.see(line("points", "not so"));
+        await allSent(runa);
+        await runa.go(`${shop.url}/jobs/${number}/sheet`);
+        await runa.ready();
+        await runa.see("//a[contains(@href, 'relearn-points')]");
+        await at(runa, number, "?item=relearn-points");
+        await leadSigns(runa, "Edda L.", "the dealer learns it in tomorrow");
+        await runa.see(line("points", "signed"));
+      }),
+    90_000,
+  );
+
+  it(
+    "a wet dual-clutch unit with a used control unit: three routines in their order, and one rightly not run",
+    () =>
+      journey("prove-used", [runa], async () => {
+        const number = await inVehicle("corrie-godwit", { clutch: "first", control: "used" });
+        await started(number, [
+          { kind: "part-source", part: "control-unit", from: "donor", of: "a yard", here: true },
+          { kind: "renewed", parts: ["control-unit", "k1-friction"], there: true },
+        ]);
+        await at(runa, number, "?item=relearn-kiss");
+        await runa.press("//summary[contains(., 'not to be run')]");
+        await runa.see("//li[@data-not-run='code'][contains(., 'only for')]");
+        await runa.see("//*[contains(text(), 'Not before what comes first is done')]");
+        for (const routine of ["forget", "forks"]) {
+          await at(runa, number, `?item=relearn-${routine}`);
+          await runa.press("//button[.='It is learned'][not(@disabled)]");
+          await runa.see(line(routine, "done"));
+        }
+        await at(runa, number, "?item=relearn-kiss");
+        await runa.press("//button[.='It is learned'][not(@disabled)]");
+        await runa.see(line("kiss", "done"));
+        await allSent(runa);
+      }),
+    90_000,
+  );
+
+  it("a valve body alone has its short list", () =>
+    journey("prove-short", [runa], async () => {
+      const number = await inVehicle("selwyn-turnstone", { belt: "wide", pump: "chain" }, "valve body");
+      await started(number, [{ kind: "renewed", parts: ["body"], there: true }]);
+      await at(runa, number, "?item=relearn-sensor-zero");
+      await runa.see(line("sensor-zero", "open"));
+      await runa.gone("//li[@data-line='relearn-clutch-learn']");
+      // Its actuator comes out with the body; no friction did.
+      await runa.see(line("ratio-learn", "open"));
+    }));
 });
 
 it(

@@ -103,10 +103,29 @@ export function triedAt(sheet: Worksheet, ...values: string[]): FactBody[] {
       phase: "built",
       fit: sheet.fit,
       method: isPack ? "hand and dial" : (chain.read.with[0] ?? "dial"),
-      ...(isPack ? { state: spec.state } : {}),
+      ...(isPack ? { state: { ...spec.state, facings: spec.state.facings ?? ("new" as const) } } : {}),
       reading: { kind: "single", value: lengthOf(value) },
       resolution: nm(5_000),
       unit: "mm",
     })),
   ];
 }
+
+/** The pages of a job, by their path within it. */
+export const OF_JOB = [
+  ...[
+    "",
+    "/book-in",
+    "/symptoms",
+    "/before",
+    "/fault",
+    "/teardown",
+    "/bench",
+    "/inspect",
+    "/cause",
+    "/measure",
+  ],
+  ...["/choose", "/parts", "/stronger", "/build", "/as-built", "/prove", "/sheet", "/customer"],
+];
+/** The pages of a book, likewise. */
+export const OF_BOOK = ["", "/train", "/packs", "/chains", "/fasteners", "/parts", "/steps", "/service"];

@@ -397,6 +397,41 @@ describe("a figure by itself", () => {
   );
 
   it(
+    "a ring of another pack in the groove is found by what was predicted; the pack is opened, and what stood on it counts no longer",
+    () =>
+      journey("swapped", [mira], async () => {
+        const job = await jobOf(shop, "marram-dunlin", { body: "late", plate: "two" });
+        await tried(job, "h1-clearance", ["D"], "0.72 mm", "0.72 mm", "0.73 mm");
+        await open(mira, job, "choose/h1-clearance?show=choose");
+        await mira.press("//section[@aria-label='Candidates']//tr[contains(., '2.60 mm')]//label");
+        await fits(mira, "Fit");
+        // As a drum ring of 2.35 mm would give, and no case ring does.
+        await reads(mira, "1.37", "1.37", "1.38");
+        await mira.see("//section[@aria-label='Not as predicted']//li[@data-stranger='three dots']");
+        expect(await stageOf(job, "h1-clearance")).toBe("astray");
+        const steps = ["b-h1", "b-front", "b-pump-in"];
+        await saidOf(
+          shop,
+          job,
+          steps.map((step) => ({ kind: "step", step, did: "done", reason: "" })),
+        );
+        await open(mira, job, "build?step=b-h1");
+        await mira.press("//button[contains(., 'Not done after all')]");
+        await mira.see("//dialog[@open]//*[@data-opens]//li[contains(., 'pump')]");
+        await mira.press("//dialog[@open]//button[contains(., 'Take it back')]");
+        await mira.see("//*[@data-reopened='b-h1'][contains(., 'its label is void')]");
+        for (const step of steps) await mira.gone(`//li[@data-step='${step}'][@data-at='done']`);
+        await allSent(mira);
+        // What was read of it counts no longer: it waits to be read with its own ring in.
+        await open(mira, job, "choose/h1-clearance?show=built");
+        await mira.gone("//section[@aria-label='Not as predicted']");
+        await mira.see("//*[@id='reading-value']");
+        await mira.gone("//*[@data-verdict='outside']");
+      }),
+    90_000,
+  );
+
+  it(
     "a ring that came out again is measured, goes in, and is proven anew",
     () =>
       journey("refit", [mira, tomas], async () => {

@@ -339,7 +339,7 @@ story.chapter("the build sheet fits one A4 and one Letter page, as PDF and in pr
     "Inside",
     "Mira K.",
     "0.960 ±",
-    "made-up",
+    "made up for the demo",
   ])
     expect(words).toContain(part);
   // Letter is 792 points high: nothing may stand below that on the 842 of A4.

@@ -6,6 +6,7 @@ import { v7 as newId } from "uuid";
 import { Outbox } from "../app/outbox/outbox";
 import type { Fact, FactBody } from "../core/fact";
 import { listJobs } from "../store/jobs";
+import { BARE_CARD } from "../store/testing";
 import type { Shop } from "./shop";
 
 export interface Storm {
@@ -127,17 +128,7 @@ export async function storm(
       return answer;
     }) as typeof fetch;
 
-  const { rows } = await listJobs(shop.pool, { which: "open" }, "storm", () => ({
-    vehicle: "",
-    unit: "",
-    depth: "",
-    holder: null,
-    waitsFor: "",
-    done: 0,
-    packs: 0,
-    minutesLeft: 0,
-    wants: [],
-  }));
+  const { rows } = await listJobs(shop.pool, { which: "open" }, "storm", () => BARE_CARD);
   const cookie = await signIn(shop.webs[0]?.url ?? "", shop);
   const benches = Array.from({ length: count }, (_, i): Bench => {
     const bench: Bench = {

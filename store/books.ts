@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { v7 as newId } from "uuid";
-import { keptBook, type Book, type Problem } from "~core/book";
+import { keptBook, withHead, type Book, type Problem } from "~core/book";
 import { readBook } from "~core/check";
 import type { Queryable } from "./database";
 
@@ -36,19 +36,23 @@ export interface Keeping {
   published?: { by: string; note: string };
   /** `kept` for the book of a job that was done by it: {@link readBook}. It is that job's and not offered; taken in by itself later, it is. */
   as?: "written" | "kept";
+  /** Only where there is no other book of this unit: a name given twice must not put a new book over the one there is. */
+  first?: boolean;
   /** How it is checked, where that is done beside others' requests. */
   check?: (document: unknown, as: "written" | "kept") => Checked | Promise<Checked>;
 }
 
 export type AddedBook =
-  { ok: true; id: string; revision: number } | { ok: false; problems: Problem[]; warnings: Problem[] };
+  | { ok: true; id: string; unit: string; revision: number }
+  | { ok: false; problems: Problem[]; warnings: Problem[] };
 
 /** Keeps a valid book. The same document again is found, not stored twice; another one takes the next free revision. */
 export async function addBook(
   db: Queryable,
-  document: unknown,
-  { published, as = "written", check = outcomeOf }: Keeping = {},
+  given: unknown,
+  { published, as = "written", first = false, check = outcomeOf }: Keeping = {},
 ): Promise<AddedBook> {
+  const document = withHead(given);
   const read = await check(document, as);
   if (!read.ok) return read;
   const { unit, revision } = read;
@@ -56,7 +60,8 @@ export async function addBook(
   const { rows } = await db.query<{ id: string; revision: number }>(
     `with added as (
        insert into book (id, unit, revision, digest, document, published_by, note, offered)
-       values ($1, $2, greatest($3, (select coalesce(max(revision), 0) + 1 from book where unit = $2)), $4, $5, $6, $7, $8)
+       select $1, $2, greatest($3, (select coalesce(max(revision), 0) + 1 from book where unit = $2)), $4, $5, $6, $7, $8
+        where not $9 or not exists (select from book where unit = $2 and digest <> $4)
        on conflict (digest) do update set offered = true where excluded.offered and not book.offered returning id, revision)
      select id, revision from added union all select id, revision from book where digest = $4`,
     [
@@ -68,11 +73,24 @@ export async function addBook(
       published?.by ?? null,
       published?.note ?? null,
       as === "written",
+      first,
     ],
   );
   const row = rows[0];
+  if (!row && first)
+    return {
+      ok: false,
+      problems: [
+        {
+          path: "unit.id",
+          message: `there is a book of ${unit} already`,
+          remedy: "open that one, or give this one another name",
+        },
+      ],
+      warnings: [],
+    };
   if (!row) throw new Error(`book ${unit} was neither added nor found`);
-  return { ok: true, ...row };
+  return { ok: true, unit, ...row };
 }
 
 /** The newest revision of every unit. */

@@ -143,7 +143,8 @@ export function openPool(urls: string, onError: (error: Error) => void): Pool {
   const pool = new pg.Pool({
     ...(servers.several ? { Client: clientOf(servers) } : { connectionString: servers.url }),
     max: 10,
-    connectionTimeoutMillis: 3_000,
+    // A process that is busy for seconds hears its clock before its sockets: what was long connected would count as too late.
+    connectionTimeoutMillis: 10_000,
     statement_timeout: 15_000,
     application_name: "yard-key",
   });

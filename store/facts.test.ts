@@ -7,7 +7,7 @@ import { addBook, bookById, listBooks } from "./books";
 import { sqlState } from "./database";
 import { addFacts, closeJob, factsOf, factsSince, factsTextOf } from "./facts";
 import { FactsElsewhere, jobByNumber, jobIdByNumber, listJobs, openJob, PAGE, type Card } from "./jobs";
-import { testDatabase } from "./testing";
+import { BARE_CARD, testDatabase } from "./testing";
 
 let db: Awaited<ReturnType<typeof testDatabase>>;
 let book: string;
@@ -41,7 +41,12 @@ afterAll(() => db.drop());
 describe("books", () => {
   it("keeps the same document once, whatever the order of its keys", async () => {
     const turned = Object.fromEntries(Object.entries(dunlinDocument()).reverse());
-    expect(await addBook(db.pool, turned)).toEqual({ ok: true, id: book, revision: 1 });
+    expect(await addBook(db.pool, turned)).toEqual({
+      ok: true,
+      id: book,
+      unit: "test-dunlin",
+      revision: 1,
+    });
   });
   it("gives another document of the unit the next revision and lists the newest", async () => {
     const changed = { ...dunlinDocument(), depths: ["pan and body", "full", "tail"] };
@@ -52,6 +57,20 @@ describe("books", () => {
   });
   it("refuses a wrong one with its problems", async () => {
     expect(await addBook(db.pool, { format: "yard-key/book@1" })).toMatchObject({ ok: false });
+  });
+
+  it("puts no book over another of its unit where it is to be the first; the same one sent twice is found", async () => {
+    const other = dunlinDocument() as { unit: { summary?: string } };
+    other.unit.summary = "written down by somebody who did not know that there is one";
+    expect(await addBook(db.pool, other, { first: true })).toMatchObject({
+      ok: false,
+      problems: [{ message: "there is a book of test-dunlin already" }],
+    });
+    const own = dunlinDocument() as { unit: { id: string } };
+    own.unit.id = "marram-first";
+    const added = await addBook(db.pool, own, { first: true });
+    expect(added).toMatchObject({ ok: true, revision: 1 });
+    expect(await addBook(db.pool, own, { first: true })).toEqual(added);
   });
 });
 
@@ -190,17 +209,7 @@ describe("closing", () => {
 });
 
 describe("jobs", () => {
-  const card = (waitsFor: string): Card => ({
-    vehicle: "",
-    unit: "",
-    depth: "",
-    holder: null,
-    waitsFor,
-    minutesLeft: 0,
-    wants: [],
-    done: 0,
-    packs: 0,
-  });
+  const card = (waitsFor: string): Card => ({ ...BARE_CARD, waitsFor });
 
   it("opened twice is one job with one number", async () => {
     const id = newId();

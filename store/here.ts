@@ -21,8 +21,9 @@ export async function hearHere(
     [at.job, at.procedure, at.side, at.person],
   );
   const { rows } = await db.query<Here>(
-    `select side, person, (extract(epoch from now() - seen) * 1000)::float8 as ago from here
-     where job = $1 and procedure = $2 and person <> $3 and seen > now() - interval '1 hour' order by side`,
+    // Each where they were heard of last: whoever went to another end is not gone from the first.
+    `select distinct on (person) side, person, (extract(epoch from now() - seen) * 1000)::float8 as ago from here
+     where job = $1 and procedure = $2 and person <> $3 and seen > now() - interval '1 hour' order by person, seen desc`,
     [at.job, at.procedure, at.person],
   );
   return rows;

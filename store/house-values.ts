@@ -87,7 +87,10 @@ export async function setHouseValue(
   );
   // What lists show of open jobs was made under the old value: it is made anew when they are read.
   await db.query(
-    `update job_card c set seq = 0 from job j, book b where c.open and j.id = c.job and b.id = j.book and b.unit = $1`,
+    // In one order, so that two who do so do not wait for each other.
+    `with behind as (select c.job from job_card c join job j on j.id = c.job join book b on b.id = j.book
+                      where c.open and b.unit = $1 order by c.job for no key update of c)
+     update job_card c set seq = 0 from behind where c.job = behind.job`,
     [unit],
   );
 }

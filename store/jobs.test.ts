@@ -6,8 +6,9 @@ import { dunlinDocument } from "../core/testing/dunlin";
 import { addBook } from "./books";
 import { addFacts } from "./facts";
 import { setHouseValue } from "./house-values";
-import { earlierVisits, jobByNumber, listJobs, openJob } from "./jobs";
-import { testDatabase } from "./testing";
+import { inTransaction } from "./database";
+import { earlierVisits, jobByNumber, listJobs, openJob, type CardRow } from "./jobs";
+import { BARE_CARD, testDatabase } from "./testing";
 
 let db: Awaited<ReturnType<typeof testDatabase>>;
 let book: string;
@@ -88,17 +89,7 @@ describe("a job and the shop's own values", () => {
     let made = 0;
     const make = () => {
       made++;
-      return {
-        vehicle: "",
-        unit: "",
-        depth: "",
-        holder: null,
-        waitsFor: "",
-        done: 0,
-        packs: 0,
-        minutesLeft: 0,
-        wants: [],
-      };
+      return BARE_CARD;
     };
     await listJobs(db.pool, { which: "open" }, "test", make);
     const first = made;
@@ -107,6 +98,21 @@ describe("a job and the shop's own values", () => {
     await own(1_250_000);
     await listJobs(db.pool, { which: "open" }, "test", make);
     expect(made).toBeGreaterThan(first);
+  });
+
+  it("answers while somebody else writes a card, and leaves that card to them", async () => {
+    const { number, id } = await job();
+    const list = (): Promise<{ rows: CardRow[] }> =>
+      listJobs(db.pool, { which: "open" }, "anew", () => BARE_CARD);
+    const madeBy = async (): Promise<string | undefined> =>
+      (await db.pool.query<{ made: string }>("select made from job_card where job = $1", [id])).rows[0]?.made;
+    await inTransaction(db.pool, async (other) => {
+      await other.query("select from job_card where job = $1 for no key update", [id]);
+      expect((await list()).rows.map((row) => row.number)).toContain(number);
+      expect(await madeBy()).not.toBe("anew");
+    });
+    await list();
+    expect(await madeBy()).toBe("anew");
   });
 });
 

@@ -1,3 +1,4 @@
+import { setImmediate as othersFirst } from "node:timers/promises";
 import { KINDS, type Fact, type FactKind } from "~core/fact";
 import { bookById } from "./books";
 import { inTransaction, type Pool, type Queryable } from "./database";
@@ -211,18 +212,23 @@ export async function listJobs(
       behind.map(({ job }) => job),
       CARD_KINDS,
     );
-    const books = await Promise.all(behind.map(async ({ book }) => (await bookById(db, book)).book));
-    const values = await houseValues(db, [...new Set(books.map(({ unit }) => unit.id))]);
-    behind.forEach((row, i) => {
-      const book = books[i];
-      if (!book) return;
+    // One after another: a process that starts has to read them all, and has others to answer meanwhile.
+    const books = new Map<string, Book>();
+    for (const { book } of behind) if (!books.has(book)) books.set(book, (await bookById(db, book)).book);
+    const values = await houseValues(db, [...new Set([...books.values()].map(({ unit }) => unit.id))]);
+    for (const row of behind) {
+      const book = books.get(row.book);
+      if (!book) continue;
       row.card = makeCard(book, facts.get(row.job) ?? [], values.get(book.unit.id) ?? []);
       row.holder = row.card.holder;
-    });
+      await othersFirst();
+    }
+    // A card that somebody else is writing is left to them: two that wrote the same ones in another order would wait for each other.
     await db.query(
       `update job_card c set card = u.card, seq = u.seq, made = $4, holder = u.card ->> 'holder'
          from unnest($1::uuid[], $2::jsonb[], $3::bigint[]) as u (job, card, seq)
-        where c.job = u.job and (c.seq < u.seq or (c.seq = u.seq and c.made <> $4))`,
+         join (select job, seq, made from job_card where job = any($1::uuid[]) for no key update skip locked) as free using (job)
+        where c.job = u.job and (free.seq < u.seq or (free.seq = u.seq and free.made <> $4))`,
       [
         behind.map(({ job }) => job),
         behind.map(({ card }) => JSON.stringify(card)),

@@ -1,6 +1,7 @@
 import { randomBytes } from "node:crypto";
 import pg from "pg";
 import { migrate, openPool, type Pool } from "./database";
+import type { Card } from "./jobs";
 
 /** What a database begins with: filled once on a cluster, then copied, which takes a tenth of a second. */
 export interface Filled {
@@ -31,6 +32,19 @@ export async function testDatabase(
     },
   };
 }
+
+/** What a list shows of a job, where a test does not look at it. */
+export const BARE_CARD: Card = {
+  vehicle: "",
+  unit: "",
+  depth: "",
+  holder: null,
+  waitsFor: "",
+  minutesLeft: 0,
+  done: 0,
+  packs: 0,
+  wants: [],
+};
 
 const databaseUrl = (base: string, name: string): string =>
   Object.assign(new URL(base), { pathname: `/${name}` }).href;

@@ -24,6 +24,13 @@ export default function AxisPage() {
     next.set("at", id);
     return `?${next}`;
   };
+  if (stations.length === 0)
+    return (
+      <p className="plate p-5 text-xl">
+        Nothing is written down along its shaft yet. Its packs will stand here in their order, once there are
+        any.
+      </p>
+    );
   return (
     <>
       <section className="plate px-3 pt-2 pb-3" aria-label="The unit along its axis">

@@ -12,11 +12,12 @@ import { useInside } from "~/door/inside";
 import { skipTabChanges } from "~/look/revalidate";
 import { useUnit } from "~/look/use-unit";
 import { services } from "~/server/context";
-import { resolve, type Applied, type Book, type Configuration, type UnitSystem } from "~core/book";
+import { type Applied, type Book, type Configuration, resolve, type UnitSystem } from "~core/book";
 import { bookById, revisionsOf } from "~store/books";
 import { houseValues, toolsOwned } from "~store/house-values";
 import { Find } from "./find";
 import { LEADS } from "~core/fact";
+import { Able } from "~/look/able";
 import type { Route } from "./+types/book";
 
 export const loader = async ({ context, params, request }: Route.LoaderArgs) => {
@@ -132,6 +133,7 @@ export default function BookPage({
           </NavLink>
         ))}
       </nav>
+      <Able book={book} />
       <Outlet context={view} />
       <p className="quiet mt-4 text-sm">
         {book.unit.source}: no maker’s specification. The maker’s service information and local rules come

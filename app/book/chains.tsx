@@ -91,7 +91,8 @@ function ChainPlate({ figure }: { figure: AppliedChain }) {
       <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
         {chain.kind === "pack clearance" && (
           <ChainLine name="Stated">
-            {spec.state.soak}, facings {spec.state.facings}
+            {spec.state.soak}
+            {spec.state.facings && `, facings ${spec.state.facings}`}
             {spec.state.wave && `, wave ${spec.state.wave}`}
           </ChainLine>
         )}

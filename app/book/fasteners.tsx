@@ -1,9 +1,9 @@
 import { useState } from "react";
-import { Field } from "~/look/field";
+import { useArm, WrenchArm } from "~/look/wrench-arm";
 import { useAnchor } from "~/look/use-scripted";
 import { houseTorque, shownIn, torqueWords, usedTorque, type FastenerGroup } from "~core/book";
-import { lengthText, measureText, parseLength, parseMeasure, unitFor } from "~core/quantity";
-import { tighteningOrder, wrenchSetting } from "~core/torque";
+import { lengthText, parseMeasure } from "~core/quantity";
+import { tighteningOrder } from "~core/torque";
 import { Faces, FastenerMap } from "./faces";
 import { HouseForm } from "./house-form";
 import { useBookView } from "./book";
@@ -144,43 +144,9 @@ function GroupPlate({ group }: { group: FastenerGroup }) {
 /** What to set the wrench to with an extension in line. */
 function Extension({ group }: { group: FastenerGroup }) {
   const { unit, applied } = useBookView();
-  const [wrench, setWrench] = useState("");
-  const [extension, setExtension] = useState("");
-  const [length, more] = [parseLength(wrench, unit), parseLength(extension, unit)];
+  const held = useArm(unit);
   const own = houseTorque(group, applied.house)?.torque;
   const read = own ? parseMeasure(own, "torque") : null;
   const torque = read?.ok ? read.measure : group.torque;
-  const fits = length.ok && more.ok && length.length > 0 && more.length >= 0;
-  const problem = (typed: string, ok: boolean): string | undefined =>
-    typed !== "" && !ok ? "write a length such as 320 mm" : undefined;
-  return (
-    <details className="no-print mt-3">
-      <summary className="touch flex cursor-pointer items-center font-semibold underline underline-offset-4">
-        Wrench with an extension in line
-      </summary>
-      <div className="grid grid-cols-2 gap-2">
-        <Field
-          label="Wrench, grip to square"
-          value={wrench}
-          onChange={(e) => setWrench(e.target.value)}
-          problem={problem(wrench, length.ok)}
-        />
-        <Field
-          label="Extension"
-          value={extension}
-          onChange={(e) => setExtension(e.target.value)}
-          problem={problem(extension, more.ok)}
-        />
-      </div>
-      {fits && torque && (
-        <p role="status" className="text-lg">
-          Set{" "}
-          <b className="figure">
-            {measureText(wrenchSetting(torque, length.length, more.length), unitFor(torque, unit))}
-          </b>
-          : {shownIn(torque, unit)} · L ÷ (L + E)
-        </p>
-      )}
-    </details>
-  );
+  return torque && <WrenchArm torque={torque} unit={unit} held={held} />;
 }

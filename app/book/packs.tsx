@@ -129,7 +129,9 @@ function PackPlate({ pack, chain }: { pack: Pack; chain: PackChain | undefined }
                     </span>
                   )}
                 </th>
-                <td className="figure text-right align-top">{lengthText(entry.thickness, unit)}</td>
+                <td className="figure text-right align-top">
+                  {entry.thickness === undefined ? "not known" : lengthText(entry.thickness, unit)}
+                </td>
               </tr>
             ))}
           </tbody>

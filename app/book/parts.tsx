@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { wearKind, reasonOf, type Part } from "~core/book";
+import { partNameIn, reasonOf, wearKind, type Part } from "~core/book";
 import { piecesOf } from "~core/pack";
 import { useBookView } from "./book";
 
@@ -17,7 +17,8 @@ export default function PartsPage() {
   const known = new Set(parts.map(({ id }) => id));
   const tree = wanted === "all" || wanted === "here";
   const roots = parts.filter((part) => shows(part) && (!tree || !part.of || !known.has(part.of)));
-  const name = (id: string): string => parts.find((part) => part.id === id)?.name ?? id;
+  // A look-alike may be of another version.
+  const name = (id: string): string => partNameIn(applied.book, id);
   return (
     <section className="plate p-5">
       <div className="no-print mb-3 flex flex-wrap items-center gap-2" role="group" aria-label="Which parts">

@@ -44,7 +44,8 @@ function StepLine({ step, n }: { step: Step; n: number }) {
   const named = (
     list: readonly { id: string; name: string }[] | undefined,
     ids: readonly string[] = [],
-  ): string[] => ids.map((id) => list?.find((one) => one.id === id)?.name ?? id);
+    // What only another version has is not done here.
+  ): string[] => ids.flatMap((id) => list?.find((one) => one.id === id)?.name ?? []);
   const caution = present.cautions?.find(({ id }) => id === step.caution)?.text;
   const lines: [string, string][] = [
     ["Tools", named(present.tools, step.tools).join(", ")],

@@ -142,8 +142,9 @@ function Elements() {
       <ul className="grid grid-cols-2 gap-x-6">
         {present.elements.map((element) => (
           <li key={element.id} className="border-base-300 border-t py-1.5">
-            <b>{shortName(element)}</b> {element.name ?? element.kind}: joins{" "}
-            {element.joins[0].replaceAll("-", " ")} and {element.joins[1].replaceAll("-", " ")}
+            <b>{shortName(element)}</b> {element.name ?? element.kind}
+            {element.joins &&
+              `: joins ${element.joins.map((member) => member.replaceAll("-", " ")).join(" and ")}`}
             {element.outside && `, outside the ranges: ${OUTSIDE[element.outside]}`}
             {element.servo && `. Servo: ${element.servo}`}
             <span className="quiet block text-sm">

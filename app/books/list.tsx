@@ -42,8 +42,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
   const { pool } = context.get(services);
   const added = await addBook(pool, document, { check: checkedBeside });
   if (!added.ok) return data({ problems: added.problems, name: file.name }, { status: 400 });
-  const { unit } = document as { unit: { id: string } };
-  return redirect(`/books/${unit.id}`);
+  return redirect(`/books/${added.unit}`);
 };
 
 const FAMILY_WORDS: Readonly<Record<(typeof FAMILIES)[number], string>> = {
@@ -90,7 +89,10 @@ export default function Books({ loaderData: { books, drafts }, actionData }: Rou
             );
           })}
           {books.length === 0 && (
-            <p className="plate p-6 text-xl">No book is kept here yet. Import one, a .json file.</p>
+            <p className="plate p-6 text-xl">
+              No book is kept here yet. Write one down by hand – a name and its packs are enough – or import
+              one, a .json file.
+            </p>
           )}
         </div>
         <div className="grid content-start gap-4">
@@ -110,6 +112,11 @@ export default function Books({ loaderData: { books, drafts }, actionData }: Rou
                 ))}
               </ul>
             </section>
+          )}
+          {may && (
+            <Link to="/books/by-hand" className="btn btn-primary btn-lg touch justify-start text-xl">
+              A unit by hand, in three minutes
+            </Link>
           )}
           <section className="plate p-5">
             <h2 className="mb-2 text-xl font-bold">Import a book</h2>

@@ -1,3 +1,4 @@
+import { FaceMap } from "~/look/face-map";
 import { SayForm } from "~/say/say-form";
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
@@ -34,6 +35,19 @@ export function AirTurn({ turn }: { turn: Asked }) {
         Wanted: {check.expect}
         {check.hiss && `; ${check.hiss} belongs there`}
       </p>
+      {check.at && (
+        <div className="max-w-72">
+          <FaceMap
+            group={{ name: check.port, places: [{ at: check.at }] }}
+            next={0}
+            isOn={() => false}
+            isFull={() => true}
+            isDashed={() => false}
+            words={() => `, ${check.port}`}
+            sign={() => "air"}
+          />
+        </div>
+      )}
       {mate && <p className="text-lg font-semibold">Only counts with the {mate.name} on it.</p>}
       {turn.answer === "not so" && (
         <p role="alert" className="text-error text-2xl font-semibold">

@@ -1,3 +1,5 @@
+import { capital } from "~core/book";
+import { bookFoot } from "~/look/source";
 import { whenIn } from "~/door/when";
 import { configurationText } from "~/sheet/sheet-lines";
 import { handOver, printed } from "~/server/beside";
@@ -42,9 +44,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
           moment(at),
         ]),
       ),
-      foot:
-        `Book ${book.unit.id}, revision ${book.unit.revision}, ${book.unit.source}: made-up figures, not a maker’s ` +
-        `specification. The maker’s service information comes first.`,
+      foot: capital(bookFoot(book)),
     },
   });
   return handOver(pdf, `as-built-${record.number}`);

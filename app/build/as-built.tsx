@@ -1,3 +1,4 @@
+import { figuresFrom } from "~/look/source";
 import { useWhen } from "~/door/when";
 import { useInside } from "~/door/inside";
 import { useMemo } from "react";
@@ -61,7 +62,7 @@ export default function AsBuilt() {
         </section>
       ))}
       <p className="quiet mt-3 text-sm">
-        Figures made up for the demo; the maker’s service information comes first.
+        {figuresFrom(applied.book)}; the maker’s service information comes first.
       </p>
     </section>
   );

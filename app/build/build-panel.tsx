@@ -1,11 +1,13 @@
+import { figuresFrom } from "~/look/source";
 import { Undecided } from "~/choose/undecided";
-import { AlertTriangle, Ban } from "lucide-react";
+import { AlertTriangle, Ban, Tag } from "lucide-react";
 import { useWhen } from "~/door/when";
 import { useSearchParams } from "react-router";
 import { useJobView } from "~/view/view";
 import { TakePhoto } from "~/photos/take";
 import { Skip } from "~/teardown/skip";
-import type { Build, BuildStep } from "~core/build";
+import { codeOf } from "~/scan/code";
+import { subAssembliesOf, type Build, type BuildStep } from "~core/build";
 import { AnswerList } from "./answer-list";
 import { Otherwise } from "./otherwise";
 import { PackPicture } from "./pack-picture";
@@ -39,6 +41,7 @@ export function BuildPanel({ one, build }: { one: BuildStep; build: Build }) {
           <AlertTriangle size={26} aria-hidden="true" className="shrink-0" /> {caution.text}
         </p>
       )}
+      {!step.vehicle && <Together one={one} build={build} />}
       {!job.closed && at !== "skipped" && <Turn one={one} build={build} onDone={onward} />}
       {(step.how ?? step.lies ?? step.round) && (
         <p className="mt-2 text-lg first-letter:uppercase">
@@ -56,7 +59,7 @@ export function BuildPanel({ one, build }: { one: BuildStep; build: Build }) {
           {tools.map(({ name, limit }) => `${name}${limit ? ` (${limit})` : ""}`).join(", ")}
         </p>
       )}
-      <PackPicture step={step} />
+      {one.turn?.kind !== "plates" && <PackPicture step={step} />}
       <PartsIn one={one} build={build} />
       <AnswerList one={one} />
       {!job.closed && (
@@ -67,10 +70,38 @@ export function BuildPanel({ one, build }: { one: BuildStep; build: Build }) {
         </div>
       )}
       <p className="quiet mt-2 text-sm">
-        {step.minutes !== undefined && `About ${step.minutes} minutes. `}Figures made up for the demo, in{" "}
-        {unit}; the maker’s service information comes first.
+        {step.minutes !== undefined && `About ${step.minutes} minutes. `}
+        {figuresFrom(applied.book)}, in {unit === "mm" ? "millimetres" : "inches"}; the maker’s service
+        information comes first.
       </p>
     </section>
+  );
+}
+
+/** The sub-assembly it belongs to is together: it is bagged, with what was proven of it on its label. */
+function Together({ one: { step }, build }: { one: BuildStep; build: Build }) {
+  const { number } = useJobView();
+  const sub = subAssembliesOf(build).find(({ name }) => name === step.sub);
+  if (!sub?.isBuilt) return null;
+  const code = codeOf({ kind: "sub", job: number, sub: sub.id });
+  return (
+    <p
+      className="bg-base-200 mt-2 flex flex-wrap items-center gap-3 rounded px-3 py-2"
+      data-together={sub.id}
+    >
+      <span className="grow">
+        <b>{sub.name}</b> is together: bag it or bin it, with its label.
+        {sub.proven.length > 0 && <span className="quiet block text-sm">{sub.proven.join("; ")}</span>}
+      </span>
+      <a
+        className="btn touch"
+        href={`/jobs/${number}/labels.pdf?label=${code}`}
+        target="_blank"
+        rel="noreferrer"
+      >
+        <Tag size={20} aria-hidden="true" /> Its label
+      </a>
+    </p>
   );
 }
 
@@ -92,7 +123,7 @@ function Ticked({ one: { at, fact, open } }: { one: BuildStep }) {
 }
 
 /** Why what was done is to be done again. */
-function OpenedAgain({ one: { reopened }, build }: { one: BuildStep; build: Build }) {
+function OpenedAgain({ one: { reopened, step: own }, build }: { one: BuildStep; build: Build }) {
   const { short } = useWhen();
   if (!reopened) return null;
   const { by, step } = reopened;
@@ -101,7 +132,7 @@ function OpenedAgain({ one: { reopened }, build }: { one: BuildStep; build: Buil
     <p role="alert" className="border-warning mt-2 border-l-4 pl-3 text-lg" data-reopened={step}>
       <b>Opened again</b> by {by.by}, {short(by.at)}: {name}{" "}
       {by.body.kind === "step" ? "was undone" : "had a piece exchanged"}. What was said of this step before
-      counts no longer.
+      counts no longer{own.sub && !own.vehicle ? `; ${own.sub} counts as dirty, and its label is void` : ""}.
     </p>
   );
 }

@@ -15,16 +15,15 @@ export function FaceTurn({ face }: { face: Face }) {
   const { applied, unit } = useJobView();
   const say = useSay();
   const { short } = useWhen();
-  const { group, round, next, left, again, said } = face;
-  const waiting = round?.kind === "again" && again !== null;
-  const now = useSeconds(waiting);
+  const { group, round, next, left, until, said, isUndisturbed } = face;
+  const now = useSeconds(until !== null);
   const house = houseTorque(group, applied.house);
   const as = { house: house?.torque, unit };
   const tell = (places: readonly number[], did: PlaceDone): void => {
     if (round && places.length > 0)
       say({ kind: "tightened", group: group.id, round: round.id, places: [...places], did });
   };
-  const held = waiting && now < again;
+  const held = until !== null && now < until;
   const place = next === null ? null : group.places[next];
   useGo(next === null || held ? undefined : () => tell([next], "tight"));
   if (!round || next === null) return null;
@@ -41,7 +40,8 @@ export function FaceTurn({ face }: { face: Face }) {
         </span>
         {held ? (
           <Large>
-            Waits <span suppressHydrationWarning>{clockWords(again - now)}</span>, then once more
+            Waits <span suppressHydrationWarning>{clockWords(until - now)}</span>, then{" "}
+            {round.kind === "again" ? "once more" : "full"}
           </Large>
         ) : (
           <Large>
@@ -50,11 +50,12 @@ export function FaceTurn({ face }: { face: Face }) {
         )}
         <p className="text-xl">
           {[
+            isUndisturbed && "nobody undid them",
             group.size,
             length !== undefined && lengthText(length, unit),
-            group.thread === "dry" ? "thread dry" : group.thread,
+            !isUndisturbed && (group.thread === "dry" ? "thread dry" : group.thread),
             group.carries,
-            group.oneTime && "new ones",
+            group.oneTime && !isUndisturbed && "new ones",
           ]
             .filter(Boolean)
             .join(" · ")}
@@ -62,6 +63,11 @@ export function FaceTurn({ face }: { face: Face }) {
         {house && (
           <p className="font-semibold" data-house-torque>
             House value, not the book’s: {house.reason}
+          </p>
+        )}
+        {isUndisturbed && did(next) === "moved" && (
+          <p className="text-warning font-semibold" data-moved>
+            Place {next + 1} moved: tighten it, and hold it once more. Why was it loose?
           </p>
         )}
         {group.note && <p>{group.note}</p>}
@@ -90,7 +96,7 @@ export function FaceTurn({ face }: { face: Face }) {
           className="btn btn-primary btn-lg touch w-full text-xl"
           onClick={() => tell([next], "tight")}
         >
-          Place {next + 1} is tight <kbd className="key">d</kbd>
+          Place {next + 1} {isUndisturbed ? "holds" : "is tight"} <kbd className="key">d</kbd>
         </button>
         {wanted && !held && <Wrench wanted={wanted} face={face} round={round} place={next} />}
       </div>
@@ -112,6 +118,11 @@ export function FaceTurn({ face }: { face: Face }) {
             {missing.length === group.count ? `All ${group.count}` : `The other ${missing.length}`}, in this
             order
           </button>
+          {(round.kind === "again" || isUndisturbed) && (
+            <button type="button" className="btn touch" disabled={held} onClick={() => tell([next], "moved")}>
+              {isUndisturbed ? "It moved" : "It still moved"}
+            </button>
+          )}
           <button
             type="button"
             className="btn touch"

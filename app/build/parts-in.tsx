@@ -1,10 +1,12 @@
 import { useContext, useEffect } from "react";
+import { FeatureDrawing } from "~/look/feature";
 import { targetOf } from "~/scan/code";
 import { onScan } from "~/scan/heard";
 import { Undecided } from "~/choose/undecided";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { placeName } from "~/teardown/places";
+import { partNameIn } from "~core/book";
 import { IN_UNIT, ON_BENCH, type FactBody, type Job } from "~core/fact";
 import type { PartState } from "~core/inspect";
 import { piecesOf } from "~core/pack";
@@ -78,7 +80,8 @@ function PartIn({ state: { part, is }, one, build }: { state: PartState; one: Bu
           {part.oneTime && " · never used again"}
         </span>
         {fit && (
-          <p className="text-lg">
+          <p className="flex items-center gap-2 text-lg">
+            {fit.shows && <FeatureDrawing shows={fit.shows} className="h-9 w-12" />}
             {[fit.round, fit.lube, fit.with && `with ${fit.with}`].filter(Boolean).join(" · ")}
           </p>
         )}
@@ -94,7 +97,7 @@ function PartIn({ state: { part, is }, one, build }: { state: PartState; one: Bu
         )}
         {(part.lookAlikes ?? []).map(({ part: other, tell }) => (
           <p key={other} className="text-sm">
-            Not the {applied.present.parts.find(({ id }) => id === other)?.name ?? other}: {tell}.
+            Not the {partNameIn(applied.book, other)}: {tell}.
           </p>
         ))}
       </div>

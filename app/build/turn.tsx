@@ -1,4 +1,5 @@
 import { Link } from "react-router";
+import { FeatureDrawing } from "~/look/feature";
 import { SayForm } from "~/say/say-form";
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
@@ -6,11 +7,13 @@ import { IN_UNIT, type FactBody } from "~core/fact";
 import { measureText } from "~core/quantity";
 import { signedAs, type Asked, type Build, type BuildStep } from "~core/build";
 import { AirTurn } from "./air-turn";
+import { BallsTurn } from "./balls-turn";
 import { CheckButtons } from "./check-buttons";
 import { FaceTurn } from "./face-turn";
 import { Large, useGo } from "./large";
 import { FigureTurn } from "./figure-turn";
 import { figurePlace } from "./places";
+import { PlatesTurn } from "./plates-turn";
 import { SignsFor } from "./signing";
 import { clockWords, useSeconds } from "./use-moment";
 
@@ -33,6 +36,7 @@ export function Turn({ one, build, onDone }: Props) {
       aria-live="polite"
       className={`mt-3 rounded border-4 p-4 ${turn?.answer === "not so" ? "border-error" : turn?.waits ? "border-warning" : "border-primary"}`}
       data-turn={turn?.key ?? "done"}
+      data-words={turn?.words}
     >
       {turn ? <Now key={turn.key} turn={turn} one={one} build={build} /> : <Done one={one} onDone={onDone} />}
     </section>
@@ -43,6 +47,10 @@ function Now({ turn, one, build }: { turn: Asked } & Omit<Props, "onDone">) {
   switch (turn.kind) {
     case "put":
       return <Put one={one} build={build} />;
+    case "plates":
+      return <PlatesTurn turn={turn} one={one} build={build} />;
+    case "balls":
+      return <BallsTurn turn={turn} one={one} />;
     case "begin":
       return <Begin turn={turn} one={one} />;
     case "bolts": {
@@ -114,8 +122,12 @@ function Waits({ one: { waits }, build }: Omit<Props, "onDone">) {
 
 function Put({ one, build }: Omit<Props, "onDone">) {
   const say = useSay();
-  const out = one.parts.filter(({ part }) => build.bench.isOff(part.id));
-  const fresh = one.asked.filter(({ kind, answer, waits }) => kind === "part" && answer === "open" && !waits);
+  const plates = new Set(one.plates.flatMap(({ list }) => list.map(({ part }) => part)));
+  const out = one.parts.filter(({ part }) => !plates.has(part.id) && build.bench.isOff(part.id));
+  const fresh = one.asked.filter(
+    ({ kind, subject, answer, waits }) =>
+      kind === "part" && answer === "open" && !waits && !plates.has(subject),
+  );
   const go = (): void => {
     if (fresh.length > 0) say({ kind: "renewed", parts: fresh.map(({ subject }) => subject), there: true });
     say({ kind: "lies", things: out.map(({ part }) => part.id), place: IN_UNIT });
@@ -130,7 +142,8 @@ function Put({ one, build }: Omit<Props, "onDone">) {
       </span>
       <Large>{next?.part.name}</Large>
       {fit && (
-        <p className="text-2xl">
+        <p className="flex items-center gap-3 text-2xl">
+          {fit.shows && <FeatureDrawing shows={fit.shows} />}
           {[fit.round, fit.lube, fit.with && `with ${fit.with}`].filter(Boolean).join(" · ")}
         </p>
       )}

@@ -1,11 +1,15 @@
 import { useState, type FormEvent } from "react";
 import { askBench } from "~/gauge/bench";
 import { useFiguresFindTheirField, useKeys } from "~/look/use-keys";
+import { useArm, WrenchArm } from "~/look/wrench-arm";
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
 import { pullOf, type Face } from "~core/build";
 import { baseOf, measureText, parseMeasure, toNumber, type Measure } from "~core/quantity";
-import type { Round } from "~core/torque";
+import { torqueReached, wrenchSetting, type Round } from "~core/torque";
+import { useSerialWrench } from "./use-serial-wrench";
+
+type Kind = "typed" | "serial" | "simulated";
 
 const KEPT = "wrench";
 const AWAY = "The simulated wrench does not answer; type what yours says.";
@@ -22,15 +26,20 @@ export function Wrench({
   round: Round;
   place: number;
 }) {
-  const { applied, number } = useJobView();
+  const { applied, number, unit } = useJobView();
   const say = useSay();
   const [problem, setProblem] = useState("");
   const [empty, setEmpty] = useState(false);
-  const [simulated, simulate] = useState(
-    () => typeof localStorage !== "undefined" && localStorage.getItem(KEPT) === "simulated",
-  );
+  const [kind, setKind] = useState<Kind>(() => {
+    const kept = typeof localStorage === "undefined" ? null : localStorage.getItem(KEPT);
+    return kept === "simulated" || kept === "serial" ? kept : "typed";
+  });
+  const simulated = kind === "simulated";
+  const held = useArm(unit);
   useFiguresFindTheirField();
-  const tell = (read: Measure<"torque">): void => {
+  const tell = (given: Measure<"torque">): void => {
+    // With an extension in line more reaches the fastener than the wrench reads.
+    const read = held.arm ? torqueReached(given, held.arm.length, held.arm.extension) : given;
     const text = measureText(read);
     const did = pullOf(group, round, applied.house, text) === "in" ? "tight" : "loose";
     say({ kind: "tightened", group: group.id, round: round.id, places: [place], did, read: text });
@@ -48,7 +57,9 @@ export function Wrench({
     setProblem("");
     const pulled = await askBench<{ torque: number } | { problem: string }>("pull", {
       bench: String(number),
-      torque: toNumber(baseOf(wanted)),
+      torque: toNumber(
+        baseOf(held.arm ? wrenchSetting(wanted, held.arm.length, held.arm.extension) : wanted),
+      ),
       ...(empty ? { charge: true } : {}),
     });
     if (!pulled) return setProblem(AWAY);
@@ -57,6 +68,7 @@ export function Wrench({
     const read = parseMeasure(`${pulled.torque} N·m`, "torque");
     if (read.ok) tell(read.measure);
   };
+  const line = useSerialWrench(wanted.unit, tell, setProblem);
   useKeys(simulated ? { p: () => void pull() } : {});
   const last = said(round.id, place)?.body;
   const was = last && pullOf(group, round, applied.house, last.read);
@@ -85,15 +97,27 @@ export function Wrench({
         <select
           className="select touch w-40"
           aria-label="Which wrench"
-          value={simulated ? "simulated" : "typed"}
+          value={kind}
           onChange={({ target: { value } }) => {
             localStorage.setItem(KEPT, value);
-            simulate(value === "simulated");
+            line.letGo();
+            setKind(value as Kind);
           }}
         >
           <option value="typed">typed, or types</option>
+          <option value="serial">serial line</option>
           <option value="simulated">simulated</option>
         </select>
+        {kind === "serial" && (
+          <button
+            type="button"
+            className="btn touch"
+            data-listening={line.listening}
+            onClick={line.listening ? line.letGo : () => void line.connect()}
+          >
+            {line.listening ? "Let it go" : "Connect …"}
+          </button>
+        )}
         {simulated && (
           <button type="button" className="btn touch" onClick={() => void pull()}>
             {empty ? "Charge and pull" : "Pull"} <kbd className="key">p</kbd>
@@ -105,6 +129,7 @@ export function Wrench({
           </p>
         )}
       </form>
+      <WrenchArm torque={wanted} unit={unit} held={held} />
     </div>
   );
 }

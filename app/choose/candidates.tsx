@@ -104,6 +104,7 @@ function Chosen({
   now: NonNullable<ReturnType<typeof standsNow>>;
 }) {
   const { house } = useInside();
+  const { present } = useJobView().applied;
   const { applied } = sheet;
   const { link, fitted } = seat;
   const into = thickness(chosen.piece, link.tolerance);
@@ -190,7 +191,13 @@ function Chosen({
           </p>
           <Budget estimate={chosen.predicted} unit={unit} />
         </details>
-        <Working applied={applied} assessment={now.set.assessment} rule={house.rule} unit={unit} />
+        <Working
+          applied={applied}
+          assessment={now.set.assessment}
+          rule={house.rule}
+          unit={unit}
+          source={present.unit.source}
+        />
       </section>
       <div className="grid content-start gap-3">
         <section className="plate px-3 pt-3" aria-label="The stack with this one">
@@ -349,7 +356,8 @@ function Choose({
   const sending = waiting.some(({ job, refused }) => job === number && refused === undefined);
   const sent =
     actionData?.intent === "choose" && actionData.typed?.key === chosen.key ? actionData : undefined;
-  const refused = actionData?.intent === "choose" ? actionData.problems?.key : undefined;
+  const refused =
+    actionData?.intent === "choose" || actionData?.intent === "here" ? actionData.problems?.key : undefined;
   const problems = sent?.problems ?? {};
   const what = capital(selectiveWord(link));
   const keeps = chosen.source.kind === "fitted";
@@ -360,6 +368,17 @@ function Choose({
         This size is not on the shelf
         {chosen.source.days === undefined ? "" : `; ordered, it takes ${chosen.source.days} days`}. Once it is
         booked in under Shelf it can be chosen here. Meanwhile pick one that is in hand.
+        {chosen.piece.part !== undefined && (
+          <Form method="post" action="?show=choose" className="mt-3" preventScrollReset>
+            <input type="hidden" name="intent" value="here" />
+            <input type="hidden" name="id" value={id} />
+            <input type="hidden" name="seat" value={link.id} />
+            <input type="hidden" name="part" value={chosen.piece.part} />
+            <button className="btn btn-lg touch w-full" disabled={busy}>
+              It is here: {name} in my hand
+            </button>
+          </Form>
+        )}
       </section>
     );
   }

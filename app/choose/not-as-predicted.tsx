@@ -10,7 +10,7 @@ export function NotAsPredicted({ sheet, unit }: { sheet: Worksheet; unit: Length
   const { astray: found, applied, fit, seats } = sheet;
   const [reason, setReason] = useState("");
   if (!found) return null;
-  const { off, meant, plate, seat } = found;
+  const { off, meant, plate, seat, stranger } = found;
   const first = seats[0]?.link;
   const far = roundedText(Math.abs(off) as Nm, unit);
   return (
@@ -27,6 +27,13 @@ export function NotAsPredicted({ sheet, unit }: { sheet: Worksheet; unit: Length
           <li>
             As {meant.mark}, {lengthText(meant.size, unit)}{" "}
             {seats.length > 1 && seat ? `as ${seat.name}` : "in its place"} would give. Is the right one in?
+          </li>
+        )}
+        {stranger && (
+          <li data-stranger={stranger.size.mark}>
+            As {stranger.size.mark}, {lengthText(stranger.size.size, unit)} of the {stranger.series} would
+            give: it goes into this groove too. Open it and look; then the pack whose ring it is has the other
+            one.
           </li>
         )}
         {plate && (

@@ -1,3 +1,4 @@
+import type { ComponentProps } from "react";
 import { Stack } from "~/look/stack";
 import { pieceIn } from "~/reading/piece-in";
 import { selectiveWord } from "~core/book";
@@ -14,6 +15,7 @@ export function PackDrawing({
   caption,
   swaps = new Map(),
   predicted = false,
+  ...building
 }: {
   sheet: PackSheet;
   gap: Nm | null;
@@ -24,7 +26,7 @@ export function PackDrawing({
   /** What goes in instead, by seat. */
   swaps?: ReadonlyMap<string, Nm | null>;
   predicted?: boolean;
-}) {
+} & Pick<ComponentProps<typeof Stack>, "stands" | "onTouch">) {
   const { applied, seats } = sheet;
   const inStack = new Set(applied.stack.flatMap(({ seat }) => seat ?? []));
   const sizeIn = (id: string): Nm | null => {
@@ -46,6 +48,7 @@ export function PackDrawing({
       caption={caption ?? titleOf(sheet)}
       selective={selectiveWord(end?.link)}
       predicted={predicted}
+      {...building}
     />
   );
 }

@@ -27,6 +27,7 @@ export function VerdictPanel({
   tab: Tab;
 }) {
   const { stage, choice, conditions, applied } = sheet;
+  const isAstray = stage.at === "astray" && tab === "built";
   const house = applied.house !== null;
   const unmet = tab !== "found" && readings.length > 0 && conditions.missing.length > 0;
   const { estimate, verdict, drift } = assessment;
@@ -64,7 +65,7 @@ export function VerdictPanel({
             <b className="text-warning text-[1.4rem]">Conditions not said</b>
           ) : stage.at === "out" && tab !== "found" ? (
             <b className="text-warning text-[1.4rem]">Taken out</b>
-          ) : stage.at === "astray" && tab === "built" ? (
+          ) : isAstray && verdict.kind === "inside" ? (
             <b className="text-warning text-[1.4rem]">Not as predicted</b>
           ) : (
             <VerdictMark verdict={verdict} unit={unit} large />
@@ -77,7 +78,9 @@ export function VerdictPanel({
               ? said
                 ? "No figure, and said so: it proves nothing yet."
                 : emptyWords(sheet, tab, choice !== null)
-              : adviceWords(verdict, unit)}
+              : isAstray
+                ? "Find out why before another piece is chosen for it."
+                : adviceWords(verdict, unit)}
           {drift.kind === "settled" &&
             ` The first ${drift.from} rose while it settled; the later ones count.`}
           {stage.at === "signed" && " A lead has signed for it."}

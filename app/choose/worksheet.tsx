@@ -163,7 +163,7 @@ function ReadTab({
   actionData,
   leads,
 }: TabProps & { tab: "found" | "trial" | "built" }) {
-  const { job } = useJobView();
+  const { job, applied: whole } = useJobView();
   const rule = ruleOf(job, useInside().house);
   const set: ReadingSet = sheet[tab];
   const { applied } = sheet;
@@ -191,7 +191,13 @@ function ReadTab({
         {tab !== "found" && <EarlierReadings sheet={sheet} set={set} unit={unit} />}
         {tab === "built" && sheet.choice && <Outcome sheet={sheet} unit={unit} />}
         {tab === (sheet.choice ? "built" : "trial") && <SinceFound sheet={sheet} unit={unit} />}
-        <Working applied={applied} assessment={set.assessment} rule={rule} unit={unit} />
+        <Working
+          applied={applied}
+          assessment={set.assessment}
+          rule={rule}
+          unit={unit}
+          source={whole.present.unit.source}
+        />
       </section>
       <div className="grid content-start gap-3">
         {!closed &&

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { useJobView } from "~/view/view";
 import { useKeys } from "~/look/use-keys";
 import { nm } from "~core/quantity";
-import { serialSource, type Port } from "./serial";
+import { BAUD, browserPort, serialSource } from "./serial";
 import { simulatedSource } from "./simulated";
 import { toldText, typeInto, type Source, type Told } from "./source";
 
@@ -15,8 +15,6 @@ const KINDS = {
 } as const;
 type Kind = keyof typeof KINDS;
 const KEPT = "gauge";
-/** What a gauge that sends lines is most often set to. */
-const BAUD = 9_600;
 
 /** The fields a gauge can feed say what they wait for. */
 const FIELD = "input[data-nominal]";
@@ -68,11 +66,11 @@ function useGauge(only?: Exclude<Kind, "typed">) {
   };
   const connect = async (): Promise<void> => {
     setProblem("");
-    const serial = (navigator as unknown as { serial?: { requestPort: () => Promise<Port> } }).serial;
-    if (!serial)
+    const port = browserPort();
+    if (!port)
       return setProblem("This browser reads no serial gauge; one that types works in every browser.");
     try {
-      stop.current = await serialSource(() => serial.requestPort(), BAUD, unit).open(hear, (why) => {
+      stop.current = await serialSource(port, BAUD, unit).open(hear, (why) => {
         setProblem(why);
         setListening(false);
       });

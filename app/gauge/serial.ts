@@ -8,6 +8,9 @@ export interface Port {
   close: () => Promise<void>;
 }
 
+/** What an instrument that sends lines is most often set to. */
+export const BAUD = 9_600;
+
 /** A line longer than this is no reading. */
 const LONGEST = 200;
 
@@ -33,29 +36,61 @@ export function readLine(line: string, unit: LengthUnit): Told | null {
 export function serialSource(port: () => Promise<Port>, baudRate: number, unit: LengthUnit): Source {
   return {
     name: "serial gauge",
-    open: async (hear, lost) => {
-      const opened = await port();
-      await opened.open({ baudRate });
-      const reader = opened.readable?.getReader();
-      if (!reader) throw new Error("The port cannot be read.");
-      let ended = false;
-      void follow(reader, unit, hear)
-        .then(() => ended || lost("The gauge was unplugged. Plug it in and connect again."))
-        .catch(() => ended || lost("The gauge’s line broke. Check the plug and connect again."));
-      return async () => {
-        ended = true;
-        await reader.cancel().catch(() => {});
-        reader.releaseLock();
-        await opened.close().catch(() => {});
-      };
-    },
+    open: (hear, lost) =>
+      serialLines(
+        port,
+        baudRate,
+        (line) => {
+          const told = readLine(line, unit);
+          if (told) hear(told);
+        },
+        (how) =>
+          lost(
+            how === "unplugged"
+              ? "The gauge was unplugged. Plug it in and connect again."
+              : "The gauge’s line broke. Check the plug and connect again.",
+          ),
+      ),
   };
+}
+
+/**
+ * Listens to whatever sends lines on a serial port: a gauge, a wrench.
+ *
+ * @param lost told once when it ends by itself.
+ * @returns what ends it.
+ */
+export async function serialLines(
+  port: () => Promise<Port>,
+  baudRate: number,
+  hear: (line: string) => void,
+  lost: (how: "unplugged" | "broken") => void,
+): Promise<() => Promise<void>> {
+  const opened = await port();
+  await opened.open({ baudRate });
+  const reader = opened.readable?.getReader();
+  if (!reader) throw new Error("The port cannot be read.");
+  let ended = false;
+  void follow(reader, hear)
+    .then(() => ended || lost("unplugged"))
+    .catch(() => ended || lost("broken"));
+  return async () => {
+    ended = true;
+    await reader.cancel().catch(() => {});
+    reader.releaseLock();
+    await opened.close().catch(() => {});
+  };
+}
+
+/** The browser’s way to ask for a serial port; null where it has none. */
+export function browserPort(): (() => Promise<Port>) | null {
+  const { serial } = navigator as unknown as { serial?: { requestPort: () => Promise<Port> } };
+  return serial ? () => serial.requestPort() : null;
 }
 
 async function follow(
   reader: ReadableStreamDefaultReader<Uint8Array>,
-  unit: LengthUnit,
-  hear: (told: Told) => void,
+  hear: (line: string) => void,
 ): Promise<void> {
   const decoder = new TextDecoder();
   let rest = "";
@@ -64,9 +99,6 @@ async function follow(
     if (done) return;
     const lines = (rest + decoder.decode(value, { stream: true })).split(/[\r\n]+/);
     rest = (lines.pop() ?? "").slice(-LONGEST);
-    for (const line of lines) {
-      const told = readLine(line, unit);
-      if (told) hear(told);
-    }
+    for (const line of lines) hear(line);
   }
 }

@@ -1,4 +1,4 @@
-import { roundedText, showLength, type LengthUnit, type Nm } from "~core/quantity";
+import { exactLength, type LengthUnit, type Nm } from "~core/quantity";
 
 /** What a gauge says: a length, or the blades of a feeler, the thickest that passes and the thinnest that does not. */
 export type Told = { value: Nm } | { passes: Nm | null; refuses: Nm | null };
@@ -27,11 +27,8 @@ export interface Source {
 export function toldText(told: Told, unit: LengthUnit): string {
   const plain = (length: Nm | null): string => {
     if (length === null) return "";
-    const shown = [unit, "in", "mm"] as const;
-    const exact = shown.map((one) => showLength(length, one)).find((one) => one.exact);
-    // Three decimals of a micrometre are whole nanometres.
-    if (!exact) return roundedText(length, "µm", 3);
-    return exact.unit === unit ? exact.figure : `${exact.figure} ${exact.unit}`;
+    const shown = exactLength(length, unit);
+    return shown.unit === unit ? shown.figure : `${shown.figure} ${shown.unit}`;
   };
   return "value" in told ? plain(told.value) : `${plain(told.passes)}/${plain(told.refuses)}`;
 }

@@ -48,3 +48,13 @@ export const worthOf = (
     comeback: house.comebackCents,
     metal: metalEverywhere(job) !== null,
   });
+
+/** The work still to do by the book, and what it costs at the house’s hour. */
+export function labourOf(
+  job: Job,
+  applied: Applied,
+  house: Parameters<typeof worthOf>[2],
+): { hours: number; cents: number } {
+  const { hours } = worthOf(job, applied, house, []);
+  return { hours, cents: Math.round(hours * house.hourCents) };
+}

@@ -7,6 +7,8 @@ import { KEPT } from "~/offline/keys";
 import { services } from "~/server/context";
 import { typedIn } from "~/server/form";
 import { contextOf, findJob, jobContext, lastSeen } from "~/server/job-context";
+import { labourOf } from "~/inspect/worth-of";
+import { numbersOf, pricedNow } from "~/parts/needs";
 import { WeakRows } from "~/prove/weak-rows";
 import { LeadFields } from "~/say/lead-signs";
 import { record } from "~/server/record";
@@ -16,6 +18,8 @@ import { buildOf } from "~core/build";
 import { LEADS, WARRANTY, wordsOf, type FactBody } from "~core/fact";
 import { comebackOf } from "~core/handover";
 import { houseOf, specLines } from "~core/measure";
+import { moneyText } from "~core/quantity";
+import { pricesOf } from "~store/prices";
 import { readHouse } from "~store/house";
 import { earlierVisits, type JobRecord } from "~store/jobs";
 import { listStaff } from "~store/staff";
@@ -29,7 +33,7 @@ export const meta: Route.MetaFunction = ({ params }) => [
 export const loader = async ({ context, params, request }: Route.LoaderArgs) => {
   const { pool } = context.get(services);
   const number = Number(params.number);
-  const [{ job, record: own }, visits, people, house] = await Promise.all([
+  const [{ job, applied, record: own }, visits, people, house] = await Promise.all([
     jobContext(context, number),
     earlierVisits(pool, number),
     listStaff(pool),
@@ -38,7 +42,11 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs) => 
   const asked = new URL(request.url).searchParams.get("of");
   const of = Number(asked ?? job.comeback?.body.job ?? job.earlier?.body.job ?? visits[0]?.number ?? 0);
   const leads = people.filter(({ role }) => LEADS.includes(role)).map(({ id, name }) => ({ id, name }));
-  const base = { id: newId(), leads, visits, of };
+  // As far as is known today: what its parts cost one by one, and the hours the book has for it.
+  const priced = pricedNow(job, applied, house, [...(await pricesOf(pool, numbersOf(own.book)))]);
+  const labour = job.quoted?.body.labour ?? labourOf(job, applied, house).cents;
+  const cost = moneyText(priced.parts + labour);
+  const base = { id: newId(), leads, visits, of, cost };
   const found = await earlierOf(context, own, of);
   if (!found)
     return {
@@ -74,6 +82,7 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
     leads: [],
     visits: [],
     of: 0,
+    cost: "",
     before: null,
     problem: "Earlier jobs are with the server, which does not answer.",
   }));
@@ -190,7 +199,7 @@ type Loaded = Route.ComponentProps["loaderData"];
 
 function Before({
   before,
-  loaderData: { leads, id },
+  loaderData: { leads, id, cost },
   actionData,
 }: {
   before: NonNullable<Loaded["before"]>;
@@ -222,7 +231,7 @@ function Before({
           <dt className="stamp quiet">Work then</dt>
           <dd>
             {before.depths.join(" + ")}, {before.renewed} new parts, by{" "}
-            {before.builders.join(", ") || "nobody named"}.{" "}
+            {before.builders.join(", ") || "nobody named"}:{" "}
             <Link className="link" to={`/jobs/${before.number}/as-built`}>
               Its record
             </Link>
@@ -272,7 +281,12 @@ function Before({
               </select>
             </label>
             <Field label="Cause, where it is ours" name="cause" defaultValue={typed.cause} />
-            <Field label="What it cost" name="cost" defaultValue={typed.cost} placeholder="620.00, or 9 h" />
+            <Field
+              label="What it cost"
+              name="cost"
+              defaultValue={typed.cost ?? cost}
+              hint="Parts and work as far as they are known."
+            />
             <Choice
               label="Cost"
               name="warranty"

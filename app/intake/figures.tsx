@@ -1,3 +1,4 @@
+import { figuresFrom } from "~/look/source";
 import { useInside } from "~/door/inside";
 import { GaugeBar } from "~/gauge/gauge-bar";
 import { useJobView } from "~/view/view";
@@ -32,7 +33,7 @@ export function Figures() {
         ))}
       </ul>
       <p className="quiet mt-2 text-sm">
-        Figures made up for the demo. Line pressure with the engine running on a lift: follow the lift’s and
+        {figuresFrom(applied.book)}. Line pressure with the engine running on a lift: follow the lift’s and
         the vehicle’s procedure, stall at most as long as the book says, nobody in front.
       </p>
     </section>

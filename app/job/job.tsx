@@ -158,7 +158,9 @@ function UnitMap({ view: { number, applied, standing, job }, packs }: Omit<Frame
     () => (job.closed ? undefined : stationWays(number, applied, standing)),
     [number, applied, standing, job],
   );
-  return <Axis stations={applied.present.stations} packs={packs} ways={ways} tall />;
+  const { stations } = applied.present;
+  // Nothing is written down along its shaft yet.
+  return stations.length > 0 ? <Axis stations={stations} packs={packs} ways={ways} tall /> : null;
 }
 
 interface BarProps {

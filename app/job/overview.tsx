@@ -5,6 +5,7 @@ import { ArrowRight } from "lucide-react";
 import { Link } from "react-router";
 import { placeOf, STAGE_WORDS } from "~/frame/stages";
 import { Correct } from "./correct";
+import { Able } from "~/look/able";
 import { useJobView } from "~/view/view";
 
 /** The job's first page: what it is, and the one thing to do next. */
@@ -15,6 +16,9 @@ export default function Overview() {
   const after = becomes(book, job);
   return (
     <div className="mt-3 grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-3">
+      <div className="col-span-2 empty:hidden">
+        <Able book={book} />
+      </div>
       <section className="plate p-5">
         <h2 className="stamp quiet mb-1">The customer’s words</h2>
         <p className="mb-4 text-xl">“{booking?.words}”</p>

@@ -1,4 +1,5 @@
-import { data, Form, redirect, useNavigation } from "react-router";
+import { PencilLine } from "lucide-react";
+import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { v7 as newId } from "uuid";
 import { useState } from "react";
 import { bookingFields } from "~/say/form";
@@ -19,13 +20,18 @@ export const meta: Route.MetaFunction = () => [{ title: "Open a job · Yard Key"
 export const loader = async ({ context, request }: Route.LoaderArgs) => {
   const { pool } = context.get(services);
   const entries = await listBooks(pool);
-  const books = await Promise.all(
-    entries.map(async (entry) => {
-      const { book } = await bookById(pool, entry.id);
-      const { traits, depths, tools = [] } = book;
-      return { ...entry, traits, depths, tools: tools.map(({ id, name, depth }) => ({ id, name, depth })) };
-    }),
-  );
+  const books = [];
+  // One after another: a process that starts has to read them all, and has others to answer meanwhile.
+  for (const entry of entries) {
+    const { unit, traits, depths, tools = [] } = (await bookById(pool, entry.id)).book;
+    books.push({
+      ...entry,
+      source: unit.source,
+      traits,
+      depths,
+      tools: tools.map(({ id, name, depth }) => ({ id, name, depth })),
+    });
+  }
   // Made here, so that the form sent twice opens one job.
   const owned = [
     ...(await toolsOwned(
@@ -122,9 +128,25 @@ export default function NewJobPage({
   const [bookId, setBookId] = useState(typed.book ?? only?.id ?? "");
   const book = books.find((entry) => entry.id === bookId);
   const [depths, setDepths] = useState<readonly string[]>((typed.depth ?? "").split(BETWEEN));
+  // Where there is one way only it is the one.
+  const chosen = book?.depths.length === 1 ? book.depths : depths;
   const busy = useNavigation().state !== "idle";
   if (books.length === 0)
-    return <p className="p-8 text-xl">No unit’s book is kept here yet. Import a job or a book first.</p>;
+    return (
+      <main className="mx-auto max-w-3xl p-8">
+        <h1 className="mb-3 text-3xl font-bold">Open a job</h1>
+        <p className="mb-6 text-xl">
+          No unit is known here yet. Write down what the bench knows of the one that stands there: its name,
+          its packs and their clearances, three minutes. The rest can come later.
+        </p>
+        <Link to="/books/by-hand" className="btn btn-primary btn-lg touch text-xl">
+          <PencilLine size={24} aria-hidden="true" /> Write the unit down
+        </Link>
+        <Link to="/books" className="btn btn-lg touch ml-3">
+          Import a book
+        </Link>
+      </main>
+    );
   return (
     <main className="mx-auto max-w-[1320px] p-4">
       <h1 className="mb-4 text-3xl font-bold">Open a job</h1>
@@ -178,7 +200,11 @@ export default function NewJobPage({
           />
           {!book && (
             <p className="quiet mb-4">
-              Choose the unit; then its version and the depth of the work are asked.
+              Choose the unit; then its version and the depth of the work are asked. Not there?{" "}
+              <Link to="/books/by-hand" className="underline underline-offset-4">
+                Write it down by hand
+              </Link>
+              .
             </p>
           )}
           {book?.traits.map((trait) => (
@@ -207,18 +233,18 @@ export default function NewJobPage({
               key={book.id}
               label="How deep the work goes, one or several"
               name="depth"
-              values={depths}
+              values={chosen}
               onChange={setDepths}
               problem={problems.depth}
               options={book.depths.map((value) => ({ value, words: value }))}
             />
           )}
-          {book && depths.length > 0 && (
-            <ToolsNeeded unit={book.unit} tools={book.tools} depths={depths} owned={owned} />
+          {book && chosen.length > 0 && (
+            <ToolsNeeded unit={book.unit} tools={book.tools} depths={chosen} owned={owned} />
           )}
           {book && (
             <p className="quiet mb-4 text-sm">
-              {book.name} is made up for the demo; its figures are no maker’s specification.
+              {book.name}: {book.source}; its figures are no maker’s specification.
             </p>
           )}
           <button className="btn btn-primary btn-lg touch w-full" disabled={busy}>

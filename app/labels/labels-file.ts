@@ -1,5 +1,5 @@
 import { services } from "~/server/context";
-import { jobRecord } from "~/server/job-context";
+import { jobContext } from "~/server/job-context";
 import type { Route } from "./+types/labels-file";
 import { printed } from "~/server/beside";
 import { labelsOf, originOf } from "./make";
@@ -14,13 +14,13 @@ async function asked(
   number: string,
   given: URLSearchParams,
 ) {
-  const record = await jobRecord(context, number);
+  const of = await jobContext(context, number);
   const sheet = SHEETS.find(({ id }) => id === given.get("sheet")) ?? SHEETS[0];
   const used = Math.min(
     sheet.columns * sheet.rows - 1,
     Math.max(0, Math.trunc(Number(given.get("used")) || 0)),
   );
-  const labels = labelsOf(record, given.getAll("label").slice(0, MOST), originOf(request));
+  const labels = labelsOf(of, given.getAll("label").slice(0, MOST), originOf(request));
   return labels.length === 0 ? null : printed({ what: "labels", labels, sheet, used });
 }
 

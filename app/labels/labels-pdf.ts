@@ -59,8 +59,17 @@ function draw(
     .font(faceOf(title, "bold"))
     .fontSize(13)
     .text(title, left, y + 2.4 * pad, { width: room, height: 30, ellipsis: true });
-  for (const line of lines)
-    pdf.font(faceOf(line, "plain")).fontSize(8.5).text(line, { width: room, height: 20, ellipsis: true });
+  // Of many lines each is one line high, and what does not fit ends in dots: nothing is printed over the code.
+  const many = lines.length > 3;
+  const foot = y + height - 3.6 * pad;
+  for (const line of lines) {
+    const high = many ? 9 : 20;
+    if (pdf.y + (many ? 9 : 0) > foot) break;
+    pdf
+      .font(faceOf(line, "plain"))
+      .fontSize(many ? 7.5 : 8.5)
+      .text(line, { width: room, height: high, ellipsis: true, lineBreak: !many });
+  }
   pdf
     .font("bold")
     .fontSize(7.5)

@@ -3,6 +3,8 @@ import { loadOrKept } from "~/offline/kept";
 import { Printer } from "lucide-react";
 import { useState } from "react";
 import type { Route } from "./+types/labels";
+import { useBuild } from "~/build/use-build";
+import { subAssembliesOf } from "~core/build";
 import { NewPlace } from "~/bench/new-place";
 import { useJobView } from "~/view/view";
 import { Field } from "~/look/field";
@@ -65,6 +67,33 @@ function Parts({ parts }: { parts: Listed }) {
   );
 }
 
+/** What is put together by itself: its label says what was proven of it. Opened again, it has none. */
+function Built() {
+  const { number } = useJobView();
+  const subs = subAssembliesOf(useBuild()).filter(({ isBuilt, opened }) => isBuilt || opened !== null);
+  if (subs.length === 0) return null;
+  return (
+    <>
+      <h2 className="stamp quiet mt-3">Put together</h2>
+      {subs.map(({ id, name, isBuilt, proven }) => (
+        <div key={id} className="border-base-300 border-t" data-sub={id} data-built={isBuilt}>
+          {isBuilt ? (
+            <Tick code={codeOf({ kind: "sub", job: number, sub: id })}>
+              <b>{name}</b> <span className="quiet block text-sm">{proven.join("; ")}</span>
+            </Tick>
+          ) : (
+            <p className="flex min-h-[46px] items-center">
+              <span>
+                <b>{name}</b>: opened again, its label is void
+              </span>
+            </p>
+          )}
+        </div>
+      ))}
+    </>
+  );
+}
+
 /** Labels for the case, trays, bins and parts; each opens what it belongs to. */
 export default function Labels({ loaderData: { printer, origin, parts } }: Route.ComponentProps) {
   const { job, number } = useJobView();
@@ -116,6 +145,7 @@ export default function Labels({ loaderData: { printer, origin, parts } }: Route
             </Tick>
           </div>
         ))}
+        <Built />
         <Parts parts={parts} />
         <div className="border-base-300 mt-3 flex flex-wrap items-end gap-3 border-t pt-3">
           <div>

@@ -1,12 +1,17 @@
-import { appliedTo, fold } from "~core/fact";
-import type { JobRecord } from "~store/jobs";
+import { whenIn } from "~/door/when";
+import type { JobContext } from "~/server/job-context";
+import { buildOf, subAssembliesOf } from "~core/build";
+import { houseOf } from "~core/measure";
 import { codeOf, targetOf, type Target } from "~/scan/code";
 import type { Label } from "./labels-pdf";
 
 /** The labels asked for, by their codes; what this job does not have is left out. */
-export function labelsOf(record: JobRecord, codes: readonly string[], origin: string): Label[] {
-  const job = fold(record.facts);
-  const { present } = appliedTo(record.book, job, record.houseValues);
+export function labelsOf(
+  { record, job, applied, house }: JobContext,
+  codes: readonly string[],
+  origin: string,
+): Label[] {
+  const { present } = applied;
   const vehicle = job.booking?.body.vehicle ?? "";
   const name = `${record.book.unit.maker} ${record.book.unit.name}`;
   const words = (target: Target): [title: string, ...lines: string[]] | null => {
@@ -15,6 +20,14 @@ export function labelsOf(record: JobRecord, codes: readonly string[], origin: st
     if (target.kind === "place") {
       const place = job.places.find(({ body }) => body.place === target.place)?.body;
       return place ? [place.name, `${place.sort}, job ${record.number}`, vehicle] : null;
+    }
+    if (target.kind === "sub") {
+      const subs = subAssembliesOf(buildOf(job, applied, houseOf(job, house), Date.now()));
+      const sub = subs.find(({ id }) => id === target.sub);
+      // Of what is not together, or was opened again, there is nothing to say on a label.
+      if (!sub?.isBuilt) return null;
+      const built = `${sub.by.join(", ")}, ${whenIn(house.timeZone).day(sub.at)}, job ${record.number}`;
+      return [sub.name, ...sub.proven, built];
     }
     const part = present.parts.find(({ id }) => id === target.part);
     return part ? [part.name, `${part.number}, job ${record.number}`, name] : null;

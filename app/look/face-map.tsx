@@ -1,6 +1,10 @@
-import type { FastenerGroup } from "~core/book";
+/** What has places on a face: fasteners, check balls, a port. */
+export interface OnFace {
+  name: string;
+  places: readonly { at: readonly [number, number]; unreached?: boolean | undefined }[];
+}
 
-/** The places of a fastener group as they lie on the face, each to be touched. */
+/** Places as they lie on the face, each to be touched. */
 export function FaceMap({
   group,
   isOn,
@@ -11,7 +15,7 @@ export function FaceMap({
   next = null,
   onTouch,
 }: {
-  group: FastenerGroup;
+  group: OnFace;
   /** Whether a place is ticked. */
   isOn: (place: number) => boolean;
   /** Whether it is drawn with a bolt in it. */

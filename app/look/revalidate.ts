@@ -11,8 +11,14 @@ export function afterSent({
   defaultShouldRevalidate,
 }: ShouldRevalidateFunctionArgs): boolean {
   if (actionStatus === 409) return true;
-  if ((actionResult as { problem?: unknown } | null | undefined)?.problem === AWAY) return false;
+  if (saysAway(actionResult)) return false;
   return defaultShouldRevalidate;
+}
+
+/** Told for the whole form, or at its fields. */
+function saysAway(result: unknown): boolean {
+  const { problem, problems } = (result ?? {}) as { problem?: unknown; problems?: Record<string, unknown> };
+  return problem === AWAY || Object.values(problems ?? {}).includes(AWAY);
 }
 
 /** The same for a page within a job: and not when only the tab within the page changes, which must work with the server away. */

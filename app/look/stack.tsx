@@ -17,6 +17,12 @@ const FILL = {
   gap: "fill-paper",
 } as const;
 
+const STANDS = {
+  in: "stroke-ink",
+  next: "stroke-primary stroke-3",
+  later: "stroke-soft opacity-25",
+} as const;
+
 /** A pack to scale from the piston outwards; the gap is drawn wider than it is and says so. */
 export function Stack({
   plates,
@@ -26,6 +32,8 @@ export function Stack({
   caption,
   predicted = false,
   selective = "ring",
+  stands,
+  onTouch,
 }: {
   plates: readonly Plate[];
   gap: Nm | null;
@@ -36,6 +44,10 @@ export function Stack({
   predicted?: boolean;
   /** What closes it: a ring stands in its groove, anything else lies among the plates. */
   selective?: string;
+  /** While it is put together: what is in, what is next, what comes later. */
+  stands?: (place: number) => "in" | "next" | "later";
+  /** A plate touched, by its place. */
+  onTouch?: (place: number) => void;
 }) {
   const { pieces, length } = drawStack(plates, gap, ring);
   // Room for the piston on the left and the drum's lip beyond the ring.
@@ -97,12 +109,14 @@ export function Stack({
         // Steels are lugged outside and reach the drum; frictions are splined inside and stand lower.
         const outer = piece.kind === "friction" ? TOP + 16 : TOP + 2;
         const inner = piece.kind === "friction" ? TOP + HALF + 12 : TOP + HALF;
+        const look = stands ? STANDS[stands(i)] : "stroke-ink";
         if (piece.kind === "waved plate") {
           return (
             <path
               key={i}
-              className="stroke-ink fill-steel"
+              className={`${look} fill-steel`}
               strokeWidth="1"
+              onClick={onTouch && (() => onTouch(i))}
               d={waved(from, wide, outer, inner)}
             />
           );
@@ -110,8 +124,9 @@ export function Stack({
         return (
           <rect
             key={i}
-            className={`${FILL[piece.kind]} stroke-ink`}
+            className={`${FILL[piece.kind]} ${look}`}
             strokeWidth="1"
+            onClick={onTouch && (() => onTouch(i))}
             x={from}
             y={outer}
             width={wide}
@@ -126,6 +141,7 @@ export function Stack({
       />
       <text className="stamp" x="8" y={TOP + HALF + 44}>
         {caption} · {frictions} F + {steels} S{gap !== null && ` · gap drawn ×${GAP_DRAWN}`}
+        {plates.some(({ thickness }) => thickness === null) && " · plates not to scale"}
       </text>
     </svg>
   );

@@ -21,11 +21,14 @@ export function Working({
   assessment,
   rule,
   unit,
+  source,
 }: {
   applied: AppliedChain;
   assessment: Assessment;
   rule: DecisionRule;
   unit: LengthUnit;
+  /** Where the unit’s figures are from, where this one does not say. */
+  source: string;
 }) {
   const { spec, book, house } = applied;
   const { estimate, marks } = assessment;
@@ -37,11 +40,11 @@ export function Working({
       </summary>
       <div className="text-base leading-relaxed">
         <p>
-          Spec {roundedText(spec.min, unit)} to {roundedText(spec.max, unit)}, stated {spec.state.soak},
-          facings {spec.state.facings}
+          Spec {roundedText(spec.min, unit)} to {roundedText(spec.max, unit)}, stated {spec.state.soak}
+          {spec.state.facings ? `, facings ${spec.state.facings}` : ""}
           {spec.state.wave ? `, wave ${spec.state.wave}` : ""};{" "}
-          {house ? "the house’s" : `the book’s, checked ${book.checked}`}. Made up for the demo, not a maker’s
-          figure.
+          {house ? "the house’s" : `the book’s, checked ${book.checked}`}
+          {`, ${book.source ?? source}`}: not a maker’s specification.
         </p>
         {house && (
           <p>

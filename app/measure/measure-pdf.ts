@@ -1,3 +1,4 @@
+import { bookFoot } from "~/look/source";
 import { configurationText } from "~/sheet/sheet-lines";
 import { handOver, printed } from "~/server/beside";
 import { fold } from "~core/fact";
@@ -39,9 +40,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       lines: lines.map(({ name, station, spec, found, built }) => [
         ...[name, station, spec, found.text, quiet(found), built.text, quiet(built)],
       ]),
-      foot:
-        `± is the expanded uncertainty (95 %). Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ` +
-        `${book.unit.source}: made-up figures, not a maker’s specification. The maker’s service information comes first.`,
+      foot: `± is the expanded uncertainty (95 %). Limits are of ${bookFoot(book)}`,
     },
   });
   return handOver(pdf, `spec-sheet-${record.number}`);

@@ -1,3 +1,4 @@
+import { figuresFrom } from "~/look/source";
 import { createColumnHelper, tableFeatures, useTable } from "@tanstack/react-table";
 import { Download } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
@@ -133,8 +134,8 @@ export default function Measure() {
         <Instead />
       </div>
       <p className="quiet mt-2 text-sm">
-        Several readings in one go, apart by a blank: 0.42 0.43 0.42. Figures made up for the demo; the
-        maker’s service information comes first.
+        Several readings in one go, apart by a blank: 0.42 0.43 0.42. {figuresFrom(applied.book)}; the maker’s
+        service information comes first.
       </p>
     </>
   );

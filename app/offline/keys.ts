@@ -4,6 +4,7 @@ export type JobPage =
   | "build"
   | "prove"
   | "comeback"
+  | "customer"
   | "labels"
   | "cause"
   | "fault"

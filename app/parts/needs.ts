@@ -2,7 +2,7 @@ import type { Applied, Book } from "~core/book";
 import type { Job } from "~core/fact";
 import { dispositions, OTHER_UNITS, unitPart, type Schools } from "~core/inspect";
 import { ruleOf, type House, type Together } from "~core/measure";
-import { needsOf, type Needs } from "~core/needs";
+import { needsOf, quoteOf, type Needs, type Quote } from "~core/needs";
 import { chooseJointly } from "~core/select";
 import { seatName } from "~/choose/seat-name";
 
@@ -10,6 +10,17 @@ import { seatName } from "~/choose/seat-name";
 export function needsNow(job: Job, applied: Applied, house: House & Schools, asked: Together): Needs {
   const states = dispositions(job, applied, house, ruleOf(job, house));
   return needsOf(job, applied, states, job.closed ? [] : toBuy(asked));
+}
+
+/** What the parts of a job come to, of what is known to be wanted; what is still to be chosen is not in it. A closed job keeps the prices it was closed with. */
+export function pricedNow(
+  job: Job,
+  applied: Applied,
+  house: House & Schools,
+  prices: readonly (readonly [number: string, cents: number])[],
+): Quote {
+  const { lines } = needsOf(job, applied, dispositions(job, applied, house, ruleOf(job, house)), []);
+  return quoteOf(lines, new Map(job.closed?.body.prices ?? prices));
 }
 
 /** The pieces that the best choice for the unit has to wait for. */

@@ -28,6 +28,7 @@ import { NeedsHead, NeedsList } from "./list";
 import { BoxOver } from "./box";
 import { namesOf, needsNow, numbersOf } from "./needs";
 import { OpenYet, WhileOpenList } from "./more";
+import { QuoteGiven } from "./quote-given";
 import { ComesFrom } from "./source";
 import { supplyFrom } from "./supply";
 import { takenFrom } from "./taken";
@@ -179,6 +180,7 @@ export default function PartsPage({ loaderData }: Route.ComponentProps) {
         <div className="grow">
           <NeedsHead lines={needs.lines} stands={stands} prices={cents} />
         </div>
+        <QuoteGiven lines={needs.lines} prices={cents} />
         <a className="btn touch" href={`/jobs/${number}/quote.pdf`} download>
           <Download size={20} aria-hidden="true" /> Quote
         </a>

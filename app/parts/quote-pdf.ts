@@ -1,7 +1,8 @@
+import { figuresFrom } from "~/look/source";
 import { unitOf } from "~/choose/decide";
 import { stockOfUnit } from "~/choose/chain-page";
 import { whenIn } from "~/door/when";
-import { WAY_NAMES, worthOf } from "~/inspect/worth-of";
+import { labourOf, WAY_NAMES } from "~/inspect/worth-of";
 import { handOver, printed } from "~/server/beside";
 import { services } from "~/server/context";
 import { jobContext } from "~/server/job-context";
@@ -9,7 +10,7 @@ import { configurationText, strongerText } from "~/sheet/sheet-lines";
 import { becomes } from "~core/fact";
 import { metalEverywhere, type PartState } from "~core/inspect";
 import { together } from "~core/measure";
-import type { Need } from "~core/needs";
+import { quoteOf } from "~core/needs";
 import { moneyText } from "~core/quantity";
 import { pricesOf } from "~store/prices";
 import type { Route } from "./+types/quote-pdf";
@@ -32,15 +33,8 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
   const { book } = record;
   const [stock, known] = await Promise.all([stockOfUnit(pool, record), pricesOf(pool, numbersOf(book))]);
   const { lines, open } = needsNow(job, applied, house, together(unitOf(record, house, stock)));
-  const prices = new Map(known);
-  const priceOf = ({ number, count }: Need): number | null => {
-    const each = number === null ? undefined : prices.get(number);
-    return each === undefined ? null : each * count;
-  };
-  const { hours } = worthOf(job, applied, house, []);
-  const labour = Math.round(hours * house.hourCents);
-  const parts = lines.reduce((sum, line) => sum + (priceOf(line) ?? 0), 0);
-  const unpriced = lines.filter((line) => priceOf(line) === null).length;
+  const { lines: priced, parts, unpriced } = quoteOf(lines, new Map(known));
+  const { hours, cents: labour } = labourOf(job, applied, house);
   const way = job.wayOn ? WAY_NAMES[job.wayOn.body.way] : "Rebuild, as far as is known today";
   const pdf = await printed({
     what: "sheet",
@@ -72,8 +66,8 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
         ["Could change", changes(open, unpriced, metalEverywhere(job))],
       ],
       columns: COLUMNS,
-      lines: lines.map((line) => {
-        const cents = priceOf(line);
+      lines: lines.map((line, i) => {
+        const cents = priced[i]?.cents ?? null;
         return [
           [amountText(line), line.name].filter(Boolean).join(" "),
           line.number ?? "",
@@ -83,7 +77,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
       }),
       foot:
         "Prices are those of single parts on this day; kits may make it less. What is not looked at yet counts as open, not as good. " +
-        `Figures of ${book.unit.name} are made up. The maker’s service information comes first.`,
+        `${figuresFrom(book)}. The maker’s service information comes first.`,
       sign: ["We agree to this quote", "Date", "Signature"],
     },
   });

@@ -1,10 +1,9 @@
-import { useState } from "react";
 import { Choice } from "~/look/field";
 import { SayForm } from "~/say/say-form";
 import { useSay } from "~/say/use-say";
+import { DriveAskRow } from "./drive-ask";
 import { useJobView } from "~/view/view";
-import { IN_RANGE } from "~core/diagnose";
-import { ON_DRIVE, OUTCOMES, type OnDrive } from "~core/fact";
+import type { OnDrive } from "~core/fact";
 import { driveAsks, type DriveAsk, type ProvingItem } from "~core/prove";
 import { ProvePanel } from "./panel";
 import { WeakList } from "./weak-list";
@@ -42,7 +41,7 @@ export function DrivePanel({ item, people }: { item: ProvingItem; people: readon
       )}
       <ul className="mt-3" aria-label="Asked on the drive">
         {asks.map((one) => (
-          <Ask key={one.of} ask={one} drive={drive} said={saidOf(one)} />
+          <DriveAskRow key={one.of} ask={one} drive={drive} said={saidOf(one)} />
         ))}
       </ul>
       <SayForm
@@ -90,66 +89,5 @@ export function DrivePanel({ item, people }: { item: ProvingItem; people: readon
       </SayForm>
       {item.at === "not so" && <WeakList />}
     </ProvePanel>
-  );
-}
-
-/** One thing asked: how it is, and where a range is not right, what it does. */
-function Ask({ ask, drive, said }: { ask: DriveAsk; drive: number; said: OnDrive | undefined }) {
-  const { job } = useJobView();
-  const say = useSay();
-  const [asking, setAsking] = useState(false);
-  const { of, name, brought } = ask;
-  const isRange = of.startsWith("range:");
-  const answers: readonly OnDrive[] = brought ? ["cured", "better", "same"] : ["fine", "same", "new"];
-  const outcome = job.driven.get(`${drive} ${of}`)?.body.outcome;
-  const tell = (one: OnDrive): void => {
-    say({ kind: "driven", drive, of: [of], said: one, note: "" });
-    setAsking(isRange && (one === "same" || one === "new"));
-  };
-  return (
-    <li
-      className="border-base-300 flex flex-wrap items-center gap-2 border-t py-1"
-      data-ask={of}
-      data-said={said}
-    >
-      <span className="grow text-lg first-letter:uppercase">
-        {isRange ? (
-          <>
-            Range <b>{name}</b>
-          </>
-        ) : (
-          name
-        )}
-        {outcome && <b className="text-error ml-2">{OUTCOMES.words[outcome]}</b>}
-      </span>
-      {answers.map((one) => (
-        <button
-          key={one}
-          type="button"
-          aria-pressed={said === one}
-          className={`btn touch ${said === one ? (one === "fine" || one === "cured" ? "btn-secondary" : "btn-error") : ""}`}
-          onClick={() => tell(one)}
-        >
-          {ON_DRIVE.words[one]}
-        </button>
-      ))}
-      {(asking || (isRange && (said === "same" || said === "new"))) && (
-        <div className="flex w-full flex-wrap gap-2 pb-1" role="group" aria-label={`What it does in ${name}`}>
-          {IN_RANGE.filter((one) => one !== "fine").map((code) => (
-            <button
-              key={code}
-              type="button"
-              aria-pressed={outcome === code}
-              className={`btn touch ${outcome === code ? "btn-error" : ""}`}
-              onClick={() =>
-                say({ kind: "driven", drive, of: [of], said: said ?? "new", outcome: code, note: "" })
-              }
-            >
-              {OUTCOMES.words[code]}
-            </button>
-          ))}
-        </div>
-      )}
-    </li>
   );
 }

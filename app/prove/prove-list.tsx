@@ -1,5 +1,6 @@
 import { useInSight } from "~/look/use-in-sight";
 import { Link } from "react-router";
+import { useJobView } from "~/view/view";
 import { isBehind, lineKey, type Group, type Line } from "./groups";
 
 const MARKS = {
@@ -41,7 +42,15 @@ export function ProveList({ groups, shown }: { groups: readonly Group[]; shown: 
 
 function Row({ line, isShown }: { line: Line; isShown: boolean }) {
   const settled = isBehind(line);
-  const signed = line.kind === "item" && line.item.at !== "done" ? line.item.signed : null;
+  const { job } = useJobView();
+  const signed =
+    line.kind === "item"
+      ? line.item.at === "done"
+        ? null
+        : line.item.signed
+      : settled
+        ? null
+        : (job.signOffs.get(`build ${line.step.step.id}`) ?? null);
   const at = signed
     ? "signed"
     : settled

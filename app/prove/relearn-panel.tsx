@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Large } from "~/build/large";
 import { SayForm } from "~/say/say-form";
 import { useSay } from "~/say/use-say";
@@ -23,15 +23,24 @@ export function RelearnPanel({ item }: { item: ProvingItem }) {
   const states = dispositions(job, applied, houseOf(job, house), ruleOf(job, house));
   const all = relearnsOf(job, applied, states);
   const found = all.find(({ relearn }) => relearn.id === item.subject);
+  // Who began it here keeps how it ended, once: of this run, not of one before that the vehicle still tells of.
+  const begun = useRef<number | null>(null);
+  const ended = vehicle?.learned?.routine === item.subject ? vehicle.learned : null;
+  useEffect(() => {
+    if (!ended || ended.from !== begun.current) return;
+    begun.current = null;
+    const { outcome, before, after } = ended;
+    say({ kind: "relearned", relearn: item.subject, note: "", outcome, before, after });
+  }, [ended, item.subject, say]);
   if (!found) return null;
   const { relearn, calls, fact } = found;
   const lines = linesOf(relearn.gate, null, vehicle ? toldOf(vehicle) : {});
   const early = item.at !== "done" && item.after.length > 0;
   const unmet = lines.some(({ is }) => is === "unmet");
   const run = async (): Promise<void> => {
-    const told = await ask({ routine: relearn.id });
-    if (told?.learned) say({ kind: "relearned", relearn: relearn.id, note: "", ...told.learned });
+    begun.current = (await ask({ routine: relearn.id }))?.running?.from ?? null;
   };
+  const running = vehicle?.running?.routine === relearn.id ? vehicle.running : null;
   const not = all.filter((one) => one.calls.length === 0);
   return (
     <ProvePanel item={item} leftOut="It is left out: a lead signs">
@@ -62,10 +71,14 @@ export function RelearnPanel({ item }: { item: ProvingItem }) {
             <button
               type="button"
               className="btn btn-primary btn-lg touch text-xl"
-              disabled={unmet || early}
+              disabled={unmet || early || vehicle.running !== undefined}
               onClick={() => void run()}
             >
-              Run it on the vehicle
+              {running
+                ? `Runs: ${Math.round(running.share * 100)} %, hands off`
+                : fact?.body.outcome === "failed"
+                  ? "Run it once more"
+                  : "Run it on the vehicle"}
             </button>
           ) : (
             <button type="button" className="btn btn-lg touch" onClick={() => setConnected(true)}>
@@ -85,6 +98,14 @@ export function RelearnPanel({ item }: { item: ProvingItem }) {
             )}
           </SayForm>
         </div>
+        {running && (
+          <progress
+            className="progress progress-primary mt-3 h-4 w-full"
+            value={running.share}
+            max={1}
+            aria-label="How far it has run"
+          />
+        )}
         {early && <p className="mt-2 text-lg font-semibold">Not before what comes first is done.</p>}
         {unmet && <p className="mt-2 text-lg font-semibold">Not before everything above is so.</p>}
         {fact && (fact.body.before || fact.body.after) && (

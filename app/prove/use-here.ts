@@ -33,6 +33,8 @@ export function useHere(
         method: "POST",
         headers: { "Content-Type": "application/json", Accept: "application/json" },
         body: JSON.stringify({ procedure, side }),
+        // A server that hangs is away, too.
+        signal: AbortSignal.timeout(GONE_MS / 2),
       }).catch(() => null);
       setAway(!answer?.ok);
       if (answer?.ok) setHere({ list: (await answer.json()) as Here[], at: Date.now() });

@@ -92,32 +92,39 @@ export function VehicleStrip({
           </span>
         </>
       )}
-      {vehicle && vehicle.codes.length > 0 && (
-        <b className="text-error" data-codes={vehicle.codes.length}>
-          Codes: {vehicle.codes.join(", ")}
+      {vehicle && vehicle.stands !== null && side !== "lift" && (
+        <b className={vehicle.stands ? "" : "text-error"} data-stands={vehicle.stands}>
+          in P, brake free: it {vehicle.stands ? "stands" : "rolls"}
         </b>
       )}
+      {vehicle && vehicle.codes.length > 0 && (
+        <span className="text-sm" data-codes={vehicle.codes.length}>
+          Remembers: {vehicle.codes.join("; ")}
+        </span>
+      )}
       {vehicle && (
-        <label className="ml-auto flex items-center gap-2 text-sm">
-          planted
-          <select
-            className="select select-sm touch w-36"
-            value={vehicle.planted}
-            onChange={({ currentTarget }) => control({ planted: currentTarget.value })}
-          >
-            {vehicle.plants.map((one) => (
-              <option key={one} value={one}>
-                {one.replaceAll("-", " ")}
-              </option>
-            ))}
-          </select>
+        <div className="ml-auto flex items-center gap-2 text-sm">
+          <label className="flex items-center gap-2">
+            planted
+            <select
+              className="select select-sm touch w-36"
+              value={vehicle.planted}
+              onChange={({ currentTarget }) => control({ planted: currentTarget.value })}
+            >
+              {vehicle.plants.map((one) => (
+                <option key={one} value={one}>
+                  {one.replaceAll("-", " ")}
+                </option>
+              ))}
+            </select>
+          </label>
           <button type="button" className="btn btn-sm touch" onClick={() => control({ warm: 5 })}>
             +5 °C
           </button>
           <button type="button" className="btn btn-sm touch" onClick={() => control({ fluid: 22 })}>
             Cooled
           </button>
-        </label>
+        </div>
       )}
     </section>
   );

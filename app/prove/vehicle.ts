@@ -1,6 +1,6 @@
 import { services } from "~/server/context";
 import { problemText } from "~core/fact";
-import { check, number, object, oneOf, optional, words } from "~core/shape";
+import { check, flag, list, number, object, oneOf, optional, words } from "~core/shape";
 import { jobUnit } from "~store/jobs";
 import type { Route } from "./+types/vehicle";
 
@@ -18,11 +18,18 @@ const asked = object({
       pour: optional(number(-20, 20)),
       fluid: optional(number(-40, 200)),
       warm: optional(number(-50, 50)),
+      clear: optional(flag),
     }),
   ),
   pressure: optional(object({ low: number(0, 100_000_000), high: number(0, 100_000_000) })),
   routine: optional(words(1, 120)),
+  speeds: optional(
+    object({ ratio: number(-100, 100), elements: list(words(1, 80)), of: list(words(1, 80)) }),
+  ),
 });
+
+/** A stream ends by itself: whoever still looks asks anew, and is asked again who they are. */
+const STREAM_MS = 60_000;
 
 /** Asks the vehicle on this job’s lift, which only the server reaches. */
 export const action = async ({ context, params, request }: Route.ActionArgs): Promise<Response> => {
@@ -42,4 +49,27 @@ export const action = async ({ context, params, request }: Route.ActionArgs): Pr
     : Response.json({ problem: "no vehicle answers" }, { status: 503 });
 };
 
-export const loader = (): Response => new Response("Only for asking.", { status: 405 });
+/** How the vehicle on this job’s lift stands, as server-sent events. */
+export const loader = async ({ context, params, request }: Route.LoaderArgs): Promise<Response> => {
+  const { pool, scanToolUrl } = context.get(services);
+  if (!(await jobUnit(pool, Number(params.number))))
+    return new Response("There is no such job.", { status: 404 });
+  const ends = AbortSignal.any([request.signal, AbortSignal.timeout(STREAM_MS)]);
+  const answer = await fetch(`${scanToolUrl ?? ""}/vehicle?job=${encodeURIComponent(params.number)}`, {
+    signal: ends,
+  }).catch(() => null);
+  if (!answer?.ok || !answer.body) return new Response("No vehicle answers.", { status: 503 });
+  const told = answer.body.getReader();
+  // What ends it is no fault: the browser asks anew, or has gone.
+  const quietly = new ReadableStream<Uint8Array>({
+    pull: async (to) => {
+      const next = await told.read().catch(() => null);
+      if (next?.value) to.enqueue(next.value);
+      else to.close();
+    },
+    cancel: () => told.cancel().catch(() => {}),
+  });
+  return new Response(quietly, {
+    headers: { "Content-Type": "text/event-stream", "Cache-Control": "no-store" },
+  });
+};

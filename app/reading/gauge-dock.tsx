@@ -68,13 +68,19 @@ export function GaugeDock({
   useEffect(() => {
     set({ drum, gap, air: false });
     const source = new EventSource(`/gauge/stream?bench=${bench}`);
-    source.onmessage = (event: MessageEvent<string>) => {
-      const told = JSON.parse(event.data) as Needle;
+    // The needle tells more often than a busy page can be drawn: what came meanwhile is drawn once, and of a peak nothing is lost.
+    let frame = 0;
+    let highest = -Infinity;
+    let last: Needle | null = null;
+    const show = (): void => {
+      frame = 0;
+      if (!last) return;
+      const [told, reached] = [last, highest];
+      highest = -Infinity;
       setLost(false);
       setNeedle(told);
-      history.current = [...history.current.slice(1 - RESTING), told.needle];
       const { take: state, onTake: done } = current.current;
-      if (state.at === "lifted" && told.needle > state.peak) setTake({ ...state, peak: told.needle });
+      if (state.at === "lifted" && reached > state.peak) setTake({ ...state, peak: reached });
       if (state.at === "back" && isResting(history.current, told.step)) {
         setTake({ at: "rest" });
         done(
@@ -82,6 +88,12 @@ export function GaugeDock({
           nm(told.step),
         );
       }
+    };
+    source.onmessage = (event: MessageEvent<string>) => {
+      last = JSON.parse(event.data) as Needle;
+      highest = Math.max(highest, last.needle);
+      history.current = [...history.current.slice(1 - RESTING), last.needle];
+      frame ||= requestAnimationFrame(show);
     };
     let again: ReturnType<typeof setTimeout> | undefined;
     source.onerror = () => {
@@ -91,6 +103,7 @@ export function GaugeDock({
     };
     return () => {
       clearTimeout(again);
+      cancelAnimationFrame(frame);
       source.close();
     };
     // The drum is mounted when the dock opens or another ring goes in; nothing else may disturb a take.

@@ -7,6 +7,7 @@ import {
   parseReading,
   question,
   stepOf,
+  type Facings,
   type Gauge,
   type Meaning,
   type PackState,
@@ -17,7 +18,7 @@ import {
 export interface Conditions {
   method: Gauge;
   /** Of a pack’s facings. */
-  state?: PackState;
+  state?: PackState & { facings: Facings };
   air?: Pa;
 }
 

@@ -8,6 +8,7 @@ describe("codes", () => {
     { kind: "place", job: 1030, place: "front-tray" },
     { kind: "part", job: 7, part: "d1-piston" },
     { kind: "part", job: 7, part: "t-bar" },
+    { kind: "sub", job: 1030, sub: "direction-clutches" },
   ];
   test.each(targets)("of $kind reads back as it was", (target) => {
     expect(targetOf(codeOf(target))).toEqual(target);

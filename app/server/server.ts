@@ -69,7 +69,7 @@ export async function createApp({
   app.use(
     compression({
       filter: (request, response) =>
-        !/\/(stream|live)$/.test(request.path) && compression.filter(request, response),
+        response.getHeader("Content-Type") !== "text/event-stream" && compression.filter(request, response),
     }),
   );
   app.use("/assets", express.static("build/client/assets", { immutable: true, maxAge: "1y" }));

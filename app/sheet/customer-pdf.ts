@@ -1,8 +1,12 @@
+import { bookFoot } from "~/look/source";
 import { whenIn } from "~/door/when";
 import { handOver, printed } from "~/server/beside";
 import { jobContext } from "~/server/job-context";
 import { customerSheet } from "~core/handover";
 import { houseOf } from "~core/measure";
+import { numbersOf, pricedNow } from "~/parts/needs";
+import { services } from "~/server/context";
+import { pricesOf } from "~store/prices";
 import type { Route } from "./+types/customer-pdf";
 
 const COLUMNS = [
@@ -15,9 +19,16 @@ const COLUMNS = [
 export const loader = async ({ context, params, request }: Route.LoaderArgs): Promise<Response> => {
   const { record, job, applied, house } = await jobContext(context, params.number);
   const { book } = record;
+  const { pool } = context.get(services);
   const asked = new URL(request.url).searchParams.get("unit");
   const unit = asked === "mm" || asked === "in" ? asked : book.unit.lengthUnit;
-  const { parts, figures } = customerSheet(job, applied, houseOf(job, house), unit);
+  const { parts, figures } = customerSheet(
+    job,
+    applied,
+    houseOf(job, house),
+    unit,
+    pricedNow(job, applied, house, [...(await pricesOf(pool, numbersOf(book)))]),
+  );
   const { day } = whenIn(house.timeZone);
   const pdf = await printed({
     what: "sheet",
@@ -33,7 +44,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       ),
       columns: COLUMNS,
       lines: figures.map(({ name, spec, is }) => [name, is, spec]),
-      foot: `Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ${book.unit.source}: made-up figures, not a maker’s specification. The maker’s service information comes first.`,
+      foot: `Limits are of ${bookFoot(book)}`,
     },
   });
   return handOver(pdf, `for-the-customer-${record.number}`);

@@ -1,23 +1,40 @@
+import { bookFoot } from "~/look/source";
 import { useMemo } from "react";
 import { useInside } from "~/door/inside";
 import { useWhen } from "~/door/when";
 import { useJobView } from "~/view/view";
 import { customerSheet } from "~core/handover";
 import { houseOf } from "~core/measure";
+import { KEPT } from "~/offline/keys";
+import { loadOrKept } from "~/offline/kept";
+import { numbersOf, pricedNow } from "~/parts/needs";
+import { services } from "~/server/context";
+import { jobRecord } from "~/server/job-context";
+import { pricesOf } from "~store/prices";
 import type { Route } from "./+types/customer";
 
 export const meta: Route.MetaFunction = ({ params }) => [
   { title: `For the customer ${params.number} · Yard Key` },
 ];
 
+/** What the parts of its book cost. */
+export const loader = async ({ context, params }: Route.LoaderArgs) => {
+  const { pool } = context.get(services);
+  const { book } = await jobRecord(context, params.number);
+  return { prices: [...(await pricesOf(pool, numbersOf(book)))] };
+};
+
+export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
+  loadOrKept(KEPT.page(params.number, "customer"), serverLoader, () => ({ prices: [] }));
+
 /** The plain sheet that goes with the vehicle. */
-export default function CustomerPage() {
+export default function CustomerPage({ loaderData: { prices } }: Route.ComponentProps) {
   const { job, applied, unit, number, book, standing } = useJobView();
   const { house } = useInside();
   const { day } = useWhen();
   const sheet = useMemo(
-    () => customerSheet(job, applied, houseOf(job, house), unit),
-    [job, applied, house, unit],
+    () => customerSheet(job, applied, houseOf(job, house), unit, pricedNow(job, applied, house, prices)),
+    [job, applied, house, unit, prices],
   );
   return (
     <>
@@ -68,10 +85,7 @@ export default function CustomerPage() {
             </table>
           </section>
         )}
-        <p className="mt-3 text-sm">
-          Limits are of book {book.unit.id}, revision {book.unit.revision}: made-up figures, not a maker’s
-          specification. The maker’s service information comes first.
-        </p>
+        <p className="mt-3 text-sm">Limits are of {bookFoot(book)}</p>
       </article>
     </>
   );

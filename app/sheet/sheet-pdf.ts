@@ -1,3 +1,4 @@
+import { bookFoot } from "~/look/source";
 import { openOf } from "~core/stage";
 import { signedWords } from "./closing";
 import { whenIn } from "~/door/when";
@@ -65,9 +66,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       told: [...intakeLines(job, applied, ruleOf(job, house), unit), ...signed],
       columns: COLUMNS,
       lines: lines.map((line) => COLUMNS.map(({ of }) => line[of])),
-      foot:
-        `± is the expanded uncertainty (95 %), house rule ${ruleOf(job, house)}. Limits are of book ${book.unit.id}, revision ${book.unit.revision}, ` +
-        `${book.unit.source}: made-up figures, not a maker’s specification. The maker’s service information comes first.`,
+      foot: `± is the expanded uncertainty (95 %), house rule ${ruleOf(job, house)}. Limits are of ${bookFoot(book)}`,
     },
   });
   return handOver(pdf, `build-sheet-${record.number}`);

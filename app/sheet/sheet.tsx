@@ -1,3 +1,4 @@
+import { bookFoot } from "~/look/source";
 import { KEPT } from "~/offline/keys";
 import { useMemo } from "react";
 import { useWhen } from "~/door/when";
@@ -124,11 +125,7 @@ export default function BuildSheet({
         </dl>
         {!isUnbuilt(job) && <Packs />}
         <SignedFor signed={all.filter(({ signed }) => signed !== null)} />
-        <p className="mt-4 text-sm">
-          ± is the expanded uncertainty (95 %). Limits are of book {book.unit.id}, revision{" "}
-          {book.unit.revision}, {book.unit.source}: made-up figures, not a maker’s specification. The maker’s
-          service information comes first.
-        </p>
+        <p className="mt-4 text-sm">± is the expanded uncertainty (95 %). Limits are of {bookFoot(book)}</p>
       </article>
     </div>
   );

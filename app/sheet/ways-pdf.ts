@@ -95,7 +95,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
       foot:
         "Together is parts or unit and work; taking the unit out and putting it back is the same in every way and not in it. " +
         "Comeback is our estimate of the chance that it must be seen again. " +
-        `Prices and hours are of this day; those of ${book.unit.name} are made up. The maker’s service information comes first.`,
+        `Prices and hours are of this day; those of ${book.unit.name} are ${book.unit.source}. The maker’s service information comes first.`,
       sign: ["The way we go", "Date", "Signature"],
     },
   });

@@ -70,7 +70,8 @@ export function ElementList({
                 <span>
                   <b className="block text-lg leading-tight">{capital(nameOf(one, packs))}</b>
                   <span className="quiet text-sm">
-                    {element.id} · {duty === "shifting" ? "in motion" : "at a standstill"}
+                    {element.id.replaceAll("-", " ").toUpperCase()} ·{" "}
+                    {duty === "shifting" ? "in motion" : "at a standstill"}
                   </span>
                 </span>
                 <Bars stock={stock} planned={planned} wanted={wanted} most={most} />

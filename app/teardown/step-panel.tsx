@@ -1,3 +1,4 @@
+import { figuresFrom } from "~/look/source";
 import { Undecided } from "~/choose/undecided";
 import { useWhen } from "~/door/when";
 import { useState } from "react";
@@ -143,8 +144,9 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
         </>
       )}
       <p className="quiet mt-2 text-sm">
-        {step.minutes !== undefined && `About ${step.minutes} minutes. `}Figures made up for the demo, in{" "}
-        {unit}; the maker’s service information comes first.
+        {step.minutes !== undefined && `About ${step.minutes} minutes. `}
+        {figuresFrom(applied.book)}, in {unit === "mm" ? "millimetres" : "inches"}; the maker’s service
+        information comes first.
       </p>
     </section>
   );

@@ -34,12 +34,13 @@ import {
   oneOf,
   optional,
   text,
+  usually,
   whole,
   type JsonSchema,
   type Read,
 } from "../shape";
 
-import { upcastBook } from "./upcast";
+import { NOT_KNOWN, upcastBook } from "./upcast";
 
 /** `yard-key/book@1`: what is known about one unit. This file is the one description of the document. */
 export const BOOK_FORMAT = "yard-key/book@1";
@@ -51,13 +52,13 @@ export const FAMILIES = ["automatic", "cvt", "dual-clutch"] as const;
 export const book = object({
   format: oneOf(BOOK_FORMAT),
   unit: object({
-    id,
-    maker: text,
+    id: about("Made of its maker and name where it is left out.", usually(id, "")),
+    maker: usually(text, NOT_KNOWN.maker),
     name: text,
     family: oneOf(...FAMILIES),
     lengthUnit: oneOf("mm", "in"),
-    revision: whole(1, 100_000),
-    source: text,
+    revision: usually(whole(1, 100_000), 1),
+    source: about("Where its figures are from.", usually(text, NOT_KNOWN.source)),
     summary: optional(text),
     behind: about(
       "The strongest engine it was built behind.",
@@ -74,20 +75,23 @@ export const book = object({
       ),
     ),
   }),
-  traits: list(object({ id: names("trait"), name: text, values: map(object({ name: text, tell: text })) })),
-  depths: list(names("depth", text), 1),
-  stations: list(station, 1),
-  train: train,
-  members: list(names("member"), 1),
-  gearSets: list(gearSet),
-  elements: list(element),
-  ranges: list(range),
-  series: list(series),
+  traits: usually(
+    list(object({ id: names("trait"), name: text, values: map(object({ name: text, tell: text })) })),
+    [],
+  ),
+  depths: usually(list(names("depth", text), 1), ["full"]),
+  stations: usually(list(station), []),
+  train: usually(train, { input: "input", output: "output", held: "case" }),
+  members: usually(list(names("member"), 1), ["input", "output", "case"]),
+  gearSets: usually(list(gearSet), []),
+  elements: usually(list(element), []),
+  ranges: usually(list(range), []),
+  series: usually(list(series), []),
   seats: optional(list(seat)),
-  packs: list(pack),
-  chains: list(chain),
+  packs: usually(list(pack), []),
+  chains: usually(list(chain), []),
   orders: optional(list(order)),
-  parts: list(part),
+  parts: usually(list(part), []),
   wears: optional(list(ownWear)),
   reasons: optional(list(ownReason)),
   kits: optional(list(kit)),

@@ -23,6 +23,7 @@ export {
 export { plateRole } from "./format/pack";
 export type { Strengthening } from "./strengthened";
 export type { StrongerWay } from "./format/stronger";
+export type { Feature } from "./format/common";
 export type { Gate, Procedure, ProcedureTurn, Proof } from "./format/prove";
 export type { Consumable, Kit } from "./format/supply";
 export type { Element, GearSet, Range, Station } from "./format/train";
@@ -39,6 +40,7 @@ export {
   type PackChain,
 } from "./resolve";
 export { type Problem } from "../shape";
+export { bookByHand, packId, type PackByHand, type UnitByHand } from "./by-hand";
 export { checksOf, type StepCheck } from "./asked";
 export { behindOf, type Behind } from "./behind";
 export { partsOf, stationOf } from "./assembly";
@@ -54,11 +56,12 @@ export {
   type WearId,
 } from "./catalogue";
 export { reasonOf, wearKind, type OwnWear } from "./wear-of";
-export { upcastBook } from "./upcast";
+export { abilityOf, type Ability } from "./can";
+export { upcastBook, withHead } from "./upcast";
 export { book as bookShape } from "./book";
 export { CATALOGUE } from "./catalogue";
 export { undecidedBy } from "./resolve";
-export { boltsOf, nameIn, namesOfBook } from "./names";
+export { boltsOf, nameIn, namesOfBook, partNameIn } from "./names";
 export { difference, differenceText, type Difference } from "./difference";
 export {
   houseTorque,

@@ -29,6 +29,10 @@ export const boltsOf = (group: string, length?: number): string =>
 
 const called = new WeakMap<Book, ReadonlyMap<string, string>>();
 
+/** What a part is called; its id where the book has none of it. A figure of a part may bear the same id: where a part is meant, it is asked for here. */
+export const partNameIn = ({ parts }: Pick<Book, "parts">, id: string): string =>
+  parts.find((part) => part.id === id)?.name ?? id;
+
 /** What a thing of the book is called, by its id; the id in words where the book has no name for it. */
 export function nameIn(book: Book, id: string): string {
   const known = called.get(book) ?? namesById(book);

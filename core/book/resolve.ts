@@ -1,7 +1,7 @@
 import { measureText, type Nm } from "../quantity";
-import { METHODS, type Allowances, type Method, type Spec } from "../reading";
+import { METHODS, type Allowances, type Facings, type Method, type Spec } from "../reading";
 import type { Book, Trait } from "./book";
-import type { Chain, Pack, StackEntry } from "./format/pack";
+import type { Chain, Pack, Series, StackEntry } from "./format/pack";
 import { seatsOf, type SeatLink } from "./seats";
 import { strengthened, type Strengthening } from "./strengthened";
 
@@ -48,6 +48,8 @@ export interface PackChain extends AppliedChain {
   methods: Method[];
   /** The steps that take its plates out: behind them nobody can read it as it was found. */
   apartBy: string[];
+  /** Rings of other packs that go into its groove too. */
+  strangers: Series[];
 }
 
 /** What of a book applies to one unit and one depth of work. */
@@ -200,7 +202,8 @@ export function resolve(
       unstated.push(chain);
       return [];
     }
-    const { min, max, soak = "dry", facings = "new", wave, target, checked, source } = stated;
+    const { min, max, soak = "dry", wave, target, checked, source } = stated;
+    const facings = facingsOf(stated, chain);
     const own = house.find(({ of, id }) => of === "chain" && id === chain.id) ?? null;
     const state = { soak, facings, wave };
     const before = asFoundOf(found, chain.id, stated, depths, own);
@@ -228,7 +231,9 @@ export function resolve(
     const plates = new Set(pack.stack.map(({ part }) => part));
     const apart = (unit.teardown ?? []).filter(({ parts = [] }) => parts.some((id) => plates.has(id)));
     const apartBy = apart.map(({ id }) => id);
-    return [{ ...applied, pack, stack: pack.stack, methods, apartBy, inScope }];
+    const others = new Set((pack.grooves ?? []).flatMap(({ alsoTakes = [] }) => alsoTakes));
+    const strangers = unit.series.filter(({ id }) => others.has(id));
+    return [{ ...applied, pack, stack: pack.stack, methods, apartBy, strangers, inScope }];
   });
   return {
     book,
@@ -247,6 +252,10 @@ export function resolve(
 const statedOf = ({ spec }: Chain, depths: readonly string[]): Chain["spec"][number] | undefined =>
   spec.find((one) => reaches(one, depths)) ?? spec[0];
 
+/** What facings a spec is for: new ones, or, where nobody says so and nobody knows what bedding makes of them, as they are. */
+const facingsOf = ({ facings }: Chain["spec"][number], { bedding }: Chain): Facings | undefined =>
+  facings ?? (bedding ? "new" : undefined);
+
 /** The limits a chain was built to, where they are others now. */
 function asFoundOf(
   found: Book,
@@ -258,7 +267,8 @@ function asFoundOf(
   const before = found.chains.find(({ id }) => id === chain);
   const spec = before && statedOf(before, depths);
   if (!spec || spec === stated) return {};
-  const { min, max, soak = "dry", facings = "new", wave } = spec;
+  const { min, max, soak = "dry", wave } = spec;
+  const facings = facingsOf(spec, before);
   return { asFound: { min: own?.min ?? min, max: own?.max ?? max, state: { soak, facings, wave } } };
 }
 

@@ -3,17 +3,23 @@ import { OUTSIDE, REASONS, WEAR } from "./catalogue";
 
 type Old = Record<string, unknown>;
 
+/** What stands where a book does not say. */
+export const NOT_KNOWN = { maker: "Maker not known", source: "source not told" };
+
 /*
  * Books that were written before wear, reasons and answers had ids: their words stood there. A revision never changes, so the jobs pinned to one
  * read it through here; nothing of this file is needed for a book of today.
  */
 
 /** A book document as it is written today; one of today is the very same. */
-export function upcastBook(document: unknown): unknown {
+export function upcastBook(given: unknown): unknown {
+  const document = withHead(given);
   if (!isRecord(document)) return document;
   const wears: Old[] = [];
   const reasons: Old[] = [];
   const changed: Old = {
+    ...axisOf(document),
+    ...trainOf(document),
     ...partsOf(document, wears, reasons),
     ...pointsOf(document),
     ...elementsOf(document),
@@ -26,6 +32,66 @@ export function upcastBook(document: unknown): unknown {
     ...changed,
     ...(wears.length > 0 ? { wears: [...listOf(document.wears), ...wears] } : {}),
     ...(reasons.length > 0 ? { reasons: [...listOf(document.reasons), ...reasons] } : {}),
+  };
+}
+
+/**
+ * A book document whose unit says everything it is known by: an id made of what it is called, a maker, a source and a revision where it has none. Lists
+ * read these off the document as it is kept.
+ */
+export function withHead(document: unknown): unknown {
+  if (!isRecord(document) || !isRecord(document.unit)) return document;
+  const { unit } = document;
+  const { id, maker, name, source, revision } = unit;
+  if ([id, maker, source, revision].every((one) => one !== undefined) || typeof name !== "string")
+    return document;
+  const made = codeFor([maker, name].filter((one) => typeof one === "string").join(" "));
+  return {
+    ...document,
+    unit: { id: made, maker: NOT_KNOWN.maker, source: NOT_KNOWN.source, revision: 1, ...unit },
+  };
+}
+
+/** Where no train is written down its own three members stand beside those that are. */
+const trainOf = ({ train, members }: Old): Old =>
+  train === undefined && Array.isArray(members)
+    ? { members: [...new Set([...(members as unknown[]), "input", "output", "case"])] }
+    : {};
+
+/** Where no station is written down the packs stand along a plain axis, in their order. */
+function axisOf({ stations, packs, chains, parts, elements }: Old): Old {
+  const all = listOf(packs).filter(isRecord);
+  if (stations !== undefined || all.length === 0) return {};
+  const wide = 100 / all.length;
+  const placeOf = (element: unknown): string => `${String(element)}-place`;
+  const placed = (section: string, entries: unknown, elementOf: (entry: Old) => unknown): Old =>
+    entries === undefined
+      ? {}
+      : {
+          [section]: listOf(entries).map((entry) => {
+            const element = isRecord(entry) ? elementOf(entry) : undefined;
+            return isRecord(entry) && element !== undefined ? { station: placeOf(element), ...entry } : entry;
+          }),
+        };
+  return {
+    stations: all.map(({ element, name }, i) => ({
+      id: placeOf(element),
+      name: name ?? element,
+      kind: listOf(elements).some((one) => isRecord(one) && one.id === element && one.kind === "brake")
+        ? "brake"
+        : "drum",
+      from: Math.round(wide * i * 10) / 10,
+      to: Math.round(wide * (i + 0.9) * 10) / 10,
+      reach: 70,
+    })),
+    packs: listOf(packs).map((pack) => (isRecord(pack) ? { station: placeOf(pack.element), ...pack } : pack)),
+    ...placed("chains", chains, ({ of }) => all.find(({ element }) => element === of)?.element),
+    ...placed(
+      "parts",
+      parts,
+      ({ id }) =>
+        all.find(({ stack }) => listOf(stack).some((one) => isRecord(one) && one.part === id))?.element,
+    ),
   };
 }
 

@@ -1,11 +1,12 @@
 import { describe, expect, it } from "@jest/globals";
 import fc from "fast-check";
 import { documentOf, UNITS, type UnitId } from "../../demo/units";
+import { Bench, bench, HOURS, HOUSE, START, units } from "../../demo/bench";
 import { good, jobOf, unitOf } from "../../demo/testing";
-import { buildUp, stepBuilt, tornDown } from "../../demo/work";
-import { behindOf, type Applied, type FastenerGroup } from "../book";
-import { againstBook, fold, jobWithBook, type Fact, type FactBody, type Job } from "../fact";
-import { dispositions, USUAL_SCHOOLS } from "../inspect";
+import { buildUp, tornDown } from "../../demo/work";
+import { behindOf, type FastenerGroup } from "../book";
+import { againstBook, type FactBody } from "../fact";
+import { dispositions } from "../inspect";
 import { specLines } from "../measure";
 import { nm } from "../quantity";
 import {
@@ -16,77 +17,8 @@ import {
   isReady,
   recordOf,
   wouldOpen,
-  type Build,
   type BuildStep,
 } from "./index";
-
-const HOUSE = { rule: "proven", target: "middle", ...USUAL_SCHOOLS } as const;
-const START = Date.UTC(2026, 4, 4, 8);
-const HOURS = 3_600_000;
-
-/** A bench where time goes on: each fact a minute after the last. */
-class Bench {
-  readonly facts: Fact[] = [];
-  now = START;
-  constructor(readonly applied: Applied) {
-    this.say(
-      { kind: "configuration", traits: { ...traitsOf(applied) } },
-      { kind: "scope", depths: [...applied.book.depths.slice(-1)] },
-      good(...applied.scoped.parts.map(({ id }) => id)),
-    );
-    // What a lead signs for is not what is tried here: figures have tests of their own.
-    const figures = (applied.scoped.build ?? []).flatMap(({ chains = [], measurements = [] }) => [
-      ...chains,
-      ...measurements,
-    ]);
-    this.say({
-      kind: "sign-off",
-      of: [...new Set(figures)].map((id) => `figure ${id}`),
-      reason: "not tried here",
-      signedBy: "Edda L.",
-    });
-  }
-  say(...bodies: FactBody[]): void {
-    for (const body of bodies) {
-      this.now += 60_000;
-      this.facts.push({
-        id: `f${this.facts.length}`,
-        by: "Mira K.",
-        at: new Date(this.now).toISOString(),
-        body,
-      });
-    }
-  }
-  get job(): Job {
-    return jobWithBook(this.applied.book, fold(this.facts), []).job;
-  }
-  get build(): Build {
-    return buildOf(this.job, this.applied, HOUSE, this.now);
-  }
-  step(id: string): BuildStep {
-    const found = this.build.steps.find(({ step }) => step.id === id);
-    if (!found) throw new Error(`no step ${id}`);
-    return found;
-  }
-  /** A step with everything it asks, whatever it waits for. */
-  do(id: string): void {
-    this.say(...stepBuilt(this.step(id)));
-    // What is tightened once more is so after its wait.
-    this.now += HOURS;
-    for (const { group, left } of this.step(id).faces)
-      for (const [round, places] of left)
-        if (places.length > 0)
-          this.say({ kind: "tightened", group: group.id, round, places: [...places], did: "tight" });
-  }
-  undo(id: string): void {
-    this.say({ kind: "step", step: id, did: "undone", reason: "" });
-  }
-}
-
-const traitsOf = ({ book }: Applied): Record<string, string> =>
-  Object.fromEntries(book.traits.map(({ id, values }) => [id, Object.keys(values).at(-1) ?? ""]));
-const units = new Map(UNITS.map((id) => [id, unitOf(id)]));
-const bench = (id: UnitId): Bench => new Bench(units.get(id) ?? unitOf(id));
 
 /** What must be behind each step, found out slowly and from the document alone; with it what began a soak it waits for, where that is asked. */
 function slowlyBehind(unit: UnitId, soaks = false): Map<string, Set<string>> {
@@ -402,7 +334,7 @@ describe("a face that is tightened once more", () => {
     const face = () => faceOf(shop.job, group as NonNullable<typeof group>);
     shop.now = Date.UTC(2026, 4, 4, 23, 54);
     for (const { id } of face().rounds) if (id !== "again") tight(id);
-    expect(new Date(face().again ?? 0).toISOString()).toBe("2026-05-05T00:07:00.000Z");
+    expect(new Date(face().until ?? 0).toISOString()).toBe("2026-05-05T00:07:00.000Z");
     tight("again");
     expect(face()).toMatchObject({ done: false, round: { id: "again" } });
     shop.now = Date.UTC(2026, 4, 5, 0, 6);

@@ -6,6 +6,7 @@ import {
   roundsOf,
   sessionOf,
   tighteningOrder,
+  VERIFY,
   type PullVerdict,
   type Round,
   type Session,
@@ -23,10 +24,12 @@ export interface Face extends Session {
   /** Places a wrench does not reach, and that was said. */
   unreached: readonly number[];
   done: boolean;
+  /** Nobody undid them: they are only held against their torque. */
+  isUndisturbed: boolean;
   /** What was said of it last; null where nobody began. */
   last: FactOf<"tightened"> | null;
-  /** When it may be tightened again, in milliseconds; null where it need not, or nothing is through yet. */
-  again: number | null;
+  /** Before when the round that is worked on does not count, in milliseconds: the last pass after its rest, the gasket that creeps; null where nothing is waited for. */
+  until: number | null;
 }
 
 const DONE: ReadonlySet<PlaceDone> = new Set(["tight", "unreached"]);
@@ -56,22 +59,31 @@ export function pullOf(
   return wanted && parsed?.ok ? pullVerdict(wanted, parsed.measure) : "in";
 }
 
-/** How far the fasteners of a group are tightened, its torques the house’s where it has them. */
-export function faceOf(job: Job, group: FastenerGroup, house: readonly HouseValue[] = []): Face {
-  const count = group.places.length;
-  const rounds = roundsOf({
-    places: count,
-    parts: group.passes?.length ?? 0,
-    angle: group.angle !== undefined,
-    again: group.retorque !== undefined,
-  });
+/**
+ * How far the fasteners of a group are tightened, its torques the house’s where it has them.
+ *
+ * @param isUndisturbed nobody undid them: they are only held against their torque.
+ */
+export function faceOf(
+  job: Job,
+  group: FastenerGroup,
+  house: readonly HouseValue[] = [],
+  isUndisturbed = false,
+): Face {
+  const rounds = isUndisturbed
+    ? [VERIFY]
+    : roundsOf({
+        places: group.places.length,
+        parts: group.passes?.length ?? 0,
+        angle: group.angle !== undefined,
+        again: group.retorque !== undefined,
+      });
   const order = tighteningOrder(
     group.places.map(({ at }) => at),
     group.pattern,
   );
   const said = (round: string, place: number): FactOf<"tightened"> | null =>
     job.tightened.get(`${group.id} ${round} ${place}`) ?? null;
-  const before = rounds.filter(({ kind }) => kind !== "again");
   const byId = new Map(rounds.map((round) => [round.id, round]));
   const is = (round: string, place: number): PlaceDone => {
     const body = said(round, place)?.body;
@@ -80,19 +92,39 @@ export function faceOf(job: Job, group: FastenerGroup, house: readonly HouseValu
     if (body?.did === "tight" && of && pullOf(group, of, house, body.read) !== "in") return "loose";
     return body?.did ?? "loose";
   };
-  const through = before.every(({ id }) => order.every((place) => DONE.has(is(id, place))));
-  const lastIn = (those: readonly Round[]): FactOf<"tightened"> | null =>
+  const lastIn = (those: readonly Round[], did?: PlaceDone): FactOf<"tightened"> | null =>
     those
       .flatMap(({ id }) => order.flatMap((place) => said(id, place) ?? []))
+      .filter(({ body }) => did === undefined || body.did === did)
       .reduce<FactOf<"tightened"> | null>(
         (latest, one) => (latest && latest.at >= one.at ? latest : one),
         null,
       );
-  const tight = through ? lastIn(before) : null;
-  const again = group.retorque && tight ? Date.parse(tight.at) + millisecondsOf(group.retorque.wait) : null;
-  // Tightened once more too soon, the gasket still creeps: it does not count.
-  const inTime = (round: string, place: number): boolean =>
-    round !== "again" || (again !== null && Date.parse(said(round, place)?.at ?? "") >= again);
+  const through = (those: readonly Round[]): boolean =>
+    those.every(({ id }) => order.every((place) => DONE.has(is(id, place))));
+  /** When those before it were through, and so long after; from when it still moved, the wait begins anew. */
+  const waited = (before: Round["kind"][], wait: Measure<"time">, round: Round): number | null => {
+    const those = rounds.filter(({ kind }) => before.includes(kind));
+    const last = through(those) ? lastIn(those) : null;
+    const moved = lastIn([round], "moved");
+    if (!last) return null;
+    return Math.max(Date.parse(last.at), moved ? Date.parse(moved.at) : 0) + millisecondsOf(wait);
+  };
+  const untilOf = (round: Round): number | null => {
+    if (round.kind === "again" && group.retorque)
+      return waited(["part", "full", "angle", "lap"], group.retorque.wait, round);
+    return round.kind === "full" && group.rest ? waited(["part"], group.rest, round) : null;
+  };
+  const waits = new Map(rounds.map((round) => [round.id, untilOf(round)]));
+  const held = ({ kind }: Round): boolean =>
+    kind === "again" || (kind === "full" && group.rest !== undefined);
+  // Tightened too soon, the gasket still creeps: it does not count.
+  const inTime = (round: string, place: number): boolean => {
+    const of = byId.get(round);
+    if (!of || !held(of)) return true;
+    const until = waits.get(round) ?? null;
+    return until !== null && Date.parse(said(round, place)?.at ?? "") >= until;
+  };
   const session = sessionOf(
     rounds,
     order,
@@ -105,8 +137,9 @@ export function faceOf(job: Job, group: FastenerGroup, house: readonly HouseValu
     said,
     unreached: order.filter((place) => rounds.some(({ id }) => said(id, place)?.body.did === "unreached")),
     done: session.round === null,
+    isUndisturbed,
     last: lastIn(rounds),
-    again,
+    until: session.round && (waits.get(session.round.id) ?? null),
   };
 }
 
@@ -128,6 +161,8 @@ export function roundWords(
       return group.angle ? `on by ${measureText(group.angle)}` : "";
     case "lap":
       return `${torque}, one lap`;
+    case "verify":
+      return `holds at ${torque}`;
     case "again":
       return group.retorque ? `${shownIn(group.retorque.torque, unit)} again` : "";
   }

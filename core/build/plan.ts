@@ -1,44 +1,28 @@
-import {
-  behindOf,
-  checksOf,
-  measurementWords,
-  type Applied,
-  type Part,
-  type Step,
-  type StepCheck,
-} from "../book";
-import { AIR, isBuilding, isKind, type Fact, type FactOf, type Job, type Reopened } from "../fact";
-import { dispositions, type PartState, type Schools } from "../inspect";
+import { behindOf, checksOf, type Applied, type CheckBall, type Step } from "../book";
+import { isBuilding, type Fact, type FactOf, type Job, type Reopened } from "../fact";
+import { dispositions, otherUnit, type PartState, type Schools } from "../inspect";
 import { ruleOf, specLines, type House, type SpecLine } from "../measure";
 import { Bench } from "../steps";
-import { airResult } from "./air";
+import {
+  asks,
+  ofAir,
+  ofBalls,
+  ofBeginning,
+  ofCheck,
+  ofFace,
+  ofFigure,
+  ofPart,
+  ofPlates,
+  ofPutting,
+  ofSoak,
+  partsBeside,
+  platesIn,
+  type Asked,
+  type Looking,
+  type StepPlates,
+} from "./asks";
 import { faceOf, type Face } from "./face";
-import { isReady, isTooSoon, timersOf, type Timer } from "./timers";
-
-/** What a lead’s name stands for, of what a step asks: as the rule for closing calls it; null for what nobody signs for. */
-export const signedAs = ({ kind, subject }: Pick<Asked, "kind" | "subject">): string | null =>
-  kind === "part" ? `renew ${subject}` : kind === "figure" ? `figure ${subject}` : null;
-
-/** What a step asks for before it is done. */
-export interface Asked {
-  /** The same as long as the thing is: what a deviation names. */
-  key: string;
-  kind: "behind" | "part" | "soak" | "check" | "put" | "begin" | "bolts" | "air" | "figure";
-  /** The step, part, soak, check, group, element or figure; of what is put in together, the step. */
-  subject: string;
-  name: string;
-  /** What is missing, or what was answered, short. */
-  words: string;
-  /** What is done about it. */
-  remedy: string;
-  /** `otherwise`: not as the book has it, with a reason. */
-  answer: "open" | "not so" | "answered" | "otherwise";
-  /** Whether it holds the step up before it begins. */
-  waits: boolean;
-  /** Whether no reason stands for it: it is answered, or the step is not done. */
-  bars: boolean;
-  fact: Fact | null;
-}
+import { timersOf, type Timer } from "./timers";
 
 /** A build step as this job stands. */
 export interface BuildStep {
@@ -49,6 +33,10 @@ export interface BuildStep {
   /** Said to be done, and laid open again since. */
   reopened: Reopened | null;
   parts: PartState[];
+  /** Those of its parts that are plates, pack by pack, as they go in. */
+  plates: StepPlates[];
+  /** Check balls it lays into their places. */
+  balls: readonly CheckBall[];
   faces: Face[];
   asked: Asked[];
   /** What is still to be answered in it, without what it waits for. */
@@ -72,16 +60,6 @@ export interface Build {
   done: number;
   /** Of what is not done, by the book. */
   minutesLeft: number;
-}
-
-interface Looking {
-  job: Job;
-  applied: Applied;
-  states: ReadonlyMap<string, PartState>;
-  lines: ReadonlyMap<string, SpecLine>;
-  timers: readonly Timer[];
-  bench: Bench;
-  now: number;
 }
 
 /** What whoever asks may have worked out already. */
@@ -112,7 +90,7 @@ export function buildOf(
   const bench = new Bench(job, applied);
   const looking: Looking = { job, applied, states, lines, timers, bench, now };
   const { direct } = behindOf(applied.scoped);
-  const planned = plannedIn(applied, states);
+  const planned = plannedIn(job, applied, states);
   const names = new Map(planned.map(({ id, name }) => [id, name]));
   const settled = new Set<string>();
   const steps = planned.map((step): BuildStep => {
@@ -146,8 +124,12 @@ export function buildOf(
 }
 
 /** The steps of this version and scope; those that hang on what becomes of a part only where it is so. */
-const plannedIn = ({ scoped }: Applied, states: ReadonlyMap<string, PartState>): Step[] =>
-  (scoped.build ?? []).filter(({ onlyIf }) => !onlyIf || states.get(onlyIf.part)?.is === onlyIf.is);
+const plannedIn = (job: Job, { scoped }: Applied, states: ReadonlyMap<string, PartState>): Step[] =>
+  (scoped.build ?? []).filter(
+    ({ onlyIf, vehicle }) =>
+      // Where another unit goes in, this one is not built: the other is fitted and started.
+      (vehicle !== undefined || !otherUnit(job)) && (!onlyIf || states.get(onlyIf.part)?.is === onlyIf.is),
+  );
 
 function stepOf(
   step: Step,
@@ -158,12 +140,24 @@ function stepOf(
   const { job, applied, states } = looking;
   const said = job.steps.get(step.id) ?? null;
   const ticked = said && said.body.did !== "undone" ? said : null;
-  const groups = (step.fasteners ?? []).flatMap(
-    (id) => (applied.scoped.fasteners ?? []).find((group) => group.id === id) ?? [],
+  const { build = [] } = applied.scoped;
+  const { fasteners = [] } = applied.present;
+  const facesOf = (ids: readonly string[], isUndisturbed: boolean): Face[] =>
+    ids.flatMap((id) => {
+      const group = fasteners.find((one) => one.id === id);
+      return group ? faceOf(job, group, applied.house, isUndisturbed) : [];
+    });
+  const fastened = facesOf(step.fasteners ?? [], false);
+  // What this scope undoes is tightened in its own step.
+  const undisturbed = facesOf(
+    (step.verifies ?? []).filter((id) => !build.some((one) => one.fasteners?.includes(id))),
+    true,
   );
-  const faces = groups.map((group) => faceOf(job, group, applied.house));
   const parts = (step.parts ?? []).flatMap((id) => states.get(id) ?? []);
-  const ofParts = parts.flatMap((state) => ofPart(state, job));
+  // Of another unit only what is renewed on it is asked for.
+  const ofParts = otherUnit(job) ? [] : parts.flatMap((state) => ofPart(state, job));
+  const own = platesIn(applied, step);
+  const balls = step.balls ? (applied.scoped.checkBalls ?? []) : [];
   const checks = checksOf(applied.scoped, step).map((check) => ofCheck(step, check, job));
   const asked = [
     ...behind.map((id): Asked => ({
@@ -174,10 +168,14 @@ function stepOf(
     ...ofParts.filter(({ waits }) => waits),
     ...(step.waits ?? []).flatMap((id) => ofSoak(id, looking)),
     ...checks.filter(({ bars }) => bars),
-    ...ofPutting(step, parts, ticked !== null, looking),
+    // Before anything goes on over them.
+    ...undisturbed.map(ofFace(looking.now)),
+    ...ofPutting(step, partsBeside(parts, own), ticked !== null, looking),
+    ...own.map((one) => ofPlates(one, step, ticked !== null, looking)),
+    ...ofBalls(step, balls, job),
     ...ofParts.filter(({ waits }) => !waits),
     ...(step.starts ?? []).flatMap((id) => ofBeginning(step, id, looking)),
-    ...faces.map(ofFace(looking.now)),
+    ...fastened.map(ofFace(looking.now)),
     ...checks.filter(({ bars }) => !bars),
     ...(step.airChecks ?? []).flatMap((id) => ofAir(id, looking)),
     ...[...(step.chains ?? []), ...(step.measurements ?? [])].flatMap((id) => ofFigure(id, looking)),
@@ -202,7 +200,9 @@ function stepOf(
     fact: ticked,
     reopened: ticked ? null : (job.reopened.get(step.id) ?? null),
     parts,
-    faces,
+    plates: own,
+    balls,
+    faces: [...undisturbed, ...fastened],
     asked,
     open,
     waits,
@@ -219,216 +219,6 @@ function otherwise(one: Asked, step: Step, job: Job): Asked {
   const fact = job.deviations.get(`${step.id} ${one.key}`);
   if (!fact?.body.there) return one;
   return { ...one, answer: "otherwise", words: fact.body.reason, fact };
-}
-
-const asks = (kind: Asked["kind"], subject: string, name: string): Asked => ({
-  key: `${kind} ${subject}`,
-  kind,
-  subject,
-  name,
-  words: "",
-  remedy: "",
-  answer: "open",
-  waits: false,
-  bars: false,
-  fact: null,
-});
-
-/** A part that is not answered for, or whose new one is not in: the step waits for it. */
-function ofPart({ part, is }: PartState, job: Job): Asked[] {
-  const one: Asked = { ...asks("part", part.id, part.name), waits: true };
-  const question = job.partQuestions.get(part.id)?.body;
-  if (question && !question.answer && question.waits)
-    return [{ ...one, words: `open: ${question.asks}`, remedy: "Answer it where the part is looked at." }];
-  if (is === null) return [{ ...one, words: "nobody has looked at it", remedy: "Look at it first." }];
-  if (is === "measure-first") return [{ ...one, words: "to be measured first", remedy: "Measure it first." }];
-  if (is !== "replace" && is !== "upgrade") return [];
-  const source = job.sources.get(part.id)?.body;
-  if (source?.here === false)
-    return [{ ...one, words: "not here yet", remedy: "What comes is counted in under Parts." }];
-  const fact = job.renewed.get(part.id) ?? null;
-  const signed = job.signOffs.get(`renew ${part.id}`) ?? null;
-  return [
-    {
-      ...one,
-      waits: false,
-      // Used again only with a lead's name.
-      bars: part.oneTime === true,
-      words: fact
-        ? "the new one"
-        : signed
-          ? `signed by ${signed.body.signedBy}`
-          : part.oneTime
-            ? "never goes in twice"
-            : "a new one goes in",
-      remedy: part.oneTime ? "Only a lead signs for the old one." : "",
-      answer: fact || signed ? "answered" : "open",
-      fact: fact ?? signed,
-    },
-  ];
-}
-
-/** What goes in: still to be put there, until the step is ticked or each lies in the unit. */
-function ofPutting(step: Step, parts: readonly PartState[], ticked: boolean, { bench }: Looking): Asked[] {
-  if (parts.length === 0) return [];
-  const out = parts.filter(({ part }) => bench.isOff(part.id));
-  return [
-    {
-      ...asks("put", step.id, parts.length === 1 ? (parts[0]?.part.name ?? "") : `${parts.length} parts`),
-      words: ticked || out.length === 0 ? "in" : `${out.length} of ${parts.length} to go in`,
-      answer: ticked || out.length === 0 ? "answered" : "open",
-    },
-  ];
-}
-
-/** A soak that begins with the step. */
-function ofBeginning(step: Step, id: string, { timers }: Looking): Asked[] {
-  const timer = timers.find((one) => one.step.id === step.id && one.soak.id === id);
-  if (!timer) return [];
-  return [
-    {
-      ...asks("begin", id, timer.soak.what),
-      words: isTooSoon(timer) ? "taken out too soon" : timer.started ? "begun" : "",
-      answer: timer.started && !isTooSoon(timer) ? "answered" : "open",
-      fact: timer.started,
-    },
-  ];
-}
-
-function ofSoak(id: string, { timers, applied, now }: Looking): Asked[] {
-  const soak = applied.scoped.soaks?.find((one) => one.id === id);
-  if (!soak) return [];
-  const own = timers.filter((timer) => timer.soak.id === id);
-  const ready = own.length > 0 && own.every((timer) => isReady(timer, now));
-  const begun = own.length > 0 && own.every((timer) => timer.started !== null && !isTooSoon(timer));
-  return [
-    {
-      ...asks("soak", id, soak.what),
-      waits: true,
-      words: ready
-        ? "long enough"
-        : begun
-          ? "still in it"
-          : own.some(isTooSoon)
-            ? "taken out too soon"
-            : "not begun",
-      remedy: begun ? "" : `Begin it: ${own.map(({ step }) => step.name).join(", ")}.`,
-      answer: ready ? "answered" : "open",
-      fact: own.find(({ started }) => started)?.started ?? null,
-    },
-  ];
-}
-
-function ofCheck(step: Step, check: StepCheck, job: Job): Asked {
-  const fact = job.checks.get(`${step.id} ${check.id}`) ?? null;
-  const is = fact?.body.said;
-  return {
-    ...asks("check", check.id, check.what),
-    bars: check.first === true,
-    words:
-      is === "cannot-see"
-        ? `cannot be seen: ${fact?.body.note ?? ""}`
-        : is === "no"
-          ? "not so"
-          : is
-            ? "so"
-            : "",
-    remedy: check.no ?? "",
-    answer: is === undefined ? "open" : is === "no" ? "not so" : "answered",
-    fact,
-  };
-}
-
-function ofAir(element: string, { job, applied, states }: Looking): Asked[] {
-  const check = applied.scoped.airChecks?.find((one) => one.element === element);
-  if (!check) return [];
-  const fact = job.airs.get(element) ?? null;
-  const result = fact && airResult(check, fact.body);
-  const holds = result === "holds";
-  const suspects = (check.order ?? []).map((id) => states.get(id)?.part.name ?? nameOf(applied, id));
-  return [
-    {
-      ...asks("air", element, `${element.toUpperCase()} with air`),
-      words: result ? (holds ? "holds" : AIR.words[result]) : "",
-      remedy: suspects.length > 0 ? `Look, as it was put together, at: ${suspects.join(", ")}.` : "",
-      answer: !fact ? "open" : holds ? "answered" : "not so",
-      fact,
-    },
-  ];
-}
-
-const nameOf = ({ present }: Applied, id: string): string =>
-  present.parts.find((part: Part) => part.id === id)?.name ?? id;
-
-const ofFace =
-  (now: number) =>
-  (face: Face): Asked => {
-    const { group, round, left } = face;
-    const missing = round ? (left.get(round.id) ?? []) : [];
-    const wait = round?.kind === "again" && face.again !== null && now < face.again;
-    return {
-      ...asks("bolts", group.id, group.name),
-      words: face.done
-        ? "tight"
-        : wait
-          ? "waits, then once more"
-          : missing.length === group.places.length
-            ? "not tight"
-            : `${missing.length === 1 ? "place" : "places"} ${missing.map((place) => place + 1).join(", ")} missing`,
-      answer: face.done ? "answered" : "open",
-      fact: face.last,
-    };
-  };
-
-/** A figure the step reads: as built, or a lead answers for it. */
-function ofFigure(id: string, { job, applied, lines }: Looking): Asked[] {
-  const line = lines.get(id);
-  if (!line) return [];
-  const measurement = applied.scoped.measurements?.find((one) => one.id === id);
-  const waiver = job.chains.get(id)?.waiver ?? job.signOffs.get(`figure ${id}`) ?? null;
-  const missing = waiver ? "" : figureMissing(line);
-  return [
-    {
-      ...asks("figure", id, line.name),
-      bars: true,
-      words: waiver ? `signed by ${waiver.body.signedBy}` : missing || line.built.text || "read",
-      remedy: measurement ? measurementWords(measurement, applied.present.unit.lengthUnit) : line.spec,
-      answer: missing === "" ? "answered" : line.built.standing === "outside" ? "not so" : "open",
-      fact: line.built.readings.at(-1)?.fact ?? saidBuilt(job, id) ?? waiver,
-    },
-  ];
-}
-
-/** A figure said, and not read: the last word on any of what it is taken of. */
-const saidBuilt = (job: Job, id: string): Fact | undefined =>
-  job.live.findLast((fact) => isKind(fact, "figure") && fact.body.id === id && fact.body.phase === "built");
-
-/** What is missing of a figure before it is one the unit can leave with; empty where nothing is. */
-export function figureMissing({ subject, sheet, built }: SpecLine): string {
-  if (sheet && (subject === "pack" || sheet.seats.length > 0)) {
-    const { at } = sheet.stage;
-    if (at === "done" || at === "signed" || at === "quiet") return "";
-    if (at === "out") return "its piece is out";
-    if (at === "astray") return "not as predicted";
-    if (subject === "pack") return "not proven as built";
-  }
-  switch (built.standing) {
-    case "inside":
-    case "said":
-    case "not stated":
-      return "";
-    case "outside":
-      return "outside as built";
-    case "not yet":
-      return "not read as built";
-    case "too close":
-      return "too close to call";
-    case "creeping":
-    case "too few":
-      return "not read often enough";
-    case "conditions not said":
-      return "its conditions are not said";
-  }
 }
 
 /** How far a build is, for whoever asks no more. */
@@ -451,7 +241,7 @@ export function buildStanding(
   known: Required<Known>,
 ): BuildStanding {
   if (!isBuilding(job, applied.present.build)) {
-    const steps = plannedIn(applied, new Map(known.parts.map((state) => [state.part.id, state])));
+    const steps = plannedIn(job, applied, new Map(known.parts.map((state) => [state.part.id, state])));
     return {
       left: steps.map((step) => ({ step, words: NOT_DONE })),
       next: steps[0] ?? null,
@@ -482,7 +272,15 @@ export function wouldOpen({ scoped }: Pick<Applied, "scoped">, build: Build, ste
 }
 
 /** What is said of a step itself; a part is answered for elsewhere. */
-const OF_THE_STEP: ReadonlySet<Asked["kind"]> = new Set(["check", "begin", "bolts", "air", "figure"]);
+const OF_THE_STEP: ReadonlySet<Asked["kind"]> = new Set([
+  "plates",
+  "balls",
+  "check",
+  "begin",
+  "bolts",
+  "air",
+  "figure",
+]);
 
 /** What a piece exchanged for a figure would lay open: what stands on the steps that read it and are done, those steps’ own bolts, air and last checks with it. */
 export function exchangeOpens(applied: Pick<Applied, "scoped">, build: Build, chain: string): BuildStep[] {

@@ -1,14 +1,27 @@
 import { checksOf, houseTorque, type Applied, type UnitSystem } from "../book";
-import { AIR, CHECKED, isKind, PLACE_DONE, TIMERS, type Fact, type FactOf, type Job } from "../fact";
+import { AIR, CHECKED, isKind, LAID, PLACE_DONE, TIMERS, type Fact, type FactOf, type Job } from "../fact";
 import type { SpecLine } from "../measure";
 import { airResult } from "./air";
 import { roundWords, type Face } from "./face";
-import type { Asked, Build, BuildStep } from "./plan";
+import type { Asked } from "./asks";
+import type { Build, BuildStep } from "./plan";
 
 /** One thing that was done or answered: by whom, and when. */
 export interface RecordLine {
   kind:
-    | ("done" | "skipped" | "undone" | "new" | "soak" | "torque" | "check" | "air" | "figure" | "otherwise")
+    | (
+        | "done"
+        | "skipped"
+        | "undone"
+        | "new"
+        | "plates"
+        | "soak"
+        | "torque"
+        | "check"
+        | "air"
+        | "figure"
+        | "otherwise"
+      )
     // In the vehicle: `core/prove`.
     | ("procedure" | "fluid" | "learned" | "driven");
   what: string;
@@ -81,6 +94,24 @@ function said(job: Job, { step, parts, faces }: BuildStep, applied: Applied, uni
       const words = [CHECKED.words[is], note].filter(Boolean).join(": ");
       return of === step.id ? [lineOf("check", checks.get(check) ?? check, words, "", fact)] : [];
     }
+    if (isKind(fact, "plates")) {
+      const { step: of, element, in: there } = fact.body;
+      return of === step.id
+        ? [lineOf("plates", `${element.toUpperCase()}, plates`, `${there} in`, "", fact)]
+        : [];
+    }
+    if (isKind(fact, "laid"))
+      return fact.body.step === step.id
+        ? [
+            lineOf(
+              "check",
+              `check balls, ${LAID.words[fact.body.round]}`,
+              `${fact.body.balls.length} in their places`,
+              "",
+              fact,
+            ),
+          ]
+        : [];
     if (isKind(fact, "timer"))
       return fact.body.step === step.id
         ? [lineOf("soak", soaks.get(fact.body.soak) ?? fact.body.soak, TIMERS.words[fact.body.did], "", fact)]

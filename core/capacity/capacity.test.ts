@@ -273,7 +273,7 @@ describe("how many more plates fit", () => {
               expect(best?.cut ?? null).toBe(slow.get(`${frictions} ${sprung}`) ?? null);
               if (!best) continue;
               // What is returned adds up by itself.
-              const into = start.gap + thicknessOf(d1.stack) - thicknessOf(best.stack);
+              const into = start.gap + (thicknessOf(d1.stack) ?? NaN) - (thicknessOf(best.stack) ?? NaN);
               expect(best.gap).toBe(into - ((best.ring?.size ?? ring) - ring) + best.cut);
               // Off each part comes what its machine can take off, and together it is all of it.
               expect(best.cuts.reduce((sum, { off }) => sum + off, 0)).toBe(best.cut);

@@ -115,5 +115,12 @@ function plateOf(entry: StackEntry, used: readonly StrongerWay[]): PlannedPlate 
   const what = Object.hasOwn(is, role) ? is[role as keyof typeof is] : null;
   // A way may bring several plates, and not all of them need go in.
   const number = what ? used.find((way) => way[what]?.thickness === thickness)?.[what]?.number : undefined;
-  return { role, part, thickness, count: countOf(entry), ...(number === undefined ? {} : { number }) };
+  // No plan is made of a pack of which a plate’s thickness is not known.
+  return {
+    role,
+    part,
+    thickness: thickness as Nm,
+    count: countOf(entry),
+    ...(number === undefined ? {} : { number }),
+  };
 }

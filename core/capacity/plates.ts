@@ -55,11 +55,16 @@ export function platePlans(
 ): PlatePlan[] {
   const stock = counts(pack.stack).frictions;
   // Of plates faced on one side one more is no pair: what the book lists stays.
-  if (stock === 0 || pack.stack.some(({ faced }) => faced !== undefined && faced !== "both sides")) return [];
+  const before = thicknessOf(pack.stack);
+  if (
+    stock === 0 ||
+    before === null ||
+    pack.stack.some(({ faced }) => faced !== undefined && faced !== "both sides")
+  )
+    return [];
   const seat = pack.seats.find((one) => isDecided(one) && isFromShelf(one));
   const rings: (SeatSize | null)[] = seat && start.ring !== null ? [...seat.sizes] : [null];
   const offs = offsOf(ways);
-  const before = thicknessOf(pack.stack);
   const plans: { plan: PlatePlan; cost: number[] }[] = [];
   for (let frictions = stock; frictions <= stock + MOST_MORE; frictions++) {
     const limits = {
@@ -67,7 +72,7 @@ export function platePlans(
       max: nm(Math.floor((pack.spec.max * frictions) / stock / step) * step),
     };
     for (const { stack, used, isSprung } of stacks(pack.stack, ways, frictions - stock)) {
-      const room = start.gap + before - thicknessOf(stack);
+      const room = start.gap + before - (thicknessOf(stack) ?? before);
       for (const ring of rings) {
         const closed = seat && ring ? seat.sign * (ring.size - (start.ring ?? ring.size)) : 0;
         // The least metal that brings it inside.

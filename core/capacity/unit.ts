@@ -1,7 +1,7 @@
 import type { Applied, Book, Element, PackChain, Range, StackEntry, StrongerWay } from "../book";
 import { baseOfTrain, behave, loadsOf } from "../gears";
 import { countOf } from "../pack";
-import { baseOf, compareMeasures, toNumber, type Measure, type Nm, type Quantity } from "../quantity";
+import { baseOf, compareMeasures, nm, toNumber, type Measure, type Nm, type Quantity } from "../quantity";
 import { torqueOf, type BandGrip, type Grip, type PackGrip } from "./grip";
 import { dragSpeed, facingSpeed, riseOf, shiftHeat, steelMass } from "./turning";
 
@@ -177,8 +177,8 @@ export function demandsOf(
 }
 
 /** The sense in which the train drives what an element holds: against what the element puts on it. */
-function drivenOf({ joins: [a] }: Element, share: number, { train }: Book): Demand["driven"] {
-  const onHeld = a === train.held ? share : -share;
+function drivenOf({ joins }: Element, share: number, { train }: Book): Demand["driven"] {
+  const onHeld = joins?.[0] === train.held ? share : -share;
   return onHeld > 0 ? "forward" : "backward";
 }
 
@@ -308,8 +308,12 @@ function hardestShift(
   { torque, speed, seconds }: Duty,
 ): Side["shift"] {
   const steels = stack.filter(({ role }) => role === "steel");
-  const thickness = metres(steels.reduce((sum, entry) => sum + countOf(entry) * entry.thickness, 0) as Nm);
-  if (thickness === 0) return null;
+  const thick = steels.flatMap((entry) =>
+    entry.thickness === undefined ? [] : [countOf(entry) * entry.thickness],
+  );
+  // Of steels nobody knows how thick they are, nobody knows how warm they get.
+  if (thick.length === 0 || thick.length < steels.length) return null;
+  const thickness = metres(nm(thick.reduce((sum, one) => sum + one, 0)));
   const mass = steelMass(inner, outer, thickness);
   const forward = present.ranges.filter(({ ratio }) => ratio > 0).sort((a, b) => b.ratio - a.ratio);
   const base = baseOfTrain(present);
@@ -343,7 +347,7 @@ function dragsOf(
   { pack: { piston } }: PackChain,
   { spring }: PackGrip,
 ): Side["drags"] {
-  if (!piston || piston.balanced === true || joins.includes(present.train.held)) return null;
+  if (!joins || !piston || piston.balanced === true || joins.includes(present.train.held)) return null;
   const drum = dragSpeed(metres(piston.inner) / 2, metres(piston.outer) / 2, spring);
   const base = baseOfTrain(present);
   const fastest = present.ranges

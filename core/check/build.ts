@@ -1,9 +1,10 @@
 import { within, type Book } from "../book";
+import { plates } from "../pack";
 import { once, versions, type Check, type Say } from "./check";
 
 /** What a build step names stands before it, goes in with it, and is waited for. */
 export const buildOrder: Check = {
-  reads: ["teardown", "build", "soaks", "depths"],
+  reads: ["teardown", "build", "soaks", "depths", "packs"],
   check(book, conditions, say) {
     const tell = once(say);
     const build = book.build ?? [];
@@ -35,8 +36,35 @@ export const buildOrder: Check = {
     );
     for (const { unit, words } of versions(book, conditions, ["build", "soaks"]))
       for (const depth of book.depths) soaks(book, within(unit, [depth]), `at depth ${depth}${words}`, tell);
+    for (const { unit, words } of versions(book, conditions, ["build", "packs"]))
+      lying(book, unit, words, tell);
   },
 };
+
+/** Plates lie on one another: what lies nearer to the piston goes in first. */
+function lying(book: Book, { build = [], packs }: Book, words: string, tell: Say): void {
+  for (const { stack, element } of packs) {
+    let over = -1;
+    let before = "";
+    for (const step of build) {
+      const own = plates(stack).flatMap(({ part, role }, i) =>
+        role !== "piston" && step.parts?.includes(part) === true ? [{ part, i }] : [],
+      );
+      const under = own.find(({ i }) => i < over);
+      if (under)
+        tell(
+          `build[${book.build?.findIndex(({ id }) => id === step.id) ?? 0}].parts`,
+          `${under.part} lies under plates of ${element} that ${before} has put in already${words}`,
+          `put it in with ${before}, or before it`,
+        );
+      for (const { i } of own)
+        if (i > over) {
+          over = i;
+          before = step.id;
+        }
+    }
+  }
+}
 
 /** What is begun is waited for, and what is waited for was begun. */
 function soaks(book: Book, { build = [], soaks: known = [] }: Book, where: string, tell: Say): void {

@@ -161,7 +161,8 @@ function nominalResults(unit: Book, chain: Chain): number[] | null {
 function sizesOf(unit: Book, kind: ChainLink[1], ref: string, nominal?: Nm): readonly number[] | null {
   if (kind === "stack") {
     const pack = unit.packs.find(({ element }) => element === ref);
-    return pack ? [thicknessOf(pack.stack)] : null;
+    const sum = pack ? thicknessOf(pack.stack) : null;
+    return sum === null ? null : [sum];
   }
   return nominal === undefined ? null : [nominal];
 }

@@ -84,7 +84,7 @@ const FAULTS: [string, UnitId, string, unknown, RegExp, string?][] = [
   ["a day that is none", D, "chains#d1-clearance.spec.checked", "May 2026", /write it as 2026-05-04/],
   ["another family", P, "unit.family", "manual", /automatic, cvt, dual-clutch/],
   ["another format", G, "format", "yard-key/book@2", /yard-key\/book@1/],
-  ["a section missing", W, "members", TAKEN_OUT, /expected a list/],
+  ["a section missing", W, "members", TAKEN_OUT, /no member/, "gearSets[0].sun[0]"],
   ["a link of one word", D, "chains#d1-clearance.links#0", ["+"], /expected 4 values/],
   ["a flag in quotes", D, "parts#filter.oneTime", "true", /without quotes/],
   // what makes it stronger
@@ -496,6 +496,13 @@ const FAULTS: [string, UnitId, string, unknown, RegExp, string?][] = [
     (all: unknown) => [...(all as unknown[])].reverse(),
     /goes in behind .*, which holds it/,
     "build[23].parts",
+  ],
+  [
+    "a plate put in under others",
+    G,
+    "build#b-k1-second.parts",
+    push("k1-wave"),
+    /k1-wave lies under plates of k1 that b-k1 has put in/,
   ],
   [
     "a clearance read before the last plates are in",

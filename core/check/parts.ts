@@ -100,8 +100,8 @@ const samePlace = (a: readonly number[], b: readonly number[]): boolean => a[0] 
 
 /** As many places as fasteners, torques that rise, nothing turned on from nothing. */
 export const fasteners: Check = {
-  reads: ["fasteners"],
-  check({ fasteners: all = [] }, _conditions, say) {
+  reads: ["fasteners", "build"],
+  check({ fasteners: all = [], build = [] }, _conditions, say) {
     all.forEach((group, i) => {
       const path = `fasteners[${i}]`;
       const { count, places, torque, angle, retorque, length } = group;
@@ -116,6 +116,15 @@ export const fasteners: Check = {
       if (!torque) say(`${path}.torque`, "no torque is stated", 'write it as "42 N·m"');
       if (angle && !torque) say(`${path}.angle`, "turned on from what?", "give the torque before the angle");
       if (torque) passesRise(group, path, say);
+      const isVerified = build.some(({ verifies }) => verifies?.includes(group.id));
+      if (isVerified && (angle || !torque))
+        say(
+          path,
+          "what nobody undid is held against a torque, and this one has none at its end",
+          "leave it out of `verifies`",
+        );
+      if (group.rest && !group.passes)
+        say(`${path}.rest`, "nothing is tightened before it rests", "give its passes, or leave the rest out");
       if (retorque && torque && compareMeasures(retorque.torque, torque) > 0)
         say(`${path}.retorque.torque`, "tighter than the torque itself", "correct one of the two");
     });

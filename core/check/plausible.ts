@@ -50,7 +50,7 @@ export const plausible: Check = {
     };
     book.packs.forEach(({ stack }, i) =>
       stack.forEach(({ thickness }, j) => {
-        if (thickness > MOST_PLATE)
+        if (thickness !== undefined && thickness > MOST_PLATE)
           say(`packs[${i}].stack[${j}].thickness`, `no plate is ${show(thickness)} thick`, CORRECT);
       }),
     );

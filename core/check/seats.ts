@@ -122,7 +122,7 @@ function restOf(unit: Book, { links }: Chain): number | null {
   for (const [sign, kind, ref, nominal] of links) {
     if (kind === "seat" || kind === "series") continue;
     const pack = unit.packs.find(({ element }) => element === ref);
-    const size = kind === "stack" ? (pack ? thicknessOf(pack.stack) : undefined) : nominal;
+    const size = kind === "stack" ? (pack ? (thicknessOf(pack.stack) ?? undefined) : undefined) : nominal;
     if (size === undefined) return null;
     sum += (sign === "+" ? 1 : -1) * size;
   }

@@ -50,7 +50,10 @@ function plates({ packs }: Book, way: StrongerWay, path: string, say: Say): void
     if (stock.length === 0) say(`${path}.${what}`, `${id} has no ${role}`, "change a plate that it has");
     else if (stock.every(({ seat }) => seat !== undefined))
       say(`${path}.${what}`, `the ${role} of ${id} is chosen`, "add a size to its series instead");
-    else if (what !== "frictions" && stock.every(({ thickness }) => by.thickness >= thickness))
+    else if (
+      what !== "frictions" &&
+      stock.every(({ thickness }) => thickness !== undefined && by.thickness >= thickness)
+    )
       say(
         `${path}.${what}.thickness`,
         `${lengthText(by.thickness, "mm")} is no thinner than the stock ${role}: it makes no room`,

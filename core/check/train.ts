@@ -16,6 +16,8 @@ export const stations: Check = {
 export const family: Check = {
   reads: ["unit", "gearSets", "elements"],
   check({ unit, gearSets: all, elements: held }: Book, _conditions, say) {
+    // Of a unit whose gears nobody has written down yet its name alone is known.
+    if (all.length === 0) return;
     const has = (kind: GearSet["kind"]): boolean => all.some((set) => set.kind === kind);
     const planetary = has("simple") || has("double-pinion");
     const synchronised = held.some(({ kind }) => kind === "synchroniser");
@@ -62,13 +64,13 @@ export const elements: Check = {
       say("train", "input, output and held member are not three", "name three different members");
     all.forEach(({ id, kind, joins, free }, i) => {
       const path = `elements[${i}]`;
-      if (joins[0] === joins[1])
+      if (joins && joins[0] === joins[1])
         say(`${path}.joins[1]`, "an element joins two members", "name the other one");
       if (kind === "one-way clutch" && !free)
         say(`${path}.free`, "which way it runs free is not said", 'write "forward" or "backward"');
       if (kind !== "one-way clutch" && free)
         say(`${path}.free`, `a ${kind} holds both ways`, "take it out, or correct `kind`");
-      const held = joins.includes(train.held);
+      const held = joins ? joins.includes(train.held) : kind === "brake" || kind === "band";
       if (kind === "clutch" && held)
         say(`${path}.kind`, `what joins a member to ${train.held} is a brake`, 'write "brake" or "band"');
       if ((kind === "brake" || kind === "band") && !held)

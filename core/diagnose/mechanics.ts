@@ -116,14 +116,14 @@ function parted<U extends Train>(unit: U, member: string): U {
       members: [...unit.members, `${member}~end`],
       train: { ...train, input: at(train.input, "end"), output: at(train.output, "end") },
     };
-  const joining = elements.filter(({ joins }) => joins.includes(member));
+  const joining = elements.filter(({ joins }) => joins?.includes(member));
   if (joining.length > 0)
     return {
       ...unit,
       members: [...unit.members, ...joining.map(({ id }) => `${member}~${id}`)],
       elements: elements.map((element) => ({
         ...element,
-        joins: [at(element.joins[0], element.id), at(element.joins[1], element.id)] as Element["joins"],
+        joins: element.joins?.map((one) => at(one, element.id)) as Element["joins"],
       })),
     };
   const [, ...others] = gearSets.filter((set) => membersOf(set).includes(member));

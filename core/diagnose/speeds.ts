@@ -1,5 +1,5 @@
 import { ratioOf } from "../fact";
-import { baseOfTrain, behave, slipAt } from "../gears";
+import { baseOfTrain, behave, isListed, slipAt } from "../gears";
 import { divide, isZero, rational, toNumber, type Rational } from "../quantity";
 import { elementName, type Unit } from "./cause";
 import type { Told } from "./diagnose";
@@ -24,9 +24,6 @@ export interface ReadSpeeds {
   elements: { id: string; name: string; slip: number }[];
 }
 
-/** Within two parts in a hundred the ratio is the listed one: speed sensors and a tyre's slip are no better. */
-const NEAR = 0.02;
-
 /**
  * What speeds read off say of a range.
  *
@@ -42,7 +39,7 @@ export function readSpeeds(unit: Unit, { range: id, input, output }: Speeds): Re
   const wanted = toNumber(listed);
   const [turnsIn, turnsOut] = [rational(input), rational(Math.sign(wanted) * Math.abs(output))];
   const ratio = isZero(turnsOut) ? null : toNumber(divide(turnsIn, turnsOut));
-  const near = (a: number): boolean => ratio !== null && Math.abs(ratio / a - 1) <= NEAR;
+  const near = (a: number): boolean => ratio !== null && ratio / a > 0 && isListed(ratio, a);
   const other = unit.ranges.find(
     (one) => one.id !== id && near(toNumber(ratioWith(one.applied) ?? rational(1, 1_000_000))),
   );

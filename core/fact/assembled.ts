@@ -1,6 +1,7 @@
 import { behindOf, checksOf, type Applied, type Book } from "../book";
 import { isKind, type Fact, type FactOf } from "./fact";
 import { Job, seatFacts, type SeatFacts } from "./job";
+import { VERIFY } from "../torque";
 
 /** What laid a step open again: a step undone, or a piece exchanged, at itself or behind it. */
 export interface Reopened {
@@ -55,24 +56,28 @@ function assembled(job: Job, applied: Work): Job {
   return new Job(live, job.disagreements, reopened);
 }
 
+const verified = (group: string): string => `${group} ${VERIFY.id}`;
+
 /** The steps that facts were said of, by what they ask for. */
 function touchedBy(facts: readonly Fact[], build: NonNullable<Book["build"]>): Set<string> {
   const asks = new Map<string, string[]>();
-  for (const { id, chains = [], measurements = [], airChecks = [], fasteners = [] } of build)
-    for (const asked of [...chains, ...measurements, ...airChecks, ...fasteners])
+  for (const { id, chains = [], measurements = [], airChecks = [], fasteners = [], verifies = [] } of build)
+    for (const asked of [...chains, ...measurements, ...airChecks, ...fasteners, ...verifies.map(verified)])
       asks.set(asked, [...(asks.get(asked) ?? []), id]);
   return new Set(
     facts.flatMap(({ body }): string[] => {
       switch (body.kind) {
         case "step":
         case "check":
+        case "plates":
+        case "laid":
         case "timer":
         case "deviation":
           return [body.step];
         case "air":
           return asks.get(body.element) ?? [];
         case "tightened":
-          return asks.get(body.group) ?? [];
+          return asks.get(body.round === VERIFY.id ? verified(body.group) : body.group) ?? [];
         case "reading":
         case "conditions":
           return asks.get(body.chain) ?? [];
@@ -87,8 +92,14 @@ function touchedBy(facts: readonly Fact[], build: NonNullable<Book["build"]>): S
 
 /** Whether anything was said of the build yet. */
 export const isBuilding = (job: Job, build: Book["build"] = []): boolean =>
-  job.checks.size + job.timers.size + job.airs.size + job.tightened.size + job.deviations.size > 0 ||
-  build.some(({ id }) => job.steps.has(id));
+  job.checks.size +
+    job.plates.size +
+    job.laid.size +
+    job.timers.size +
+    job.airs.size +
+    job.tightened.size +
+    job.deviations.size >
+    0 || build.some(({ id }) => job.steps.has(id));
 
 function openedSteps(job: Job, { scoped, chains }: Work): Map<string, Opened> {
   const { all } = behindOf(scoped);
@@ -183,13 +194,17 @@ function voids(
         return body.did !== "undone" && place < since(body.step);
       case "check":
         return place < since(body.step, last.has(`${body.step} ${body.check}`) ? "ofPiece" : "ofStep");
+      case "plates":
+      case "laid":
       case "timer":
       case "deviation":
         return place < since(body.step);
       case "procedure":
       case "proof":
+      case "codes-read":
       case "relearned":
       case "driven":
+      case "drive-speeds":
       case "drive":
         return place < refitted;
       case "air":

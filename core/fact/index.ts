@@ -74,6 +74,7 @@ export {
 } from "./kinds/bench";
 export {
   AIR,
+  LAID,
   CHECKED,
   PLACE_DONE,
   TIMERS,
@@ -85,6 +86,8 @@ export {
   DROVE,
   FLOWED,
   HAPPENED,
+  CODES_READ,
+  type CodesRead,
   LEARNED,
   ON_DRIVE,
   type Happened,

@@ -111,12 +111,12 @@ describe("the stages of a pack", () => {
     expect(d1.built.readings).toHaveLength(3);
   });
 
-  it("is not done when what was built is not inside", () => {
+  it("is not done when what was built is not inside: what is not as predicted is asked about first, outside too", () => {
     const outside = [1420, 1430, 1425].map((um) => reading("built", 1, um));
-    expect(sheets([ring(0, 1750), ...trial, choice(1, false), ring(1, 1900), ...outside]).d1.stage).toEqual({
-      at: "read",
-      begun: true,
-    });
+    const said = [ring(0, 1750), ...trial, choice(1, false), ring(1, 1900), ...outside];
+    expect(sheets(said).d1.stage).toEqual({ at: "astray" });
+    const why = fact({ kind: "explained", chain: CHAIN, fit: 1, reason: "the trial was misread" });
+    expect(sheets([...said, why]).d1.stage).toEqual({ at: "read", begun: true });
   });
 
   it("predicts nothing between a change of ring and the first reading with it", () => {

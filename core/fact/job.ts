@@ -99,6 +99,10 @@ export class Job {
   get comeback(): FactOf<"comeback"> | null {
     return this.latest("comeback");
   }
+  /** The quote the customer was last given. */
+  get quoted(): FactOf<"quoted"> | null {
+    return this.latest("quoted");
+  }
   get closed(): FactOf<"closed"> | null {
     return this.latest("closed");
   }
@@ -197,6 +201,14 @@ export class Job {
   get checks(): Last<"check"> {
     return this.last("check");
   }
+  /** How many plates of a pack lie in it, by the step that puts them in and the element. */
+  get plates(): Last<"plates"> {
+    return this.last("plates");
+  }
+  /** Check balls counted into their places, by the step and the round. */
+  get laid(): Last<"laid"> {
+    return this.last("laid");
+  }
   /** Soaks begun and ended, by their step. */
   get timers(): Last<"timer"> {
     return this.last("timer");
@@ -217,6 +229,10 @@ export class Job {
   get proofs(): Last<"proof"> {
     return this.last("proof");
   }
+  /** What the control unit remembered, by the proof it was read for and when. */
+  get codesRead(): Last<"codes-read"> {
+    return this.last("codes-read");
+  }
   /** What happened in each procedure, in the order said. */
   get procedures(): readonly FactOf<"procedure">[] {
     return this.allOf("procedure");
@@ -232,6 +248,10 @@ export class Job {
   /** How it is on each drive, by what was asked. */
   get driven(): Last<"driven"> {
     return this.last("driven");
+  }
+  /** Speeds read on a drive, by the drive and the range. */
+  get driveSpeeds(): Last<"drive-speeds"> {
+    return this.last("drive-speeds");
   }
   /** Each drive at its end. */
   get drives(): Last<"drive"> {

@@ -107,7 +107,7 @@ function oracle(unit: Train, applied: readonly string[]): { freedom: number; rat
     );
   }
   for (const e of unit.elements)
-    if (applied.includes(e.id)) rows.push(row([e.joins[0], 1], [e.joins[1], -1]));
+    if (e.joins && applied.includes(e.id)) rows.push(row([e.joins[0], 1], [e.joins[1], -1]));
   const rankOf = (given: number[][]): number => {
     const m = given.map((r) => [...r]);
     let rank = 0;

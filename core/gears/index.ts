@@ -1,3 +1,4 @@
+export { isListed } from "./listed";
 export { loadsOf, type Load, type Loads } from "./loads";
 export { ratioText, solveRanges, type SolvedRange } from "./ranges";
 export { pinionsCollide, teethDoubt } from "./teeth";

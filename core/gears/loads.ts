@@ -38,7 +38,7 @@ export function loadsOf(unit: Train, applied: readonly string[], base = baseOfTr
   const without = (open: readonly Element[]): LinearSystem =>
     carrying
       .filter((one) => !open.includes(one))
-      .reduce((system, { joins: [a, b] }) => system.with(tied(a, b)), standing);
+      .reduce((system, { joins }) => (joins ? system.with(tied(joins[0], joins[1])) : system), standing);
   const loads = carrying.map((one): Load => {
     const beside = holdingWith(one, carrying, without);
     return {
@@ -51,8 +51,8 @@ export function loadsOf(unit: Train, applied: readonly string[], base = baseOfTr
 }
 
 /** How two members would turn against each other: empty where they cannot. */
-const slip = ({ joins: [a, b] }: Element, system: LinearSystem): ReadonlyMap<string, Rational> =>
-  combine(system.row(a), system.row(b), negate(ONE));
+const slip = ({ joins }: Element, system: LinearSystem): ReadonlyMap<string, Rational> =>
+  joins ? combine(system.row(joins[0]), system.row(joins[1]), negate(ONE)) : new Map<string, Rational>();
 
 /** The others that keep its members together though it is let go, each by itself. */
 function holdingWith(

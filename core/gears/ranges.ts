@@ -19,7 +19,9 @@ export function solveRanges(unit: Train & Pick<Book, "ranges">): SolvedRange[] {
   return unit.ranges.map((range) => {
     const behaviour = behave(unit, range.applied, base);
     const braked = range.braking ? behave(unit, [...range.applied, ...range.braking], base) : null;
-    return { range, behaviour, fault: faultOf(unit, range, behaviour, braked) };
+    // Without gears nothing is solved, and nothing said against what is listed.
+    const fault = unit.gearSets.length === 0 ? null : faultOf(unit, range, behaviour, braked);
+    return { range, behaviour, fault };
   });
 }
 

@@ -116,7 +116,8 @@ export function baseOfTrain({ members, gearSets, train }: Train, pulley: PulleyE
 export function behave(unit: Train, applied: readonly string[], base = baseOfTrain(unit)): Behaviour {
   const { elements, train } = unit;
   const on = new Set(applied);
-  const ties = (system: LinearSystem, { joins: [a, b] }: Element): LinearSystem => system.with(tied(a, b));
+  const ties = (system: LinearSystem, { joins }: Element): LinearSystem =>
+    joins ? system.with(tied(joins[0], joins[1])) : system;
   const driven = elements.filter((e) => on.has(e.id) && !isOneWay(e)).reduce(ties, base);
   const holding = heldBy(driven, elements.filter(isOneWay), unit);
   const system = elements.filter(({ id }) => holding.includes(id)).reduce(ties, driven);
@@ -132,8 +133,8 @@ export function behave(unit: Train, applied: readonly string[], base = baseOfTra
     known.set(member, found);
     return found;
   };
-  const slipOf = ({ joins: [a, b] }: Element): Rational | null => {
-    const [x, y] = [speedOf(a), speedOf(b)];
+  const slipOf = ({ joins }: Element): Rational | null => {
+    const [x, y] = joins ? [speedOf(joins[0]), speedOf(joins[1])] : [null, null];
     return x && y ? subtract(x, y) : null;
   };
   const released = elements.filter((e) => !on.has(e.id) && !holding.includes(e.id));
@@ -193,12 +194,14 @@ function whatHolding(
   clutches: readonly Element[],
   { input, output }: Train["train"],
 ): "drives" | "locks" | null {
-  const tie = (system: LinearSystem, { joins: [a, b] }: Element): LinearSystem => system.with(tied(a, b));
+  const tie = (system: LinearSystem, { joins }: Element): LinearSystem =>
+    joins ? system.with(tied(joins[0], joins[1])) : system;
   const loaded = held.every((one) => {
     const without = held.filter((other) => other !== one).reduce(tie, driven);
     if (without.speedPer(output, input) !== null) return false;
     // By virtual work the load on it has the sense in which it would turn with the vehicle standing.
     const standing = without.with(new Map([[output, ONE]]));
+    if (!one.joins) return false;
     const [a, b] = one.joins;
     const [x, y] = [standing.speedPer(a, input), standing.speedPer(b, input)];
     return x !== null && y !== null && sign(subtract(x, y)) === blocked(one);
@@ -214,10 +217,11 @@ function whatHolding(
 const canTurn = (system: LinearSystem, clutches: readonly Element[], input: string): boolean =>
   isPossible([
     { form: system.row(input), strict: true },
-    ...clutches.map((one) => {
+    ...clutches.flatMap((one) => {
+      if (!one.joins) return [];
       const [a, b] = one.joins;
       const [first, second] = blocked(one) === 1 ? [b, a] : [a, b];
-      return { form: combine(system.row(first), system.row(second), negate(ONE)), strict: false };
+      return [{ form: combine(system.row(first), system.row(second), negate(ONE)), strict: false }];
     }),
   ]);
 
@@ -235,11 +239,14 @@ export function slipAt(
   speeds: { input: Rational; output: Rational },
 ): Rational | null {
   const element = unit.elements.find(({ id }) => id === slipping);
-  if (!element) return null;
+  if (!element?.joins) return null;
   const { input, output } = unit.train;
   const without = unit.elements
     .filter((e) => applied.includes(e.id) && e.id !== slipping)
-    .reduce((system, { joins: [a, b] }) => system.with(tied(a, b)), baseOfTrain(unit));
+    .reduce(
+      (system, { joins }) => (joins ? system.with(tied(joins[0], joins[1])) : system),
+      baseOfTrain(unit),
+    );
   // Two speeds are known, so the element's two members are combinations of them when the rest of the train decides.
   const at = (member: string): Rational | null => {
     const fixedOut = without.with(new Map([[output, ONE]])).speedPer(member, input);

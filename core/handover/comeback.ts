@@ -3,6 +3,7 @@ import type { Build as BuildOf } from "../build";
 import { Diagnostician, toldBy } from "../diagnose";
 import { isBuilding, outcomeWords, questionWords, type Job } from "../fact";
 import type { SpecLine } from "../measure";
+import { readDistance } from "../quantity";
 import { symptomsOf, weakestOf, type Weak } from "../prove";
 
 /** A build as it left, with everything worked out of it. */
@@ -59,10 +60,6 @@ const DAY = 86_400_000;
 
 /** `148 200 km` then and `151 000 km` now: `2800 km`. */
 function ranBetween(then: string, now: string): string {
-  const read = (text: string): { far: number; unit: string } | null => {
-    const match = /^([\d .,]+?)\s*(km|mi)$/.exec(text.trim());
-    return match ? { far: Number((match[1] ?? "").replace(/[ .,]/g, "")), unit: match[2] ?? "" } : null;
-  };
-  const [a, b] = [read(then), read(now)];
+  const [a, b] = [readDistance(then), readDistance(now)];
   return a && b && a.unit === b.unit && b.far >= a.far ? `${b.far - a.far} ${b.unit}` : "";
 }

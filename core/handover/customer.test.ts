@@ -99,6 +99,22 @@ describe("what the customer is told", () => {
     ]);
   });
 
+  it("a part by its own name, also where a figure of it bears the same id", () => {
+    const applied = unitOf("selwyn-turnstone");
+    const both = applied.present.parts.filter(({ id }) =>
+      applied.present.chains.some((chain) => chain.id === id),
+    );
+    expect(both.length).toBeGreaterThan(0);
+    const ids = both.map(({ id }) => id);
+    const job = jobOf([
+      { kind: "renewed", parts: ids, there: true },
+      { kind: "sign-off", of: [`renew ${ids[0]}`], reason: "none to be had", signedBy: "Edda L." },
+    ]);
+    const lines = customerSheet(job, applied, HOUSE, "mm").parts.flatMap((part) => part.lines);
+    expect(lines).toContain(`New: ${both.map(({ name }) => name).join(", ")}`);
+    expect(lines).toContain(`${both[0]?.name}: none to be had (Edda L.)`);
+  });
+
   it("what it left with, and who drove it", () => {
     const bodies: FactBody[] = [
       { kind: "figure", of: "measurement", id: "line-idle", phase: "built", text: "5.1 bar", note: "" },

@@ -1,8 +1,9 @@
-import { nameIn, wearKind, type Applied, type UnitSystem } from "../book";
+import { nameIn, partNameIn, wearKind, type Applied, type UnitSystem } from "../book";
 import { DROVE, LEARNED, OLD_PARTS, outcomeWords, questionWords, SOURCES, type Job } from "../fact";
 import { candidateCauses, failed, type Failed } from "../inspect";
 import { specLines, type House } from "../measure";
-import { symptomsOf } from "../prove";
+import { quoteChanges, type Quote } from "../needs";
+import { foreignCodes, symptomsOf } from "../prove";
 import { nearestTotal } from "./amounts";
 
 /** What a customer is told in plain words, a heading with its lines; nothing is under a heading that has nothing to say. */
@@ -17,10 +18,18 @@ export interface CustomerSheet {
  * what it left with, its fluid, what it was proven by, what is left as it is and whose name stands for it, and what to do now.
  *
  * @param unit figures are written in.
+ * @param now what the parts come to now, to be held against the quote; null where nobody knows.
  */
-export function customerSheet(job: Job, applied: Applied, house: House, unit: UnitSystem): CustomerSheet {
+export function customerSheet(
+  job: Job,
+  applied: Applied,
+  house: House,
+  unit: UnitSystem,
+  now: Quote | null = null,
+): CustomerSheet {
   const { present, book } = applied;
   const name = (id: string): string => nameIn(present, id);
+  const partName = (id: string): string => partNameIn(present, id);
   const renewed = [...job.renewed.keys()];
   const sources = [...job.sources.values()].filter(({ body }) => body.from !== "bought");
   const kept = job.findings.filter(({ body: { part } }) => job.dispositions.get(part)?.body.is === "reuse");
@@ -43,15 +52,15 @@ export function customerSheet(job: Job, applied: Applied, house: House, unit: Un
       title: "What was done",
       lines: [
         (job.depths ?? []).length > 0 ? `Scope: ${(job.depths ?? []).join(" + ")}` : "",
-        renewed.length > 0 ? `New: ${renewed.map(name).join(", ")}` : "",
+        renewed.length > 0 ? `New: ${renewed.map(partName).join(", ")}` : "",
         ...sources.map(
-          ({ body: { part, from, of } }) => `${name(part)}: ${SOURCES.words[from]}${of ? `, ${of}` : ""}`,
+          ({ body: { part, from, of } }) => `${partName(part)}: ${SOURCES.words[from]}${of ? `, ${of}` : ""}`,
         ),
       ],
     },
     {
       title: "Used again, knowingly",
-      lines: kept.map(({ body: { part, wear } }) => `${name(part)}: ${wearKind(present, wear).name}`),
+      lines: kept.map(({ body: { part, wear } }) => `${partName(part)}: ${wearKind(present, wear).name}`),
     },
     {
       title: "Made stronger",
@@ -84,9 +93,16 @@ export function customerSheet(job: Job, applied: Applied, house: House, unit: Un
       ],
     },
     {
+      title: "Found elsewhere in the vehicle, not of the transmission",
+      lines: foreignCodes(job),
+    },
+    {
       title: "Left as it is",
       lines: [...signed.values()].map(({ body: { signedBy, reason, of } }) => {
-        const about = of.map((key) => name(key.replace(/^[a-z ]+ /, ""))).slice(0, MOST);
+        const about = of.slice(0, MOST).map((key) => {
+          const id = key.replace(/^[a-z ]+ /, "");
+          return /^(part|renew|question) /.test(key) ? partName(id) : name(id);
+        });
         const more = of.length > MOST ? ` and ${of.length - MOST} more` : "";
         return `${about.join(", ")}${more}: ${reason} (${signedBy})`;
       }),
@@ -94,9 +110,14 @@ export function customerSheet(job: Job, applied: Applied, house: House, unit: Un
     {
       title: "Your old parts",
       lines: [...job.oldParts.values()].map(
-        ({ body: { part, goes } }) => `${name(part)}: ${OLD_PARTS.words[goes]}`,
+        ({ body: { part, goes } }) => `${partName(part)}: ${OLD_PARTS.words[goes]}`,
       ),
     },
+    {
+      title: "What it costs",
+      lines: job.quoted && now ? quoteChanges(job.quoted.body, now) : [],
+    },
+    { title: "What is promised", lines: [job.quoted?.body.promised ?? ""] },
     { title: "From now on", lines: [...(book.care ?? [])] },
   ];
   return {

@@ -9,6 +9,7 @@ export {
   type SpecLineItem,
   type Standing,
 } from "./spec-lines";
+export { isBeyondStop } from "./stop";
 export { asFound, figures, type Figure } from "./figures";
 export { ofAssemblyNow, ofStackNow, refitOf, type Refit } from "./restacked";
 export { isPackChain, specIn, type ChainItem, type MeasurementItem, type ReadingSet } from "./reading-set";

@@ -46,7 +46,7 @@ export function itemsOf(
         .filter((plate) => plate.role === role)
         .map(({ thickness }, i) => ({
           name: `${pack.element.toUpperCase()} ${role} ${i + 1}`,
-          ...(under === undefined ? {} : { min: nm(thickness - under) }),
+          ...(under === undefined || thickness === null ? {} : { min: nm(thickness - under) }),
         })),
     );
 }

@@ -36,7 +36,7 @@ function trial(id: string, found: string, wanted: string): Fact[] {
         phase: "built",
         fit: 0,
         method: "hand and dial",
-        state: pack.spec.state,
+        state: { ...pack.spec.state, facings: pack.spec.state.facings ?? "new" },
         reading: { kind: "single", value: nm(value + off) },
         resolution: nm(10_000),
         unit: "mm",

@@ -24,7 +24,7 @@ const reading = (
     phase,
     fit,
     method: "hand and dial",
-    state: spec.state,
+    state: { ...spec.state, facings: spec.state.facings ?? "new" },
     reading: { kind: "single", value: nm(value) },
     resolution: nm(10_000),
     unit: "mm",

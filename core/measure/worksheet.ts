@@ -259,7 +259,8 @@ function worksheetOf<A extends AppliedChain>(
         )?.body.predictions.find(({ chain }) => chain === applied.chain.id) ?? null)
       : null;
   const measured = basisOf(built.assessment);
-  const off = prediction && measured ? astray(prediction, measured, seats, pack?.stack ?? []) : null;
+  const off =
+    prediction && measured ? astray(prediction, measured, seats, pack?.stack ?? [], pack?.strangers) : null;
   const explained = facts.explained.filter(({ body }) => body.fit === fit).at(-1) ?? null;
   // Said of what was assembled when it was read.
   const asRead = isChosen && !kept ? fit : trialFit;
@@ -368,10 +369,10 @@ function stageOf(stands: Stands): Stage {
   if (!inScope) return { at: "quiet" };
   if (signed) return { at: "signed" };
   if (out) return { at: "out" };
+  // Outside too: before another piece is bought for it, it is asked what is wrong.
+  if (chosen && isAstray && conditioned && settledEnough(built)) return { at: "astray" };
   if (chosen)
-    return !isInside(built) || !conditioned
-      ? { at: "read", begun: built.readings.length > 0 }
-      : { at: isAstray ? "astray" : "done" };
+    return isInside(built) && conditioned ? { at: "done" } : { at: "read", begun: built.readings.length > 0 };
   if (trial.readings.length > 0) {
     if (!settledEnough(trial) || !conditioned) return { at: "trial", begun: true };
     // What is inside needs no choice where nothing is chosen, and none where nobody has put anything new in.

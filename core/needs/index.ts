@@ -15,3 +15,4 @@ export {
   type WhileOpen,
 } from "./needs";
 export { comparedBy } from "./goods-in";
+export { quoteChanges, quoteOf, type Given, type Quote, type QuoteLine } from "./quote";

@@ -72,8 +72,8 @@ describe("a unit that is made stronger", () => {
     const rings = (sizes[Math.floor(sizes.length / 2)] ?? 0) - Math.min(...sizes);
     expect(
       nominalGap(before.pack, null) +
-        thicknessOf(before.pack.stack) -
-        thicknessOf(after.pack.stack) +
+        (thicknessOf(before.pack.stack) ?? NaN) -
+        (thicknessOf(after.pack.stack) ?? NaN) +
         rings +
         off,
     ).toBe(pack?.predicted);

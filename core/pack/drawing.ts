@@ -19,6 +19,9 @@ export interface StackDrawing {
 /** A gap of a millimetre between plates of two would hardly be seen: it is drawn this many times as wide. */
 export const GAP_DRAWN = 3;
 
+/** A plate of which nobody knows the thickness is drawn so thick, and the drawing says that it is not to scale. */
+const UNKNOWN_DRAWN = nm(2_000_000);
+
 /**
  * @param gap the clearance to draw; null draws none (nothing read yet).
  * @param ring the ring in the groove; null leaves the groove empty.
@@ -30,7 +33,10 @@ export function drawStack(plates: readonly Plate[], gap: Nm | null, ring: Nm | n
     pieces.push({ kind, part, from: nm(at), to: nm(at + drawn), thickness });
     at += drawn;
   };
-  for (const plate of plates) lay(plate.role, plate.part, plate.thickness, plate.thickness);
+  for (const { role, part, thickness } of plates) {
+    const drawn = thickness ?? UNKNOWN_DRAWN;
+    lay(role, part, drawn, drawn);
+  }
   if (gap !== null && gap > 0) lay("gap", "clearance", gap, gap * GAP_DRAWN);
   if (ring !== null) lay("ring", "snap ring", ring, ring);
   return { pieces, length: nm(at) };

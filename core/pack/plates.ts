@@ -5,7 +5,8 @@ import { nm, type Nm } from "../quantity";
 export interface Plate {
   role: StackEntry["role"];
   part: string;
-  thickness: Nm;
+  /** Null where the book does not know it yet. */
+  thickness: Nm | null;
   /** Only of a friction. */
   faced?: StackEntry["faced"];
   /** The seat it is chosen for; its thickness is then the usual one. */
@@ -35,12 +36,32 @@ export function plates(stack: readonly StackEntry[]): Plate[] {
   return result;
 }
 
+/** Plates that go in with one touch: those that alternate, or some of a kind. */
+export interface PlateGroup {
+  /** Places in the order they go in, from 0; `to` is not in it any more. */
+  from: number;
+  to: number;
+}
+
+/** The plates as they are put in, in groups: steels and frictions by turns, and every other plate by itself. */
+export function plateGroups(list: readonly Pick<Plate, "role" | "part" | "seat">[]): PlateGroup[] {
+  const isOfMany = ({ role, seat }: Pick<Plate, "role" | "seat">): boolean =>
+    (role === "steel" || role === "friction") && seat === undefined;
+  return list.reduce<PlateGroup[]>((groups, plate, i) => {
+    const last = groups.at(-1);
+    const before = list[i - 1];
+    if (last && before && isOfMany(before) && isOfMany(plate)) last.to = i + 1;
+    else groups.push({ from: i, to: i + 1 });
+    return groups;
+  }, []);
+}
+
 /** How many of it there are. */
 export const countOf = (entry: StackEntry): number => entry.count ?? 1;
 const plate = ({ role, part, thickness, faced, seat }: StackEntry): Plate => ({
   role,
   part,
-  thickness,
+  thickness: thickness ?? null,
   ...(role === "friction" ? { faced: faced ?? "both sides" } : {}),
   ...(seat === undefined ? {} : { seat }),
 });
@@ -78,11 +99,13 @@ export const boughtOf = (
   part: { id: string; count?: number; sold?: string },
 ): number => (part.sold === "as a set" ? 1 : piecesOf(packs, part));
 
-/** The plates' thickness added up; a piston is what they rest on, not part of the sum, and a plate that is chosen is a link of its own. */
-export function thicknessOf(stack: readonly StackEntry[]): Nm {
-  return nm(
-    stack
-      .filter(({ role, seat }) => role !== "piston" && seat === undefined)
-      .reduce((sum, entry) => sum + countOf(entry) * entry.thickness, 0),
-  );
+/**
+ * The plates' thickness added up; a piston is what they rest on, not part of the sum, and a plate that is chosen is a link of its own.
+ *
+ * @returns null where the book does not know one of them.
+ */
+export function thicknessOf(stack: readonly StackEntry[]): Nm | null {
+  const own = stack.filter(({ role, seat }) => role !== "piston" && seat === undefined);
+  if (own.some(({ thickness }) => thickness === undefined)) return null;
+  return nm(own.reduce((sum, entry) => sum + countOf(entry) * (entry.thickness ?? 0), 0));
 }

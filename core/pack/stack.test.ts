@@ -28,7 +28,7 @@ describe("the stack", () => {
     const { stack } = chain(body);
     expect(counts(stack)).toEqual({ frictions, steels: frictions });
     expect(thicknessOf(stack)).toBe(thickness);
-    expect(plates(stack).reduce((sum, plate) => sum + plate.thickness, 0)).toBe(thickness);
+    expect(plates(stack).reduce((sum, plate) => sum + (plate.thickness ?? NaN), 0)).toBe(thickness);
   });
 
   it("puts the longer group's surplus at the end", () => {

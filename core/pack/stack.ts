@@ -5,27 +5,33 @@ import { countOf } from "./plates";
 
 /**
  * What a reading can be at all. Of a pack: not negative, and not more than if every facing had gone, one friction were missing and the thinnest
- * ring were in. Of any other chain: what its seats can make of it, and some of its range beyond. Beyond it lies a slip of hand or unit, not wear.
+ * ring were in. Of any other chain, and of a pack whose plates nobody has measured: what its seats can make of it, and some of its range beyond. Beyond it lies a slip of hand or unit, not wear.
  */
 export function plausible(applied: AppliedChain | PackChain): Plausible {
   const { spec, seats } = applied;
-  const stack = "stack" in applied ? applied.stack : [];
-  const frictions = stack.filter(({ role }) => role === "friction");
-  const onePlate = Math.max(0, ...frictions.map(({ thickness }) => thickness));
-  // Facings are about half of a friction's thickness; all of them worn away is the most that wear can open.
-  const wear = frictions.reduce((sum, entry) => sum + (countOf(entry) * entry.thickness) / 2, 0);
   const chosen = seats.reduce((sum, { sizes }) => {
     const all = sizes.map(({ size }) => size);
     return sum + (all.length > 0 ? Math.max(...all) - Math.min(...all) : 0);
   }, 0);
-  const beyond = "stack" in applied ? Math.max(onePlate, wear) : BEYOND * (spec.max - spec.min);
+  const open = "stack" in applied ? opensBy(applied.stack) : null;
+  const beyond = open ?? BEYOND * (spec.max - spec.min);
   return {
     min: nm(spec.min < 0 ? Math.floor(spec.min - beyond - chosen) : Math.floor(spec.min / 8)),
     max: nm(Math.ceil(spec.max + beyond + chosen)),
   };
 }
 
-/** How many ranges beyond its limits a figure that is no pack’s can be. */
+/** The most that wear, or a friction left out, can open a pack; null where nobody knows how thick its frictions are. */
+function opensBy(stack: PackChain["stack"]): number | null {
+  const frictions = stack.filter(({ role }) => role === "friction");
+  const thick = frictions.flatMap(({ thickness }) => thickness ?? []);
+  if (thick.length < frictions.length) return null;
+  // Facings are about half of a friction's thickness; all of them worn away is the most that wear can open.
+  const wear = frictions.reduce((sum, entry, i) => sum + (countOf(entry) * (thick[i] ?? 0)) / 2, 0);
+  return Math.max(0, wear, ...thick);
+}
+
+/** How many ranges beyond its limits a figure can be of which no more is known. */
 const BEYOND = 4;
 
 /**

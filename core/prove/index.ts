@@ -2,6 +2,7 @@ export {
   DRIVES,
   driveAsks,
   isSettled,
+  slipRead,
   provingOf,
   symptomsOf,
   type DriveAsk,
@@ -9,6 +10,7 @@ export {
   type Proving,
   type ProvingItem,
 } from "./proving";
+export { codesAt, foreignCodes, type CodesStanding } from "./codes";
 export { provenRecord } from "./record";
 export { relearnsOf, type RelearnState } from "./relearns";
 export { weakestOf, toldInVehicle, type Weak } from "./weakest";

@@ -3,12 +3,22 @@ import { jobOf, finding, good, unitOf } from "../../demo/testing";
 import { proven, runThrough } from "../../demo/proven";
 import { tornDown } from "../../demo/work";
 import { UNITS, type UnitId } from "../../demo/units";
-import { buildOf } from "../build";
+import { buildOf, buildStanding } from "../build";
 import { Diagnostician } from "../diagnose";
 import { againstBook, asAssembled, readFact, type FactBody } from "../fact";
 import { dispositions, USUAL_SCHOOLS } from "../inspect";
 import { specLines } from "../measure";
-import { driveAsks, provenRecord, provingOf, relearnsOf, toldInVehicle, weakestOf } from "./index";
+import {
+  codesAt,
+  driveAsks,
+  foreignCodes,
+  provenRecord,
+  provingOf,
+  relearnsOf,
+  slipRead,
+  toldInVehicle,
+  weakestOf,
+} from "./index";
 
 const HOUSE = { rule: "proven", target: "middle", ...USUAL_SCHOOLS } as const;
 const renewed = (...parts: string[]): FactBody => ({ kind: "renewed", parts, there: true });
@@ -31,6 +41,85 @@ const proving = (unit: UnitId, bodies: readonly FactBody[], refit: readonly stri
   const { job, applied, states } = of(unit, bodies);
   return provingOf(job, applied, states, refit).items;
 };
+
+describe("codes read at the end", () => {
+  const OWN = { code: "slip in a range", own: true };
+  const OTHER = { code: "cabin fan: no answer", own: false };
+  const read = (when: "first" | "again", ...codes: (typeof OWN)[]): FactBody => ({
+    kind: "codes-read",
+    proof: "codes",
+    when,
+    codes,
+  });
+  const said = (yes: "yes" | "no"): FactBody => ({ kind: "proof", proof: "codes", said: yes, note: "" });
+  test.each<[string, FactBody[], string, string]>([
+    ["nobody read", [], "open", "to be read"],
+    ["as it was said before codes were kept one by one", [said("yes")], "done", "so"],
+    ["none", [read("first")], "done", "none"],
+    [
+      "some, whatever was said of them",
+      [said("yes"), read("first", OWN, OTHER)],
+      "not so",
+      "1 code of this unit, 1 not: clear, and look again",
+    ],
+    [
+      "only the neighbour’s are cleared too",
+      [read("first", OTHER)],
+      "not so",
+      "0 codes of this unit, 1 not: clear, and look again",
+    ],
+    ["none came back", [read("first", OWN), read("again")], "done", "none came back"],
+    [
+      "the neighbour’s did",
+      [read("first", OWN, OTHER), read("again", OTHER)],
+      "done",
+      "none of this unit; not of it: cabin fan: no answer",
+    ],
+    [
+      "one of its own did",
+      [read("first", OWN), read("again", OWN)],
+      "not so",
+      "came back: slip in a range. Clear it, drive again, look again.",
+    ],
+    [
+      "and did not, once mended",
+      [read("first", OWN), read("again", OWN), read("again")],
+      "done",
+      "none came back",
+    ],
+  ])("%s", (_name, bodies, at, words) => {
+    const item = proving("marram-dunlin", bodies).find(({ subject }) => subject === "codes");
+    expect([item?.at, item?.words]).toEqual([at, words]);
+  });
+
+  it("are asked anew, and not after clearing, where none were found", () => {
+    const next = (...bodies: FactBody[]): string => codesAt(jobOf(bodies), "codes").next;
+    expect([
+      next(),
+      next(read("first")),
+      next(read("first", OWN)),
+      next(read("first", OWN), read("again")),
+    ]).toEqual(["first", "first", "again", "again"]);
+  });
+
+  it("of something else go on the customer’s sheet, as they were read last", () => {
+    expect(foreignCodes(jobOf([read("first", OTHER, OWN)]))).toEqual([OTHER.code]);
+    expect(foreignCodes(jobOf([read("first", OTHER, OWN), read("again")]))).toEqual([]);
+  });
+
+  it("are refused of a proof that reads none", () => {
+    const book = unitOf("marram-dunlin").book;
+    const refused = (proof: string): unknown[] =>
+      againstBook(
+        jobOf([{ kind: "codes-read", proof, when: "first", codes: [] }]).live.map((fact) => fact),
+        book,
+      );
+    expect([refused("codes"), refused("battery")]).toEqual([
+      [],
+      [expect.objectContaining({ remedy: expect.stringContaining("codes") })],
+    ]);
+  });
+});
 
 describe("what is learned anew", () => {
   const donor = (part: string): FactBody => ({
@@ -145,13 +234,25 @@ describe("what is proven in the vehicle", () => {
     const { job, applied } = of(D, []);
     return { kind: "driven", drive, of: driveAsks(job, applied).map((one) => one.of), said, note: "" };
   };
-  const drove = (drive: number, driver: string, is: "right" | "wrong" = "right"): FactBody => ({
+  const drove = (
+    drive: number,
+    driver: string,
+    is: "right" | "wrong" = "right",
+    distance = "20 km",
+  ): FactBody => ({
     kind: "drive",
     drive,
     driver,
-    distance: "20 km",
+    distance,
     is,
     note: "",
+  });
+  const speeds = (output: number): FactBody => ({
+    kind: "drive-speeds",
+    drive: 1,
+    range: "3",
+    input: 1812,
+    output,
   });
   test.each<[string, FactBody[], number, string]>([
     ["not driven", [], 1, "open"],
@@ -166,7 +267,34 @@ describe("what is proven in the vehicle", () => {
     ],
     ["it does not drive right", [all(1), drove(1, "Mira K.", "wrong")], 1, "not so"],
     ["the same driver again", [all(1), drove(1, "Mira K."), all(2), drove(2, "Mira K.")], 2, "going"],
-    ["another one", [all(1), drove(1, "Mira K."), all(2), drove(2, "Runa S.")], 2, "done"],
+    ["another one, too soon", [all(1), drove(1, "Mira K."), all(2), drove(2, "Runa S.")], 2, "going"],
+    [
+      "another one, far enough",
+      [all(1), drove(1, "Mira K."), all(2), drove(2, "Runa S.", "right", "100 km")],
+      2,
+      "done",
+    ],
+    [
+      "another one, far enough in miles",
+      [all(1), drove(1, "Mira K."), all(2), drove(2, "Runa S.", "right", "62.2 mi")],
+      2,
+      "done",
+    ],
+    [
+      "another one, not quite",
+      [all(1), drove(1, "Mira K."), all(2), drove(2, "Runa S.", "right", "62.1 mi")],
+      2,
+      "going",
+    ],
+    ["speeds as listed", [all(1), speeds(1275), drove(1, "Mira K.")], 1, "done"],
+    ["speeds that say it slips, whatever was said", [all(1), speeds(1160), drove(1, "Mira K.")], 1, "not so"],
+    ["an output that stands", [all(1), speeds(0), drove(1, "Mira K.")], 1, "not so"],
+    [
+      "better is not cured",
+      [all(1), { kind: "driven", drive: 1, of: ["range:2"], said: "better", note: "" }, drove(1, "Mira K.")],
+      1,
+      "not so",
+    ],
     [
       "a symptom it was brought with",
       [
@@ -180,6 +308,35 @@ describe("what is proven in the vehicle", () => {
   ])("a drive: %s", (_name, bodies, drive, at) =>
     expect(proving(D, bodies).find(({ key }) => key === `drive ${drive}`)?.at).toBe(at),
   );
+
+  it("says how much slips, and asks the diagnosis with it", () => {
+    const bodies = [all(1), speeds(1160)];
+    expect(proving(D, bodies).find(({ key }) => key === "drive 1")?.words).toBe(
+      "not right: 3 slips: 164 of 1812 rpm",
+    );
+    const { job, applied } = of(D, bodies);
+    expect(toldInVehicle(job, applied, [])).toContainEqual({ question: "speeds:3", outcome: "slips" });
+    // Between two pulleys the ratio moves: two speeds say nothing there.
+    const belt = of("selwyn-turnstone", [
+      { kind: "drive-speeds", drive: 1, range: "D", input: 1800, output: 700 },
+    ]);
+    expect(slipRead(belt.job, belt.applied, 1, "range:D")).toBe("");
+  });
+
+  it("is proven of another unit that goes in, and learns what that one calls for", () => {
+    const way = (used: "used" | "reconditioned" | "rebuild"): FactBody => ({
+      kind: "way-on",
+      way: used,
+      reason: "told",
+    });
+    expect(called(D, [way("rebuild")])).toEqual([]);
+    expect(called(D, [way("used")])).toEqual(["identities", "fill-learn", "drive-learn"]);
+    const { job, applied, states } = of(D, [way("used")]);
+    const left = buildStanding(job, applied, HOUSE, { parts: states, lines: [] }).left.map(
+      ({ step }) => step,
+    );
+    expect(left.map(({ vehicle }) => vehicle)).toEqual(["refit", "first start"]);
+  });
 
   it("is proven again when the unit was opened again", () => {
     const { applied, states } = of(D, []);

@@ -1,7 +1,19 @@
 import type { Applied, Proof } from "../book";
-import { CHECKED, DROVE, LEARNED, questionWords, type Fact, type FactOf, type Job } from "../fact";
+import { isListed } from "../gears";
+import {
+  CHECKED,
+  DROVE,
+  LEARNED,
+  questionWords,
+  type Fact,
+  type FactOf,
+  type Job,
+  type OnDrive,
+} from "../fact";
 import type { PartState } from "../inspect";
+import { baseOf, kilometresOf, readDistance, toNumber } from "../quantity";
 import { eventsOf, runOf } from "../procedure";
+import { codesAt } from "./codes";
 import { relearnsOf } from "./relearns";
 
 /** What is proven in the vehicle, in the order it is done. */
@@ -134,8 +146,14 @@ const item = (
   signed: job.signOffs.get(`${kind} ${subject}`) ?? null,
 });
 
-function ofProof({ id, what, no }: Proof, group: ProveGroup, job: Job): ProvingItem {
+function ofProof({ id, what, no, codes }: Proof, group: ProveGroup, job: Job): ProvingItem {
   const fact = job.proofs.get(id) ?? null;
+  const remembered = codes ? codesAt(job, id, no) : null;
+  // What was read counts, and not what was said of it.
+  if (remembered && (remembered.fact || !fact)) {
+    const { at, words } = remembered;
+    return { ...item(job, "proof", id, what, group), at, words, after: [], fact: remembered.fact };
+  }
   const said = fact?.body.said;
   return {
     ...item(job, "proof", id, what, group),
@@ -192,18 +210,50 @@ const NOTHING_WRONG: ReadonlySet<string> = new Set([
   "stays",
 ]);
 
+/** What is not right; better is not cured, and a lead answers for it or it is looked for. */
+const WRONG: ReadonlySet<string> = new Set<OnDrive>(["better", "same", "new"]);
+
+/** What the speeds read in a range say against it, in words; empty where none were read, or they are as listed. They count, and not what was said of it. */
+export function slipRead(job: Job, { present }: Applied, drive: number, of: string): string {
+  const speeds = job.driveSpeeds.get(`${drive} ${of.replace("range:", "")}`)?.body;
+  const listed = present.ranges.find(({ id }) => of === `range:${id}`)?.ratio;
+  // Between two pulleys the ratio moves: two speeds say nothing of slip there.
+  if (!speeds || !listed || present.gearSets.some(({ kind }) => kind === "pulley pair")) return "";
+  const { input, output } = speeds;
+  if (output > 0 && isListed(input / output, listed)) return "";
+  const lost = Math.round(input - Math.abs(listed) * output);
+  return lost > 0 ? `slips: ${lost} of ${input} rpm` : `is not its ratio: ${(input / output).toFixed(2)}`;
+}
+
+/** Whether a drive came sooner after the one before than the book wants, and was not far enough to make up for it. */
+function isTooSoon(first: FactOf<"drive">, second: FactOf<"drive">, { scoped }: Applied): boolean {
+  const again = scoped.drives?.again;
+  if (!again) return false;
+  const waited = Date.parse(second.at) - Date.parse(first.at) >= toNumber(baseOf(again.time)) * 1000;
+  const [ran, wanted] = [readDistance(second.body.distance), readDistance(again.distance)];
+  return !waited && !(ran && wanted && kilometresOf(ran) >= kilometresOf(wanted));
+}
+
 function ofDrive(drive: number, name: string, job: Job, applied: Applied, after: string[]): ProvingItem {
   const fact = job.drives.get(`${drive}`) ?? null;
   const asks = driveAsks(job, applied);
   const answers = asks.map(({ of }) => job.driven.get(`${drive} ${of}`)?.body.said ?? null);
   const left = answers.filter((said) => said === null).length;
-  const wrong = asks.filter((_, i) => answers[i] === "same" || answers[i] === "new").map((one) => one.name);
-  const other = drive > 1 ? job.drives.get(`${drive - 1}`)?.body.driver : undefined;
+  const wrong = asks.flatMap(({ of, name: what }, i) => {
+    const slip = slipRead(job, applied, drive, of);
+    if (slip) return [`${what} ${slip}`];
+    return WRONG.has(answers[i] ?? "fine")
+      ? [answers[i] === "better" ? `${what}, better and not cured` : what]
+      : [];
+  });
+  const first = drive > 1 ? (job.drives.get(`${drive - 1}`) ?? null) : null;
+  const other = first?.body.driver;
   const isSame = fact !== null && fact.body.driver === other;
+  const tooSoon = fact !== null && first !== null && isTooSoon(first, fact, applied);
   const isWrong = fact?.body.is === "wrong" || wrong.length > 0;
   const at = isWrong
     ? "not so"
-    : fact && left === 0 && !isSame
+    : fact && left === 0 && !isSame && !tooSoon
       ? "done"
       : fact || left < asks.length
         ? "going"
@@ -217,11 +267,13 @@ function ofDrive(drive: number, name: string, job: Job, applied: Applied, after:
         : DROVE.words.wrong
       : isSame
         ? `driven by ${other ?? ""} again: somebody else drives`
-        : left > 0
-          ? `${asks.length - left} of ${asks.length} answered`
-          : fact
-            ? `${DROVE.words.right}, ${fact.body.driver}`
-            : "who drove, and how far?",
+        : tooSoon
+          ? `too soon: ${applied.scoped.drives?.second ?? ""}`
+          : left > 0
+            ? `${asks.length - left} of ${asks.length} answered`
+            : fact
+              ? `${DROVE.words.right}, ${fact.body.driver}`
+              : "who drove, and how far?",
     after,
     fact,
   };

@@ -1,6 +1,7 @@
 import { nameIn, type Applied } from "../book";
 import type { BuildRecord, RecordLine } from "../build";
 import {
+  CODES_READ,
   CHECKED,
   DROVE,
   FLOWED,
@@ -13,7 +14,7 @@ import {
   type Job,
   type Told,
 } from "../fact";
-import { driveAsks } from "./proving";
+import { driveAsks, slipRead } from "./proving";
 
 /** What the vehicle said when something was said of a procedure, short. */
 const toldWords = ({ fluid, revs, engine, lever, brake, pedal }: Told): string =>
@@ -57,7 +58,17 @@ export function provenRecord(job: Job, applied: Applied): BuildRecord["steps"] {
             said: [CHECKED.words[fact.body.said], fact.body.note].filter(Boolean).join(": "),
             against: "",
           }
-        : null,
+        : isKind(fact, "codes-read")
+          ? {
+              kind: "check",
+              what: `${nameIn(present, fact.body.proof)}, ${CODES_READ.words[fact.body.when]}`,
+              said:
+                fact.body.codes
+                  .map(({ code, own }) => `${code}${own ? "" : ", not of this unit"}`)
+                  .join("; ") || "none",
+              against: "",
+            }
+          : null,
     ),
     ...(present.procedures ?? []).flatMap((procedure) =>
       of(`procedure-${procedure.id}`, procedure.name, (fact) => {
@@ -109,6 +120,16 @@ export function provenRecord(job: Job, applied: Applied): BuildRecord["steps"] {
             what: about.map((one) => asks.get(one) ?? one.replace(/^[a-z]+:/, "")).join(", "),
             said: [ON_DRIVE.words[said], outcome && OUTCOMES.words[outcome], note].filter(Boolean).join(", "),
             against: "",
+          };
+        }
+        if (isKind(fact, "drive-speeds") && fact.body.drive === drive) {
+          const { range, input, output } = fact.body;
+          const against = slipRead(job, applied, drive, `range:${range}`) || "as listed";
+          return {
+            kind: "driven",
+            what: `range ${range}, speeds`,
+            said: `${input} rpm in, ${output} out`,
+            against,
           };
         }
         if (!isKind(fact, "drive") || fact.body.drive !== drive) return null;

@@ -1,6 +1,6 @@
-import { nameIn, type Applied, type Relearn } from "../book";
-import type { FactOf, Job } from "../fact";
-import type { PartState } from "../inspect";
+import { partNameIn, type Applied, type Relearn } from "../book";
+import { WAYS_ON, type FactOf, type Job } from "../fact";
+import { otherUnit, type PartState } from "../inspect";
 
 /** A routine by which the control unit learns anew, and whether this job calls for it. */
 export interface RelearnState {
@@ -30,11 +30,22 @@ export function relearnsOf(job: Job, applied: Applied, states: readonly PartStat
     ),
   );
   const called: string[] = [];
+  const other = otherUnit(job);
   return [...(book.relearns ?? [])]
     .sort((a, b) => a.order - b.order)
     .map((relearn): RelearnState => {
       const fact = job.relearned.get(relearn.id) ?? null;
       if (!holds.has(relearn.id)) return { relearn, calls: [], not: otherVersion(relearn, applied), fact };
+      if (other) {
+        const state = other.way === "used" ? "used" : "new";
+        const calls = relearn.after.some((one) => one.state === state || one.state === "either");
+        return {
+          relearn,
+          calls: calls ? [`another unit went in: ${WAYS_ON.words[other.way]}`] : [],
+          not: calls ? "" : `not after one that is ${WAYS_ON.words[other.way]}`,
+          fact,
+        };
+      }
       // Within the scope or not: what was renewed calls for it.
       const ofParts = relearn.after.flatMap(({ part, any, what, state, out: isOut }) => {
         const parts = any ? [...frictions] : part === undefined ? [] : [part];
@@ -65,7 +76,7 @@ export function relearnsOf(job: Job, applied: Applied, states: readonly PartStat
 }
 
 const words = (book: Applied["book"], what: string, id: string): string => {
-  const name = nameIn(book, id);
+  const name = partNameIn(book, id);
   return what.includes(name) ? what : `${what}: ${name}`;
 };
 

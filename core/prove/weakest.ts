@@ -1,6 +1,6 @@
 import { nameIn, type Applied } from "../book";
 import type { Build, BuildStep } from "../build";
-import type { Suspect, Told } from "../diagnose";
+import { readSpeeds, type Suspect, type Told } from "../diagnose";
 import { isKind, type Fact, type Job } from "../fact";
 import type { SpecLine } from "../measure";
 import { compareMeasures, parseMeasure } from "../quantity";
@@ -181,13 +181,14 @@ export function toldInVehicle(job: Job, { present }: Applied, lines: readonly Sp
       ? []
       : of.filter((one) => one.startsWith("range:")).map((question): Told => ({ question, outcome })),
   );
+  const speeds = [...job.driveSpeeds.values()].flatMap(({ body }) => readSpeeds(present, body)?.told ?? []);
   const pressures = (present.measurements ?? []).flatMap(({ id, kind, element, min }): Told[] => {
     const line = kind === "pressure" ? lines.find((one) => one.id === id) : undefined;
     const tap = present.pressureTaps?.find((one) => one.element === element);
     if (line?.built.standing !== "outside" || !tap) return [];
     return [{ question: `tap:${tap.id}`, outcome: isBelow(line.built.text, min) ? "low" : "high" }];
   });
-  const asked = new Map([...driven, ...pressures].map((one) => [one.question, one]));
+  const asked = new Map([...driven, ...speeds, ...pressures].map((one) => [one.question, one]));
   return [...asked.values()];
 }
 

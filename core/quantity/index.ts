@@ -1,3 +1,4 @@
+export { kilometresOf, readDistance, type Distance } from "./distance";
 export {
   NM_PER,
   isFraction,
@@ -9,6 +10,7 @@ export {
   plusMinusText,
   rangeText,
   roundedText,
+  exactLength,
   showLength,
   signedText,
   type LengthUnit,

@@ -1,6 +1,7 @@
 import { describe, expect, it, test } from "@jest/globals";
 import fc from "fast-check";
 import {
+  exactLength,
   lengthOf,
   lengthText,
   NM_PER,
@@ -166,4 +167,14 @@ describe("lengthOf and nm", () => {
     expect(() => nm(Number.NaN)).toThrow(RangeError);
     expect(() => nm(1e11)).toThrow(RangeError);
   });
+});
+
+it("writes any length exactly, in the unit in view where that can, and never rounded", () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 0, max: 400_000_000 }), fc.constantFrom("mm", "in"), (length, unit) => {
+      const { figure, unit: written } = exactLength(nm(length), unit);
+      expect(lengthOf(`${figure} ${written}`)).toBe(length);
+      if (showLength(nm(length), unit).exact) expect(written).toBe(unit);
+    }),
+  );
 });

@@ -198,6 +198,13 @@ export function lengthText(length: Nm, unit: LengthUnit, round?: number): string
   return `${shown.exact ? "" : "≈"}${shown.figure} ${unit}`;
 }
 
+/** A length written exactly, in a unit where it can be, else in the other, else in micrometres: what is typed or kept never changes by where it is put. */
+export function exactLength(length: Nm, unit: LengthUnit): ShownLength {
+  const shown = ([unit, "in", "mm"] as const).map((one) => showLength(length, one)).find((one) => one.exact);
+  // Three decimals of a micrometre are whole nanometres.
+  return shown ?? { figure: figure(length, NM_PER.µm, 3), unit: "µm", exact: true };
+}
+
 /** A rounded figure without the mark, for derived values (means, uncertainties) that are never exact anyway. */
 export function roundedText(length: Nm, unit: LengthUnit, round = ROUND[unit]): string {
   return `${figure(length, NM_PER[unit], Math.max(round, DECIMALS[unit].least))} ${unit}`;

@@ -39,7 +39,7 @@ export function corrections(from: PackState, to: PackState, allowances: Allowanc
       words: `${from.soak}, spec ${to.soak}`,
     });
   }
-  if (from.facings !== to.facings) {
+  if (from.facings !== undefined && to.facings !== undefined && from.facings !== to.facings) {
     steps.push({
       name: "bedding",
       sign: to.facings === "run-in" ? 1 : -1,

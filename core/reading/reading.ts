@@ -38,7 +38,8 @@ export type Wave = "free" | "flat";
 /** The state of a pack, either at a reading or as the spec states it. */
 export interface PackState {
   soak: Soak;
-  facings: Facings;
+  /** Absent where a spec does not say: then readings are held against it as they are. */
+  facings?: Facings | undefined;
   /** Absent where the pack has no waved plate. */
   wave?: Wave;
 }

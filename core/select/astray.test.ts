@@ -5,9 +5,10 @@ import { astray } from "./index";
 
 const um = (value: number) => nm(value * 1_000);
 const size = (mark: string, value: number) => ({ mark, size: um(value), part: `R-${mark}` });
-const LINK: Pick<SeatLink, "id" | "name" | "sign" | "sizes"> = {
+const LINK: Pick<SeatLink, "id" | "name" | "kind" | "sign" | "sizes"> = {
   id: "ring",
   name: "ring",
+  kind: "snap ring",
   sign: -1,
   sizes: [size("A", 2_400), size("B", 2_600), size("C", 2_800), size("D", 3_000)],
 };
@@ -38,6 +39,16 @@ describe("a figure that is not what was predicted", () => {
     const c = { mark: "C", size: um(2_800) };
     const tight = astray(predicted, { mean: um(887), expanded: um(20) }, [{ link: LINK, fitted: c }], STACK);
     expect([tight?.meant?.mark, tight?.off]).toEqual(["D", um(-200)]);
+  });
+
+  it("names another pack’s ring that goes into this groove too", () => {
+    const others = [{ name: "drum ring", sizes: [size("one", 2_350), size("two", 2_500)] }];
+    const among = (mean: number) =>
+      astray(predicted, { mean: um(mean), expanded: um(20) }, [{ link: LINK, fitted: D }], STACK, others);
+    expect(among(1_737)?.stranger).toMatchObject({ series: "drum ring", size: { mark: "one" } });
+    expect(among(1_587)?.stranger).toMatchObject({ size: { mark: "two" } });
+    expect(among(1_287)?.stranger).toBeNull();
+    expect(told(1_737)?.stranger).toBeNull();
   });
 
   it("names a plate that is missing or too many", () => {

@@ -1,11 +1,11 @@
-import type { SeatLink, SeatSize, StackEntry } from "../book";
+import { isSprung, type SeatLink, type SeatSize, type Series, type StackEntry } from "../book";
 import type { Piece } from "../chain";
 import { nm, type Nm } from "../quantity";
 import type { Estimate } from "../reading";
 
 /** A seat with what is said to be in it. */
 export interface Filled {
-  link: Pick<SeatLink, "id" | "name" | "sign" | "sizes">;
+  link: Pick<SeatLink, "id" | "name" | "kind" | "sign" | "sizes">;
   fitted: Piece | null;
 }
 
@@ -17,6 +17,8 @@ export interface Astray {
   meant: SeatSize | null;
   /** Of which seat. */
   seat: Filled["link"] | null;
+  /** The ring of another pack that goes into this groove too, and that would have given it: the two may have been swapped. */
+  stranger: { size: SeatSize; series: string } | null;
   /** The plate that would have to be missing or too many. */
   plate: { role: StackEntry["role"]; missing: boolean } | null;
 }
@@ -26,6 +28,7 @@ export interface Astray {
  * (the normalised error of ISO/IEC 17043 above one). A figure inside its limits can still be wrong so: another piece in, a plate forgotten.
  *
  * @param seats what is said to be in each.
+ * @param strangers series of other packs whose rings go into the groove too.
  * @returns null where prediction and measurement agree.
  */
 export function astray(
@@ -33,6 +36,7 @@ export function astray(
   measured: Pick<Estimate, "mean" | "expanded">,
   seats: readonly Filled[],
   stack: readonly StackEntry[],
+  strangers: readonly Pick<Series, "name" | "sizes">[] = [],
 ): Astray | null {
   const off = measured.mean - prediction.mean;
   const together = Math.hypot(prediction.expanded, measured.expanded);
@@ -51,14 +55,30 @@ export function astray(
           .map((meant) => ({ meant, seat: link, by: link.sign * (meant.size - size) }));
   });
   const other = near(others, ({ by }) => by);
+  const swapped = near(
+    seats
+      .filter(({ link }) => isSprung(link))
+      .flatMap(({ link, fitted }) => {
+        const size = fitted?.measured ?? fitted?.size;
+        return size === undefined
+          ? []
+          : strangers.flatMap(({ name, sizes }) =>
+              sizes.map((one) => ({ size: one, series: name, by: link.sign * (one.size - size) })),
+            );
+      }),
+    ({ by }) => by,
+  );
   const plates = stack
     .filter(({ role }) => role !== "piston")
-    .flatMap(({ role, thickness }) => [true, false].map((missing) => ({ role, thickness, missing })));
+    .flatMap(({ role, thickness }) =>
+      thickness === undefined ? [] : [true, false].map((missing) => ({ role, thickness, missing })),
+    );
   const plate = near(plates, ({ thickness, missing }) => (missing ? 1 : -1) * thickness);
   return {
     off: nm(off),
     meant: other?.meant ?? null,
     seat: other?.seat ?? null,
+    stranger: swapped && { size: swapped.size, series: swapped.series },
     plate: plate && { role: plate.role, missing: plate.missing },
   };
 }

@@ -30,6 +30,7 @@ export {
   text,
   time,
   tuple,
+  usually,
   uuid,
   UUID,
   whole,

@@ -76,6 +76,8 @@ function schemaOf(node: Node): Joi.Schema {
     }
     case "or nothing":
       return joiOf(node.inner).allow(null);
+    case "usually":
+      return joiOf(node.inner).default(() => JSON.parse(JSON.stringify(node.instead)) as unknown);
     case "such that":
       return joiOf(node.inner).custom(tested(node.rule.test));
     case "names":

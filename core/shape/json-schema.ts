@@ -69,6 +69,8 @@ function schemaOf(node: Node): JsonSchema {
       };
     case "or nothing":
       return { anyOf: [jsonSchemaOf(node.inner), { type: "null" }] };
+    case "usually":
+      return { ...jsonSchemaOf(node.inner), default: node.instead };
     case "such that": {
       const inner = jsonSchemaOf(node.inner);
       return { ...inner, $comment: node.rule.message };

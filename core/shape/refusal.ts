@@ -73,6 +73,7 @@ export function refusal({ is }: Shape<unknown>, value: unknown, because = ""): R
       const { message, remedy } = refusal(is.inner, value, because);
       return { message, remedy: `${remedy}, or null` };
     }
+    case "usually":
     case "names":
     case "refers to":
     case "condition":
@@ -160,6 +161,7 @@ export function inward({ is }: Shape<unknown>, value: unknown, key: string | num
     }
     case "such that":
     case "or nothing":
+    case "usually":
     case "names":
     case "refers to":
     case "condition":

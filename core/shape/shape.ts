@@ -49,6 +49,8 @@ export type Node =
   | { kind: "object"; keys: Readonly<Record<string, Shape<unknown> | Optional<unknown>>> }
   | { kind: "choice"; by: string; among: Readonly<Record<string, Shape<unknown>>> }
   | { kind: "or nothing"; inner: Shape<unknown> }
+  /** Where nothing is said, it is this. */
+  | { kind: "usually"; inner: Shape<unknown>; instead: unknown }
   | { kind: "such that"; inner: Shape<unknown>; rule: Rule }
   /** Names a thing of a kind; an object may be named by one of its keys. */
   | { kind: "names"; thing: string; inner: Shape<unknown>; key?: string }
@@ -158,6 +160,10 @@ export const map = <T>(item: Shape<T>): Shape<Record<string, T>> => shape({ kind
 /** A key that may be left out. */
 export const optional = <T>(of: Shape<T>): Optional<T> => ({ optional: of });
 
+/** A key that may be left out, and then reads as something that claims nothing: an empty list, a name that says it is not known. */
+export const usually = <T>(inner: Shape<T>, instead: T): Shape<T> =>
+  shape({ kind: "usually", inner, instead });
+
 /** The keys of an object with the shape of each. */
 export type Keys = Record<string, Shape<unknown> | Optional<unknown>>;
 /** What an object of such keys reads to. */
@@ -207,7 +213,7 @@ export function about<T>(meaning: string, of: Shape<T> | Optional<T>): Shape<T> 
 
 /** The shape behind a key, and whether it may miss. */
 export const ofKey = (key: Shape<unknown> | Optional<unknown>): [shape: Shape<unknown>, mayMiss: boolean] =>
-  "optional" in key ? [key.optional, true] : [key, false];
+  "optional" in key ? [key.optional, true] : [key, key.is.kind === "usually"];
 
 /** Whether it is an object with keys: neither null nor a list. */
 export const isRecord = (value: unknown): value is Record<string, unknown> =>

@@ -59,7 +59,7 @@ function answeredJob(unit: UnitId): FactBody[] {
       phase: "built",
       fit: 0,
       method: "air and dial",
-      state: spec.state,
+      state: { ...spec.state, facings: spec.state.facings ?? "new" },
       reading: { kind: "single", value: middle },
       resolution: nm(1_000),
       unit: "mm",

@@ -86,8 +86,13 @@ export function openOf(
   const list = [
     ...traits(applied),
     ...(other
-      ? // The one that was here is not built: what remains is why it failed, and what is renewed on the other.
-        [...renewedOn(other, job, applied), ...causes(job, applied).filter(({ kind }) => kind === "cause")]
+      ? // The one that was here is not built: what remains is why it failed, what is renewed on the other, and that the other one is proven.
+        [
+          ...renewedOn(other, job, applied),
+          ...building(made),
+          ...causes(job, applied).filter(({ kind }) => kind === "cause"),
+          ...proving(made),
+        ]
       : [
           ...steps(job, applied),
           ...questions(job, applied, true),

@@ -69,6 +69,7 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
     const nothingInScope =
       (id === "choose" && sheets.every(({ stage }) => stage.at === "quiet")) ||
       (id === "take down" && steps.total === 0) ||
+      (id === "build" && otherUnit(job) !== null) ||
       (id === "build" && (applied.scoped.build ?? []).length === inVehicle.length) ||
       (id === "prove" && made.proving.items.length + inVehicle.length === 0);
     const done = job.closed !== null || (id === "hand over" ? false : count === 0);
@@ -82,7 +83,7 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
     stages,
     next: job.closed ? null : nextOf(job, applied, sheets, open, made),
     open,
-    minutesLeft: job.closed || otherUnit(job) ? 0 : down + made.build.minutesLeft,
+    minutesLeft: job.closed ? 0 : (otherUnit(job) ? 0 : down) + made.build.minutesLeft,
   };
 }
 
@@ -107,7 +108,7 @@ function nextOf(
       words: "before a wrench is put to it",
     };
   const steps = stepsDone(job, applied);
-  const comesApart = steps.next !== null && (steps.done > 0 || job.chains.size === 0);
+  const comesApart = !otherUnit(job) && steps.next !== null && (steps.done > 0 || job.chains.size === 0);
   const before = untouched
     ? open.find(({ kind, stage }) => kind === "figure" && stage === "book in")
     : undefined;

@@ -57,6 +57,8 @@ export function arbitraryOf({ is }: Shape<unknown>): fc.Arbitrary<unknown> {
       );
     case "or nothing":
       return fc.option(arbitraryOf(is.inner), { nil: null });
+    case "usually":
+      return fc.oneof(arbitraryOf(is.inner), fc.constant(is.instead));
     case "such that":
       if (is.rule.examples) return fc.constantFrom(...is.rule.examples);
       return arbitraryOf(is.inner).filter((value) => is.rule.test(value as never));

@@ -1,3 +1,3 @@
 export { tighteningOrder, type Pattern, type Place } from "./order";
-export { roundsOf, sessionOf, type FaceOf, type Round, type Session } from "./rounds";
-export { pullVerdict, wrenchSetting, type PullVerdict } from "./wrench";
+export { roundsOf, sessionOf, VERIFY, type FaceOf, type Round, type Session } from "./rounds";
+export { pullVerdict, torqueReached, wrenchSetting, type PullVerdict } from "./wrench";

@@ -1,8 +1,11 @@
-/** A round over a face: parts of the torque, all of it, the angle after it, one lap over every place, and again once the gasket has crept. */
+/**
+ * A round over a face: parts of the torque, all of it, the angle after it, one lap over every place, and again once the gasket has crept; or, of
+ * fasteners nobody undid, each held against its torque.
+ */
 export interface Round {
-  /** As facts name it: `part-1`, `part-2` …, `full`, `angle`, `lap`, `again`. */
+  /** As facts name it: `part-1`, `part-2` …, `full`, `angle`, `lap`, `again`, `verify`. */
   id: string;
-  kind: "part" | "full" | "angle" | "lap" | "again";
+  kind: "part" | "full" | "angle" | "lap" | "again" | "verify";
   /** Which of the parts, from 0. */
   part: number;
 }
@@ -26,6 +29,9 @@ export function roundsOf({ places, parts, angle, again }: FaceOf): Round[] {
     ...(again ? [one("again")] : []),
   ];
 }
+
+/** The one round over a face that was not undone. */
+export const VERIFY: Round = { id: "verify", kind: "verify", part: 0 };
 
 /** How far a face is. */
 export interface Session {

@@ -1,7 +1,15 @@
 import { describe, expect, it, test } from "@jest/globals";
 import fc from "fast-check";
 import { lengthOf, measureOf, nm } from "../quantity";
-import { pullVerdict, roundsOf, sessionOf, tighteningOrder, wrenchSetting, type Place } from "./index";
+import {
+  pullVerdict,
+  roundsOf,
+  sessionOf,
+  tighteningOrder,
+  torqueReached,
+  wrenchSetting,
+  type Place,
+} from "./index";
 
 const ring = (n: number): Place[] =>
   Array.from({ length: n }, (_, i) => [
@@ -110,6 +118,26 @@ describe("a wrench with an extension in line", () => {
   it("refuses what is no wrench", () => {
     expect(() => wrenchSetting(measureOf("1 N·m", "torque"), nm(0), nm(1))).toThrow(RangeError);
     expect(() => wrenchSetting(measureOf("1 N·m", "torque"), nm(1), nm(-1))).toThrow(RangeError);
+  });
+
+  it("is what reaches the fastener, there and back", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 50, max: 2000 }),
+        fc.integer({ min: 100, max: 900 }),
+        fc.integer({ min: 0, max: 400 }),
+        (tenths, length, extension) => {
+          const torque = measureOf(`${(tenths / 10).toFixed(1)} N·m`, "torque");
+          const [arm, more] = [nm(length * 1_000_000), nm(extension * 1_000_000)];
+          const back = torqueReached(wrenchSetting(torque, arm, more), arm, more);
+          // Both were rounded to a tenth; the way back makes the first one larger by as much as the arm.
+          const off = Math.abs(Number(back.figure) - tenths / 10);
+          expect(off).toBeLessThanOrEqual(0.05 * (1 + extension / length) + 0.0501);
+        },
+      ),
+    );
+    expect(() => torqueReached(measureOf("1 N·m", "torque"), nm(0), nm(1))).toThrow(RangeError);
+    expect(() => torqueReached(measureOf("1 N·m", "torque"), nm(1), nm(-1))).toThrow(RangeError);
   });
 });
 

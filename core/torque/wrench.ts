@@ -27,6 +27,21 @@ export function wrenchSetting(torque: Measure<"torque">, length: Nm, extension: 
   return { quantity: "torque", unit: torque.unit, figure: toDecimal(setting, 1).figure };
 }
 
+/**
+ * What reaches the fastener when a wrench with an extension in line reads so much: `T·(L+E)/L`, the way back of {@link wrenchSetting}.
+ *
+ * @returns the torque in the unit it was read in, rounded to a tenth.
+ * @throws RangeError as {@link wrenchSetting} does.
+ */
+export function torqueReached(read: Measure<"torque">, length: Nm, extension: Nm): Measure<"torque"> {
+  if (length <= 0) throw new RangeError("a wrench has a length");
+  if (extension < 0) throw new RangeError("an extension adds to the arm; turned back it is not in line");
+  if (extension === 0) return read;
+  const inUnit = divide(baseOf(read), baseOf(measureOf(`1 ${read.unit}`, "torque")));
+  const reached = multiply(inUnit, divide(add(rational(length), rational(extension)), rational(length)));
+  return { quantity: "torque", unit: read.unit, figure: toDecimal(reached, 1).figure };
+}
+
 /** How what a wrench read stands to what was wanted. */
 export type PullVerdict = "short" | "in" | "over";
 

@@ -8,6 +8,8 @@ import {
   learned,
   parked,
   pressureAt,
+  speedsIn,
+  standsInPark,
   type Control,
   type Vehicle,
 } from "./vehicle";
@@ -46,15 +48,53 @@ describe("a vehicle on a lift", () => {
     const low = through({ planted: "low-pressure" });
     expect(pressureAt(low, 400_000, 500_000, chanceOf(1))).toBeLessThan(400_000);
     expect(pressureAt(parked(), 400_000, 500_000, chanceOf(1))).toBeGreaterThan(440_000);
-    expect([codesOf(parked()), codesOf(through({ planted: "plug-off" }))]).toEqual([
-      [],
-      ["range sensor: no signal"],
+    const stored = ["supply voltage was low"];
+    expect([codesOf(parked(), "1"), codesOf(through({ planted: "plug-off" }), "1")]).toEqual([
+      stored,
+      [...stored, "range sensor: no signal"],
     ]);
+    expect(codesOf(through({ planted: "plug-off" }, { clear: true }), "1")).toEqual([
+      "range sensor: no signal",
+    ]);
+    // Something else in some vehicles, cleared or not.
+    const foreign = ["0", "1", "2", "3"].map((job) => codesOf(through({ clear: true }), job));
+    expect(foreign.filter((codes) => codes.length === 1)).toHaveLength(2);
     const [well, not] = [
       learned(parked(), "1030", "kiss"),
       learned(through({ planted: "not-learning" }), "1030", "kiss"),
     ];
     expect([well.outcome, not.outcome, not.after]).toEqual(["done", "failed", not.before]);
     expect(well).toEqual(learned(parked(), "1030", "kiss"));
+  });
+
+  it("slips in the ranges of one element, and in no other", () => {
+    const of = ["d1", "d2", "d3"];
+    const slips = (planted: "slipping" | "nothing", elements: string[]): boolean => {
+      const { input, output } = speedsIn(
+        through({ planted }),
+        "1030",
+        { ratio: -2, elements, of },
+        chanceOf(3),
+      );
+      return output * 2 < input * 0.95;
+    };
+    expect(of.filter((one) => slips("slipping", [one]))).toHaveLength(1);
+    expect(slips("slipping", of)).toBe(true);
+    expect(slips("nothing", of)).toBe(false);
+  });
+
+  it("stands in P, or rolls; in gear or with the brake held nobody knows", () => {
+    expect(standsInPark(parked())).toBe(true);
+    expect(standsInPark(through({ planted: "park-not-holding" }))).toBe(false);
+    expect([standsInPark(through({ brake: "held" })), standsInPark(through({ lever: "N" }))]).toEqual([
+      null,
+      null,
+    ]);
+  });
+
+  it("learns nothing, and says so, while a solenoid is not the one written for its place", () => {
+    const wrong = through({ planted: "wrong-identity" });
+    expect(learned(wrong, "1030", "kiss").outcome).toBe("failed");
+    expect(codesOf(wrong, "1")).toContainEqual(expect.stringContaining("identity"));
   });
 });

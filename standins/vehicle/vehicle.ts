@@ -3,6 +3,7 @@ import { chanceOf } from "../chance";
 /** What can be planted in the simulated vehicle. */
 export const PLANTED = [
   ...(["nothing", "low-fluid", "low-pressure", "leak", "not-learning", "plug-off"] as const),
+  ...(["wrong-identity", "slipping", "park-not-holding"] as const),
 ] as const;
 export type Planted = (typeof PLANTED)[number];
 
@@ -23,6 +24,8 @@ export interface Vehicle {
   been: readonly string[];
   spread: boolean;
   planted: Planted;
+  /** What its control unit remembers of before, until it is cleared. */
+  stored: readonly string[];
 }
 
 /** What somebody does at it. */
@@ -35,6 +38,8 @@ export type Control = Partial<Pick<Vehicle, "engine" | "lever" | "brake" | "peda
   fluid?: number;
   /** So many degrees warmer. */
   warm?: number;
+  /** Lets the control unit forget its codes; what is still so comes back at once. */
+  clear?: boolean;
 };
 
 const IDLE = 700;
@@ -60,6 +65,7 @@ export const parked = (): Vehicle => ({
   been: [],
   spread: false,
   planted: "nothing",
+  stored: ["supply voltage was low"],
 });
 
 /** The vehicle some milliseconds later. */
@@ -76,11 +82,12 @@ export function later(vehicle: Vehicle, ms: number): Vehicle {
 }
 
 /** What becomes of it by somebody’s hand. */
-export function handled(before: Vehicle, { pour, revs, fluid, warm = 0, ...rest }: Control): Vehicle {
+export function handled(before: Vehicle, { pour, revs, fluid, warm = 0, clear, ...rest }: Control): Vehicle {
   const vehicle = { ...before, ...rest };
   if (rest.planted !== undefined && rest.planted !== before.planted)
     vehicle.over += rest.planted === "low-fluid" ? -1 : 0;
   if (pour !== undefined) vehicle.over += pour;
+  if (clear) vehicle.stored = [];
   vehicle.fluid = (fluid ?? vehicle.fluid) + warm;
   const starts = rest.engine === "running" && before.engine === "off";
   vehicle.revs = vehicle.engine === "off" ? 0 : (revs ?? (starts ? IDLE : before.revs));
@@ -97,13 +104,24 @@ export function handled(before: Vehicle, { pour, revs, fluid, warm = 0, ...rest 
 export const atPlug = ({ plug, over }: Vehicle): "closed" | "runs" | "drips" | "nothing" =>
   plug === "in" ? "closed" : over > 0.05 ? "runs" : over > -0.05 ? "drips" : "nothing";
 
-/** Trouble codes, in words. */
-export const codesOf = ({ planted }: Vehicle): string[] =>
-  planted === "plug-off"
-    ? ["range sensor: no signal"]
-    : planted === "low-pressure"
-      ? ["slip in a range"]
-      : [];
+/** What a vehicle’s neighbours complain of, whatever becomes of its transmission. */
+const FOREIGN = ["cabin fan: no answer", "left mirror heating: open circuit"];
+
+/** Trouble codes, in words: those of before, those of what is so now, and in some vehicles one of something else. */
+export function codesOf({ planted, stored }: Vehicle, job: string): string[] {
+  const foreign = FOREIGN[seedOf(job) % 4];
+  return [
+    ...stored,
+    ...(planted === "plug-off"
+      ? ["range sensor: no signal"]
+      : planted === "wrong-identity"
+        ? ["a solenoid’s identity is not the one written for its place"]
+        : planted === "low-pressure" || planted === "slipping"
+          ? ["slip in a range"]
+          : []),
+    ...(foreign === undefined ? [] : [foreign]),
+  ];
+}
 
 /**
  * What a gauge on a tap reads.
@@ -116,17 +134,55 @@ export function pressureAt({ planted }: Vehicle, low: number, high: number, chan
   return Math.round((planted === "low-pressure" ? low * 0.8 : middle) * (0.99 + chance() * 0.02));
 }
 
+/** Whether it stands still on a slope with the lever in P and the brake free; null while that is not tried. */
+export const standsInPark = ({ engine, lever, brake, planted }: Vehicle): boolean | null =>
+  lever !== "P" || brake !== "free" || engine !== "off" ? null : planted !== "park-not-holding";
+
+/** What a range is made of, as whoever asks knows it from the unit’s book. */
+export interface RangeOf {
+  /** Turns of the input for one of the output. */
+  ratio: number;
+  /** Elements that carry in it, and all there are: one of these slips where that is planted. */
+  elements: readonly string[];
+  of: readonly string[];
+}
+
+/** Turned so fast while it is driven, with a sensor’s scatter. */
+const DRIVEN = 1800;
+const SCATTER = 0.004;
+const SLIPS = 0.09;
+
+/**
+ * Speeds of input and output, read while it is driven in a range.
+ *
+ * @returns whole turns a minute, the output’s without its sense.
+ */
+export function speedsIn(
+  { planted }: Vehicle,
+  job: string,
+  { ratio, elements, of }: RangeOf,
+  chance: () => number,
+): { input: number; output: number } {
+  const input = Math.round(DRIVEN * (0.95 + chance() * 0.1));
+  const weak = of[seedOf(job) % Math.max(1, of.length)];
+  const slips = planted === "slipping" && weak !== undefined && elements.includes(weak);
+  const output = (input / Math.abs(ratio)) * (slips ? 1 - SLIPS : 1) * (1 + (chance() - 0.5) * SCATTER);
+  return { input, output: Math.round(output) };
+}
+
+const seedOf = (text: string): number =>
+  [...text].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 2 ** 31, 7);
+
 /** A routine run to its end: whether it was learned, and what stands there now. */
 export function learned(
   { planted }: Vehicle,
   job: string,
   routine: string,
 ): { outcome: "done" | "failed"; before: string; after: string } {
-  const seed = [...`${job} ${routine}`].reduce((sum, letter) => sum * 31 + letter.charCodeAt(0), 7) % 2 ** 31;
-  const chance = chanceOf(seed);
+  const chance = chanceOf(seedOf(`${job} ${routine}`));
   const value = (): string => `${(1 + chance() * 2).toFixed(2)} mm`;
   const before = value();
-  return planted === "not-learning"
+  return planted === "not-learning" || planted === "wrong-identity"
     ? { outcome: "failed", before, after: before }
     : { outcome: "done", before, after: value() };
 }

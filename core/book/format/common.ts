@@ -4,11 +4,13 @@ import {
   list,
   map,
   object,
+  oneOf,
   oneOrMore,
   optional,
   refersTo,
   text,
   written,
+  type Read,
   type Shape,
 } from "../../shape";
 
@@ -61,5 +63,19 @@ export const measure = <Q extends Quantity>(quantity: Q): Shape<Measure<Q>> =>
 
 const when = condition(map(oneOrMore(text)));
 
+/** What a part is told by when it goes in: its lip, its bevel, its dish. */
+export const FEATURES = [
+  ...(["lip", "bevel", "chamfer", "step", "dish", "wave", "flat", "joint", "notch", "mark"] as const),
+  ...(["print", "small end", "race", "retainer", "tabs", "land", "oil groove"] as const),
+] as const;
+/** What of a part is drawn, and where to; a lip is drawn toward the pressure it holds. */
+export const shows = object({
+  as: oneOf(...FEATURES),
+  to: optional(oneOf("up", "down", "in", "out")),
+});
+
 /** An entry holds only for some configurations (`when`) and belongs to some depths of work (`depth`). */
 export const holds = { when: optional(when), depth: optional(list(refersTo("depth", text), 1)) };
+
+/** What of a part is drawn when it goes in, and where it is turned to. */
+export type Feature = Read<typeof shows>;

@@ -18,7 +18,7 @@ import {
   whole,
   type Read,
 } from "../../shape";
-import { allowance, holds, length, measure, tolerance, width } from "./common";
+import { allowance, holds, length, measure, shows, tolerance, width } from "./common";
 
 /** What lies in a pack. */
 export const plateRole = oneOf(
@@ -29,7 +29,7 @@ export const plateRole = oneOf(
 export const stackEntry = object({
   role: plateRole,
   part: refersTo("part"),
-  thickness: width,
+  thickness: about("Of one, new; absent where nobody knows it yet.", optional(width)),
   count: optional(whole(1, 20)),
   faced: about(
     "Whether a friction is faced on both sides (the usual) or on one.",
@@ -37,6 +37,7 @@ export const stackEntry = object({
   ),
   wave: about("What a waved plate stands up when free, beyond its thickness.", optional(allowance)),
   lies: about("Which way round it lies: step up, bevel out, dish towards the piston.", optional(text)),
+  shows: about("What of it is drawn.", optional(shows)),
   seat: about(
     "This one plate is chosen: the seat it sits in, a link of the pack's chain. Its thickness here is the usual one.",
     optional(refersTo("seat")),
@@ -88,6 +89,10 @@ const packShape = object({
   pressure: optional(measure("pressure")),
   grooves: optional(list(groove)),
   normal: about("Looks like wear and is not, in this unit.", optional(list(text))),
+  from: about(
+    "Where its plates are put in from, when that needs saying: from the far side, the piston presses through posts.",
+    optional(text),
+  ),
   ...holds,
 });
 /** A pack is named by its element. */

@@ -188,6 +188,10 @@ export const measurement = object({
   condition: optional(text),
   min: optional(text),
   max: optional(text),
+  stop: about(
+    "Below or above this whatever runs is stopped at once.",
+    optional(object({ below: optional(text), above: optional(text) })),
+  ),
   asFound: about("Taken before the unit is opened, to be held against what it leaves with.", optional(flag)),
   expect: about(
     "What should be seen, where it is no figure: falls by its own weight both ways.",
@@ -217,6 +221,10 @@ export const fastenerGroup = object({
   torque: optional(measure("torque")),
   angle: about("Turned on by so much after the torque.", optional(measure("angle"))),
   passes: about("Torques of the passes before the last.", optional(list(measure("torque"), 1))),
+  rest: about(
+    "How long it stands before the last pass: tightened near, waited for, tightened full.",
+    optional(measure("time")),
+  ),
   pattern: oneOf("star", "crosswise", "spiral", "in line", "any order"),
   thread: oneOf("dry", "transmission fluid", "grease", "anti-seize", "thread locker", "sealer"),
   carries: about("What it carries: washer, O-ring under the head, ground strap, bracket.", optional(text)),
@@ -232,6 +240,7 @@ export const checkBall = object({
   name: optional(text),
   at: tuple([whole(0, 100), whole(0, 100)]),
   size: width,
+  side: about("Which side of the body it lies on, where balls lie on both.", optional(text)),
   material: optional(text),
   ...holds,
 });

@@ -8,9 +8,11 @@ import {
   oneOf,
   optional,
   refersTo,
+  suchThat,
   text,
   type Read,
 } from "../../shape";
+import { readDistance } from "../../quantity";
 import { holds, measure } from "./common";
 
 /** What must be so before something counts: read off the vehicle, or said by whoever stands there. */
@@ -62,6 +64,10 @@ export const proof = object({
     "Before the engine may be started, at the first start, or after it was driven.",
     oneOf("before the engine", "first start", "after the drive"),
   ),
+  codes: about(
+    "What the control unit remembers is read for it: each code of this unit or not, cleared, and read again.",
+    optional(flag),
+  ),
   no: about("What is done where it is not so.", optional(text)),
   caution: optional(refersTo("caution")),
   ...holds,
@@ -71,6 +77,19 @@ export const proof = object({
 export const drives = object({
   items: list(object({ id, what: text, ...holds })),
   second: about("When it is driven again, by somebody else.", text),
+  again: about(
+    "The least of that, to be held against what is said: so long after the first drive, or so far.",
+    optional(
+      object({
+        time: measure("time"),
+        distance: suchThat(text, {
+          test: (given) => readDistance(given) !== null,
+          message: "no distance",
+          remedy: "write it as 100 km",
+        }),
+      }),
+    ),
+  ),
 });
 
 /** What must be so before something counts. */

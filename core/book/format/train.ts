@@ -108,7 +108,10 @@ export const element = object({
   id: names("element"),
   name: optional(text),
   kind: oneOf("clutch", "brake", "band", "one-way clutch", "synchroniser"),
-  joins: tuple([refersTo("member"), refersTo("member")]),
+  joins: about(
+    "The two members it ties; absent where nobody knows them yet: nothing is solved of it then.",
+    optional(tuple([refersTo("member"), refersTo("member")])),
+  ),
   aka: list(text),
   free: about(
     "The sense in which the first member of a one-way clutch may turn past the second, seen from the front.",

@@ -13,7 +13,7 @@ import {
   whole,
   type Read,
 } from "../../shape";
-import { holds, measure } from "./common";
+import { holds, measure, shows } from "./common";
 import { gate } from "./prove";
 
 export const tool = object({
@@ -38,6 +38,10 @@ export const step = object({
   tools: optional(list(refersTo("tool"), 1)),
   parts: optional(list(refersTo("part"), 1)),
   fasteners: optional(list(refersTo("fastener group"), 1)),
+  verifies: about(
+    "Fasteners held against their torque without being turned, where no step of the work undoes them.",
+    optional(list(refersTo("fastener group"), 1)),
+  ),
   chains: optional(list(refersTo("chain"), 1)),
   measurements: optional(list(refersTo("measurement"), 1)),
   airChecks: optional(list(refersTo("element"), 1)),
@@ -77,6 +81,7 @@ export const step = object({
         object({
           part: refersTo("part"),
           round: about("Which way round: dish, lip, chamfer, notch.", optional(text)),
+          shows: about("What of it is drawn.", optional(shows)),
           lube: about("What goes on it.", optional(text)),
           with: about("What protects or guides it.", optional(text)),
           ...holds,
@@ -101,6 +106,10 @@ export const step = object({
         1,
       ),
     ),
+  ),
+  balls: about(
+    "Check balls are counted into their places: when they are laid, and again once it is turned over where that is done.",
+    optional(oneOf("laid", "turned over")),
   ),
   never: about("What is never done here, whatever is in the way.", optional(text)),
   minutes: optional(whole(1, 600)),

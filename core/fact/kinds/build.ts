@@ -14,7 +14,7 @@ import {
   whole,
   words,
 } from "../../shape";
-import { roundsOf } from "../../torque";
+import { roundsOf, VERIFY } from "../../torque";
 import { codes, type CodeOf } from "../codes";
 import { coded, kind } from "../kind";
 
@@ -56,6 +56,45 @@ export const check = kind(
             },
           ];
     },
+  },
+);
+
+export const plates = kind(
+  "plates",
+  object({
+    step: refersTo("step"),
+    element: refersTo("element"),
+    in: about("How many of those the step puts in, as they lie, the first one first.", whole(0, 99)),
+  }),
+  {
+    means: "how many plates of a pack lie in it, as they are put in one by one",
+    about: ({ step, element }) => `${step} ${element}`,
+    sentence: ({ element, in: there }, nameOf) => `${nameOf(element)}: ${there} plates in`,
+    against: ({ element }, { packs }: Book) =>
+      packs.some((one) => one.element === element)
+        ? []
+        : [
+            {
+              path: "element",
+              message: `${element} has no plates`,
+              remedy: nearest(
+                element,
+                packs.map((one) => one.element),
+              ),
+            },
+          ],
+  },
+);
+
+/** When check balls are counted into their places. */
+export const LAID = codes({ laid: "as they are laid", "turned-over": "turned over" });
+export const laid = kind(
+  "laid",
+  object({ step: refersTo("step"), round: coded(LAID), balls: listOnce(refersTo("check ball"), 0, 60) }),
+  {
+    means: "check balls counted into their places: as they are laid, and turned over",
+    about: ({ step, round }) => `${step} ${round}`,
+    sentence: ({ round, balls }) => `${balls.length} check balls in, ${LAID.words[round]}`,
   },
 );
 
@@ -120,14 +159,22 @@ export const air = kind(
 );
 
 /** What became of a place of a face in one round of tightening. */
-export const PLACE_DONE = codes({ tight: "tight", unreached: "not reached by a wrench", loose: "not tight" });
+export const PLACE_DONE = codes({
+  tight: "tight",
+  unreached: "not reached by a wrench",
+  loose: "not tight",
+  moved: "tight, and it still moved",
+});
 /** A code of `PLACE_DONE`. */
 export type PlaceDone = CodeOf<typeof PLACE_DONE>;
 export const tightened = kind(
   "tightened",
   object({
     group: refersTo("fastener group"),
-    round: about("Of `core/torque`: part-1, part-2, …, full, angle, lap, again.", words(1, 20)),
+    round: about(
+      "Of `core/torque`: part-1, part-2, …, full, angle, lap, again; or verify, of what nobody undid.",
+      words(1, 20),
+    ),
     places: listOnce(whole(0, 199), 1, 200),
     did: coded(PLACE_DONE),
     read: about("What the wrench said, with its unit.", optional(measured)),
@@ -146,7 +193,9 @@ export const tightened = kind(
         parts: of.passes?.length ?? 0,
         angle: of.angle !== undefined,
         again: of.retorque !== undefined,
-      }).map(({ id }) => id);
+      })
+        .concat(VERIFY)
+        .map(({ id }) => id);
       return [
         ...(rounds.includes(round)
           ? []

@@ -2,6 +2,8 @@ import type { Book } from "../../book";
 import { parseMeasure, plainSign, type Quantity } from "../../quantity";
 import {
   about,
+  flag,
+  list,
   listOnce,
   matching,
   maybeWords,
@@ -11,6 +13,7 @@ import {
   optional,
   refersTo,
   suchThat,
+  text,
   whole,
   words,
   type Problem,
@@ -37,6 +40,43 @@ export const proof = kind(
     about: ({ proof: id }) => id,
     sentence: ({ proof: id, said, note }, nameOf) =>
       `${nameOf(id)}: ${CHECKED.words[said]}${note ? `, ${note}` : ""}`,
+  },
+);
+
+/** When what the control unit remembers was read. */
+export const CODES_READ = codes({ first: "read", again: "cleared, and read again" });
+/** A code of `CODES_READ`. */
+export type CodesRead = CodeOf<typeof CODES_READ>;
+export const codesRead = kind(
+  "codes-read",
+  object({
+    proof: refersTo("proof"),
+    when: coded(CODES_READ),
+    codes: suchThat(list(object({ code: words(1, 120), own: about("It is of this unit.", flag) }), 0, 60), {
+      test: (all) => new Set(all.map(({ code }) => code)).size === all.length,
+      message: "a code twice",
+      remedy: "name each once",
+    }),
+  }),
+  {
+    means:
+      "what the control unit remembers: each code of this unit or not; read, and read again once cleared",
+    about: ({ proof: id, when }) => `${id} ${when}`,
+    sentence: ({ when, codes: all }) =>
+      `codes ${CODES_READ.words[when]}: ${all.map(({ code, own }) => (own ? code : `${code} (not of this unit)`)).join(", ") || "none"}`,
+    against: ({ proof: id }, { proofs = [] }: Book) =>
+      proofs.some((one) => one.id === id && one.codes) || !proofs.some((one) => one.id === id)
+        ? []
+        : [
+            {
+              path: "proof",
+              message: `no codes are read for ${id}`,
+              remedy: nearest(
+                id,
+                proofs.filter((one) => one.codes).map((one) => one.id),
+              ),
+            },
+          ],
   },
 );
 
@@ -166,6 +206,18 @@ export const driven = kind(
     about: ({ drive: which, of }) => of.map((one) => `${which} ${one}`),
     sentence: ({ drive: which, of, said, note }) =>
       `drive ${which}, ${of.map((one) => one.replace(/^[a-z]+:/, "")).join(", ")}: ${ON_DRIVE.words[said]}${note ? `, ${note}` : ""}`,
+  },
+);
+
+export const driveSpeeds = kind(
+  "drive-speeds",
+  object({ drive, range: refersTo("range", text), input: whole(1, 20_000), output: whole(0, 20_000) }),
+  {
+    onCard: false,
+    means: "input and output speed read in a range on a drive, in turns a minute",
+    about: ({ drive: which, range }) => `${which} ${range}`,
+    sentence: ({ drive: which, range, input, output }) =>
+      `drive ${which}, ${range}: ${input} in, ${output} out`,
   },
 );
 

@@ -1,4 +1,15 @@
-import { about, listOnce, maybeWords, number, object, optional, refersTo, whole, words } from "../../shape";
+import {
+  about,
+  list,
+  listOnce,
+  maybeWords,
+  number,
+  object,
+  optional,
+  refersTo,
+  whole,
+  words,
+} from "../../shape";
 import { codes, type CodeOf } from "../codes";
 import { coded, kind, LEADS } from "../kind";
 import { ODOMETER } from "./booking";
@@ -35,3 +46,29 @@ export const wayOn = kind("way-on", object({ way: coded(WAYS_ON), reason: words(
   who: LEADS,
   sentence: ({ way }) => `decided: ${WAYS_ON.words[way]}`,
 });
+
+const cents = whole(0, 1_000_000_000);
+export const quoted = kind(
+  "quoted",
+  object({
+    parts: about("Parts together, in whole cents.", cents),
+    labour: about("Work together, in whole cents.", cents),
+    hours: number(0, 500),
+    lines: list(
+      object({
+        id: words(1, 120),
+        what: words(1, 200),
+        cents: about("Absent where nobody knew its price.", optional(cents)),
+      }),
+      0,
+      400,
+    ),
+    promised: about("What is promised on the work: how long, how far.", maybeWords(500)),
+  }),
+  {
+    onCard: false,
+    means: "a quote as the customer was given it: what is left with is held against it",
+    about: () => "",
+    sentence: ({ parts, labour }) => `quoted: ${((parts + labour) / 100).toFixed(2)}`,
+  },
+);
