@@ -8,7 +8,7 @@ import { Builder, By, Key, until, type WebDriver, type WebElement } from "seleni
 import chrome from "selenium-webdriver/chrome";
 import { LEFT } from "../app/door/left";
 import { FAST_MS } from "../app/scan/wedge";
-import type { Shop } from "./shop";
+import { complaints, type Shop } from "./shop";
 
 /** A machine under load is slow: long enough that only what never comes is missed. */
 const PATIENCE = 20_000;
@@ -343,7 +343,9 @@ const SPOT = `
     const meant = document.elementFromPoint(then.x, then.y);
     window.clickHit = undefined;
     const guard = (event) => {
-      if (event.type === "pointerdown") window.clickHit = event.target === meant || meant.contains(event.target);
+      const hit = event.target === meant || meant.contains(event.target);
+      // What moves away under a finger is not clicked: the finger has to come again.
+      if (event.type === "pointerdown" || (event.type === "pointerup" && meant.isConnected && !hit)) window.clickHit = hit;
       if (window.clickHit === false) {
         event.preventDefault();
         event.stopImmediatePropagation();
@@ -364,13 +366,15 @@ const axeSource = readFileSync(createRequire(import.meta.url).resolve("axe-core/
 /** A text for XPath, which has no escapes. */
 export const quoted = (text: string): string => (text.includes("'") ? `"${text}"` : `'${text}'`);
 
-/** Runs a journey; when it fails, keeps what each person saw. */
+/** Runs a journey; when it fails, keeps what each person saw and tells what the shop complained of. */
 export async function journey(name: string, people: Person[], walk: () => Promise<void>): Promise<void> {
   try {
     await walk();
   } catch (error) {
     for (const [i, person] of people.entries())
       await person.shot(`test-results/${name}-${i + 1}.png`).catch(() => {});
+    if (error instanceof Error && complaints.length > 0)
+      error.message += `\nThe shop complained:\n${complaints.join("\n")}`;
     throw error;
   }
 }

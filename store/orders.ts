@@ -9,7 +9,7 @@ import {
 } from "./database";
 import { tellOf } from "./live";
 import type { SupplierTask } from "./queue";
-import { covers } from "./shelf";
+import { covers, placeFor } from "./shelf";
 import { wordsOf, type Word } from "./suppliers";
 
 /** What lies in a box that is sold as one. */
@@ -396,10 +396,7 @@ async function ontoShelf(
     by: string;
   },
 ): Promise<void> {
-  await db.query(
-    "insert into shelf_part (part, name, bin) values ($1, $2, 'to be put away') on conflict (part) do nothing",
-    [one.part, one.name],
-  );
+  await placeFor(db, one.part, one.name);
   await db.query(
     "insert into movement (id, part, quantity, why, job, by_name) values ($1, $2, $3, $4, $5, $6)",
     [one.id, one.part, one.pieces, one.why, one.job, one.by],

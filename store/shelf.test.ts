@@ -102,13 +102,36 @@ it("gives the last one to exactly one of twenty hands, and the others' jobs stay
 
 it("does the same choice once, however often it is sent", async () => {
   const name = await part(5);
-  const one = await fitting({ part: name }, { back: { part: name, measured: nm(1_757_000) } });
+  const one = await fitting({ part: name }, { back: { part: name, name, measured: nm(1_757_000) } });
   const results = await Promise.all([1, 2, 3, 4].map(() => fitFromShelf(db.pool, one)));
   expect(results.every(({ ok }) => ok)).toBe(true);
   expect(await onHand(name)).toBe(4);
   expect((await stockOf(db.pool, [name])).filter(({ piece }) => piece)).toMatchObject([
     { onHand: 1, piece: { measured: 1_757_000 } },
   ]);
+});
+
+it("gives what comes out of a unit a place where the shelf had none of it, and refuses what it never had", async () => {
+  const out = { part: "Never seen 1.50", name: "Snap ring 1.50", measured: null };
+  const name = await part(2);
+  expect(await fitFromShelf(db.pool, await fitting({ part: name }, { back: out }))).toEqual({ ok: true });
+  expect(await listShelf(db.pool, { parts: [out.part], limit: 5 })).toMatchObject([
+    { name: "Snap ring 1.50", bin: "to be put away", onHand: 1 },
+  ]);
+  const measured = { ...out, name: "another name", measured: nm(1_503_000) };
+  expect(await fitFromShelf(db.pool, await fitting({ part: name }, { back: measured }))).toEqual({
+    ok: true,
+  });
+  expect((await stockOf(db.pool, [out.part])).map(({ onHand, piece }) => [onHand, piece?.measured])).toEqual(
+    expect.arrayContaining([
+      [1, undefined],
+      [1, 1_503_000],
+    ]),
+  );
+  expect(await fitFromShelf(db.pool, await fitting({ part: "Nobody’s" }))).toEqual({
+    ok: false,
+    why: "gone",
+  });
 });
 
 it("lets one of two builders fit the same place and tells the other", async () => {

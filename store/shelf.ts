@@ -2,15 +2,7 @@ import { v7 as newId } from "uuid";
 import type { Fact } from "~core/fact";
 import { nm, type Nm } from "~core/quantity";
 import { USED_OVER_DAYS, type Stock } from "~core/select";
-import {
-  CHECK_VIOLATION,
-  constraintOf,
-  inTransaction,
-  sqlState,
-  UNIQUE_VIOLATION,
-  type Pool,
-  type Queryable,
-} from "./database";
+import { constraintOf, inTransaction, type Pool, type Queryable } from "./database";
 import { addFacts, type Author } from "./facts";
 import { tellOf } from "./live";
 
@@ -203,10 +195,22 @@ export async function receive(
   );
 }
 
+/** What the shelf never had gets a place there, which somebody has yet to name; what it has stays as it is. */
+export const placeFor = (db: Queryable, part: string, name: string): Promise<void> =>
+  addShelfPart(db, { part, name, bin: "to be put away", priceCents: null, orderDays: null });
+
+/** What goes back onto the shelf, measured or by its mark. */
+export interface Back {
+  part: string;
+  /** What it is called there, where the shelf has none of it yet. */
+  name: string;
+  measured: Nm | null;
+}
+
 /** Back onto the shelf: a piece of its own where it was measured, else one more of what its mark says. */
 async function putBack(
   db: Queryable,
-  { part, measured, job, by }: { part: string; measured: Nm | null; job: string | null; by: string },
+  { part, measured, job, by }: Omit<Back, "name"> & { job: string | null; by: string },
 ): Promise<void> {
   const piece = measured === null ? null : newId();
   if (piece !== null)
@@ -231,7 +235,7 @@ export interface Fitting {
   /** Whose reservation ends with it. */
   seat?: string;
   /** The removed one, measured or by its mark; null when it is scrapped or is not of any series the shelf keeps. */
-  back: { part: string; measured: Nm | null } | null;
+  back: Back | null;
 }
 
 export type Fitted =
@@ -270,15 +274,17 @@ export async function fitFromShelf(
       if (seat !== undefined) await endReservation(db, job, seat, "fitted");
       // What somebody has reserved is not there to be taken.
       if (take && !(await covers(db, take))) throw new Refused("gone");
-      if (back) await putBack(db, { ...back, job, by: author.name });
+      if (back) {
+        await placeFor(db, back.part, back.name);
+        await putBack(db, { ...back, job, by: author.name });
+      }
       return { ok: true };
     });
   } catch (error) {
     if (error instanceof Refused) return { ok: false, why: error.why };
-    if (sqlState(error) === CHECK_VIOLATION && constraintOf(error) === "stock_not_negative")
-      return { ok: false, why: "gone" };
-    if (sqlState(error) === UNIQUE_VIOLATION && constraintOf(error) === "fact_fitting_once")
-      return { ok: false, why: "other fitted" };
+    const off = constraintOf(error);
+    if (off === "stock_not_negative" || off === "movement_part_fkey") return { ok: false, why: "gone" };
+    if (off === "fact_fitting_once") return { ok: false, why: "other fitted" };
     throw error;
   }
 }

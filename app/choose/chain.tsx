@@ -10,10 +10,11 @@ import { FITTED } from "~core/select";
 import { parseReading } from "~core/reading";
 import { readHouse } from "~store/house";
 import type { JobRecord } from "~store/jobs";
+import { placeFor, receive } from "~store/shelf";
 import type { Route } from "./+types/chain";
 import { loadOrKept } from "~/offline/kept";
 import { AWAY, unlessAway } from "~/look/unless-away";
-import { decide, putTrialIn, worksheetOf } from "./decide";
+import { decide, nameOnShelf, putTrialIn, worksheetOf } from "./decide";
 import { useJobView } from "~/view/view";
 import { chainPage } from "./chain-page";
 import { jobRecord, lastSeen } from "~/server/job-context";
@@ -62,6 +63,7 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   const typed = await typedIn(request);
   const { intent } = typed;
   if (intent === "choose") return choose(context, typed, at, params.chain);
+  if (intent === "here") return takeIn(context, typed, at, params.chain);
   if (intent === "trial") return putIn(context, typed, at);
   if (intent === "waive") return waive(context, request, at, params.chain);
   if (intent === "read") return readWithoutScript(context, typed, at, params.chain);
@@ -80,6 +82,22 @@ export const clientAction = async ({ request, serverAction }: Route.ClientAction
 };
 
 type Context = Route.ActionArgs["context"];
+
+const inHand = { id: field(uuid), seat: field(words(1, 120)), part: field(words(1, 80)) };
+
+/** A piece that somebody holds and the shelf does not know: it is one more there, by their name. */
+async function takeIn(context: Context, given: Fields, record: JobRecord, chain: string) {
+  const form = readForm(inHand, given);
+  if ("problems" in form) return data({ intent: "here", ...form }, { status: 400 });
+  const { pool } = context.get(services);
+  const { id, seat, part } = form.values;
+  const found = worksheetOf(record, chain, await readHouse(pool))?.seats.find(({ link }) => link.id === seat);
+  if (!found?.link.sizes.some((one) => one.part === part))
+    throw new Response("There is no such size.", { status: 404 });
+  await placeFor(pool, part, nameOnShelf(found.link, part));
+  await receive(pool, { id, part, quantity: 1, by: context.get(signedIn).staff.name });
+  return data({ intent: "here", problems: {}, typed: {} });
+}
 
 async function choose(context: Context, given: Fields, record: JobRecord, chain: string) {
   const form = readForm(chosen, given);

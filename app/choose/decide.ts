@@ -1,5 +1,5 @@
 import { v7 as newId } from "uuid";
-import { isFromShelf } from "~core/book";
+import { capital, isFromShelf, selectiveWord } from "~core/book";
 import { jobWithBook, fold, type Fact } from "~core/fact";
 import {
   chosenSheets,
@@ -19,7 +19,7 @@ import { lastSeen } from "~/server/job-context";
 import type { Pool } from "~store/database";
 import { addFacts, type Author } from "~store/facts";
 import type { JobRecord } from "~store/jobs";
-import { fitFromShelf } from "~store/shelf";
+import { fitFromShelf, type Back } from "~store/shelf";
 import { stockOfUnit } from "./chain-page";
 
 /** What the builder decided at the candidates. */
@@ -161,7 +161,10 @@ export async function putTrialIn(
     facts: [fact],
     author,
     take: null,
-    back: part === undefined ? null : { part, measured: state.fitted?.measured ?? null },
+    back:
+      part === undefined
+        ? null
+        : { part, name: nameOnShelf(state.link, part), measured: state.fitted?.measured ?? null },
   });
   return fitted.ok ? { ok: true } : { ok: false, problem: REFUSED[fitted.why] };
 }
@@ -235,10 +238,12 @@ async function change(settled: Settled): Promise<Decided> {
 function backOf(
   { seat: { fitted, link, isTrial } }: Chosen,
   { removed, byMark = false }: Decision,
-): { part: string; measured: Nm | null } | null {
-  if (!isFromShelf(link) || isTrial) return null;
-  if (removed === undefined)
-    return byMark && fitted.part ? { part: fitted.part, measured: fitted.measured ?? null } : null;
-  const part = fitted.part ?? sizeNear(link, removed)?.part;
-  return part ? { part, measured: removed } : null;
+): Back | null {
+  if (!isFromShelf(link) || isTrial || (removed === undefined && !byMark)) return null;
+  const part = fitted.part ?? (removed === undefined ? undefined : sizeNear(link, removed)?.part);
+  return part ? { part, name: nameOnShelf(link, part), measured: removed ?? fitted.measured ?? null } : null;
 }
+
+/** What a size is called where the shelf does not have it yet. */
+export const nameOnShelf = (link: Chosen["seat"]["link"], part: string): string =>
+  `${capital(selectiveWord(link))} ${link.sizes.find((one) => one.part === part)?.mark ?? part}`;
