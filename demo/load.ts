@@ -1,3 +1,4 @@
+import { ends } from "../core/reading";
 import { readFile } from "node:fs/promises";
 import sharp from "sharp";
 import { v5 as idFrom } from "uuid";
@@ -398,7 +399,8 @@ function jobFacts(
   const chains = applied.packs.filter(({ inScope }) => inScope);
   chains.forEach((chain, c) => {
     const id = chain.chain.id;
-    const { min, max, state } = chain.spec;
+    const { min, max } = ends(chain.spec);
+    const { state } = chain.spec;
     const { lengthUnit } = book.unit;
     // A hundredth of a millimetre, or half a thousandth of an inch.
     const step = lengthUnit === "mm" ? 10_000 : 12_700;

@@ -1,3 +1,4 @@
+import { middleOf } from "../core/reading";
 import { buildOf, type BuildStep } from "../core/build";
 import { LOOKED_AT, type Schools } from "../core/inspect";
 import { itemsOf, itemsOfChain, worksheet, type House, type Worksheet } from "../core/measure";
@@ -154,7 +155,7 @@ function said(
 
 function readBuilt(applied: AppliedChain, { fit, seats, choice, conditions, built }: Worksheet): FactBody[] {
   const { chain, spec } = applied;
-  const middle = nm(Math.round((spec.min + spec.max) / 2_000) * 1_000);
+  const middle = nm(Math.round((middleOf(spec) ?? 1_000_000) / 1_000) * 1_000);
   const items = itemsOfChain(applied);
   const readings = (items.length === 0 ? [undefined] : items.map(({ name }) => name)).flatMap(
     (item): FactBody[] => {

@@ -1,3 +1,4 @@
+import { middleOf } from "../core/reading";
 import { afterAll, beforeAll, expect, it } from "@jest/globals";
 import { journey, Person } from "./browser";
 import { foundIn, saidOf, sheetsOf, triedAt } from "./said";
@@ -23,8 +24,7 @@ async function trial(chain: string, found: string, wanted: string): Promise<void
   const ring = (mark: string) => sheet?.seats[0]?.link.sizes.find((one) => one.mark === mark);
   const [piece, other] = [ring(found), ring(wanted)];
   if (!sheet || !piece || !other) throw new Error(`${chain} has no such ring`);
-  const { min, max } = sheet.applied.spec;
-  const value = Math.round((min + max) / 2) + other.size - piece.size;
+  const value = (middleOf(sheet.applied.spec) ?? 0) + other.size - piece.size;
   const values = [-10_000, 0, 10_000].map((off) => `${(value + off) / 1_000_000} mm`);
   await saidOf(shop, JOB, [...foundIn(sheet, [found]), ...triedAt(sheet, ...values)]);
 }

@@ -1,3 +1,4 @@
+import { middleOf } from "../core/reading";
 // A whole journey: a unit from the first step of taking down to the last measurement.
 import { afterAll, afterEach, beforeAll, expect, it } from "@jest/globals";
 import { bookOf, type UnitId } from "../demo/units";
@@ -36,7 +37,7 @@ async function sensible(unit: UnitId, number: number): Promise<Map<string, strin
       const chain = applied.chains.find((one) => one.chain.id === row.id);
       if (chain) {
         const step = system === "in" ? 2_540 : 1_000;
-        const middle = figure(Math.round((chain.spec.min + chain.spec.max) / 2 / step) * step);
+        const middle = figure(Math.round((middleOf(chain.spec) ?? 0) / step) * step);
         // The depth of a pressed-in part is read three times, then the way it is turned is told by its number.
         return [
           row.id,

@@ -12,7 +12,7 @@ import { useInside } from "~/door/inside";
 import { skipTabChanges } from "~/look/revalidate";
 import { useUnit } from "~/look/use-unit";
 import { services } from "~/server/context";
-import { type Applied, type Book, type Configuration, resolve, type UnitSystem } from "~core/book";
+import { type Applied, type Book, type Configuration, resolve, type UnitSystem, unitName } from "~core/book";
 import { bookById, revisionsOf } from "~store/books";
 import { houseValues, toolsOwned } from "~store/house-values";
 import { Find } from "./find";
@@ -94,9 +94,7 @@ export default function BookPage({
   return (
     <main className="mx-auto max-w-[1320px] p-3">
       <header className="mb-2 flex flex-wrap items-center gap-x-4 gap-y-1">
-        <h1 className="text-2xl font-bold">
-          {book.unit.maker} {book.unit.name}
-        </h1>
+        <h1 className="text-2xl font-bold">{unitName(book.unit)}</h1>
         <span className="quiet">
           revision {revision.revision}
           {revision.id !== revisions[0]?.id && <b> · not the newest</b>}

@@ -10,9 +10,19 @@ import {
   type AppliedChain,
   type Book,
   type SeatLink,
+  limitWords,
 } from "~core/book";
 import { thicknessOf } from "~core/pack";
-import { lengthText, nearestNm, plusMinusText, rangeText, signedText, measureText, nm } from "~core/quantity";
+import {
+  lengthText,
+  nearestNm,
+  plusMinusText,
+  signedText,
+  measureText,
+  nm,
+  type LengthUnit,
+  type Nm,
+} from "~core/quantity";
 import { HouseForm } from "./house-form";
 import { Loop, type DrawnLink } from "~/look/loop";
 import { useBookView } from "./book";
@@ -50,7 +60,7 @@ export default function ChainsPage() {
                         )}
                       </span>
                       <span className="figure whitespace-nowrap">
-                        {rangeText(figure.spec.min, figure.spec.max, unit)}
+                        {limitWords(figure.spec, unit)}
                         {figure.house && <span className="block text-right text-sm font-normal">house</span>}
                       </span>
                     </button>
@@ -123,13 +133,14 @@ function ChainPlate({ figure }: { figure: AppliedChain }) {
           </ChainLine>
         ))}
         <ChainLine name="Source">
-          {figure.book.source ?? book.unit.source}, checked {figure.book.checked}
+          {figure.book.source ?? book.unit.source}
+          {figure.book.checked && `, checked ${figure.book.checked}`}
         </ChainLine>
       </dl>
       {house && (
         <p className="border-accent mt-3 border-l-4 pl-3">
           House value by {house.by}, {day(house.at)}: {house.reason}. The book says{" "}
-          {rangeText(figure.book.min, figure.book.max, unit)}.
+          {limitWords(figure.book, unit)}.
         </p>
       )}
       {may && (
@@ -138,8 +149,8 @@ function ChainPlate({ figure }: { figure: AppliedChain }) {
           id={chain.id}
           house={house}
           fields={[
-            { name: "min", label: "Min", book: lengthText(figure.book.min, unit), value: house?.min },
-            { name: "max", label: "Max", book: lengthText(figure.book.max, unit), value: house?.max },
+            { name: "min", label: "Min", book: limitText(figure.book.min, unit), value: house?.min },
+            { name: "max", label: "Max", book: limitText(figure.book.max, unit), value: house?.max },
           ]}
         />
       )}
@@ -155,6 +166,9 @@ function ChainLine({ name, children }: { name: string; children: React.ReactNode
     </>
   );
 }
+
+const limitText = (limit: Nm | undefined, unit: LengthUnit): string =>
+  limit === undefined ? "none known" : lengthText(limit, unit);
 
 /** A chain's links with their sizes: a stack adds up its plates, a series shows its middle one. */
 function linksOf(unit: Book, { chain, seats, spec }: AppliedChain): DrawnLink[] {
@@ -176,7 +190,7 @@ function linksOf(unit: Book, { chain, seats, spec }: AppliedChain): DrawnLink[] 
     return { sign, words: part ?? ref, size: nominal ?? null, selective: false };
   });
   const unknown = links.filter(({ size }) => size === null);
-  if (unknown.length !== 1) return links;
+  if (unknown.length !== 1 || spec.min === undefined || spec.max === undefined) return links;
   const rest = links.reduce((sum, { sign, size }) => sum + (sign === "+" ? 1 : -1) * (size ?? 0), 0);
   const middle = (spec.min + spec.max) / 2;
   return links.map((link) =>

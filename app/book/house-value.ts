@@ -1,3 +1,4 @@
+import { ends } from "~core/reading";
 import { data } from "react-router";
 import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
@@ -58,8 +59,10 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   if (Object.keys(problems).length > 0) return refuse(problems);
   if (limits.min === undefined && limits.max === undefined)
     return refuse({ min: "Give a min, a max, or both." });
-  for (const spec of "spec" in entry ? entry.spec : [])
-    if ((limits.min ?? spec.min) >= (limits.max ?? spec.max))
+  for (const spec of "spec" in entry ? entry.spec : []) {
+    const { min, max } = ends({ min: limits.min ?? spec.min, max: limits.max ?? spec.max });
+    if (min >= max)
       return refuse({ max: "The max is not above the min; leave a field empty to keep the book’s." });
+  }
   return keep(limits);
 };

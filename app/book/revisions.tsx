@@ -7,8 +7,7 @@ import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { field, id as anId, oneOf, suchThat, uuid, words } from "~core/shape";
 import { mustBe } from "~/server/session";
-import { upcastBook, difference, differenceText, holding, within } from "~core/book";
-import { rangeText } from "~core/quantity";
+import { upcastBook, difference, differenceText, holding, within, limitWords } from "~core/book";
 import { bookById, listBooks, revisionsOf } from "~store/books";
 import { beginDraft, openDrafts } from "~store/drafts";
 import { houseHistory } from "~store/house-values";
@@ -240,7 +239,8 @@ function HouseValues({ history }: Pick<Route.ComponentProps["loaderData"], "hist
           const name =
             (of === "chain" ? chain : book.fasteners?.find((one) => one.id === entry))?.name ?? entry;
           const spec = chain?.spec[0];
-          const words = torque ?? (spec ? rangeText(min ?? spec.min, max ?? spec.max, unit) : "");
+          const words =
+            torque ?? (spec ? limitWords({ min: min ?? spec.min, max: max ?? spec.max }, unit) : "");
           return (
             <li key={`${entry} ${at}`} className="border-base-300 border-t py-1.5">
               <b>{name}</b>: {taken ? "taken back" : words}

@@ -1,6 +1,7 @@
 import { useState, type ClipboardEvent } from "react";
 import { data, Form, redirect } from "react-router";
-import { Choice, Field } from "~/look/field";
+import { ORIGINS, originWords } from "~core/book";
+import { Choice, Field, Select } from "~/look/field";
 import { whenIn } from "~/door/when";
 import { checkedBeside } from "~/server/beside";
 import { services } from "~/server/context";
@@ -73,17 +74,19 @@ export default function ByHand({ actionData }: Route.ComponentProps) {
         <div className="grid grid-cols-4 gap-3">
           <Field label="Unit" name="name" defaultValue={typed.name} problem={problems.name} autoFocus />
           <Field label="Maker" name="maker" defaultValue={typed.maker} />
-          <Field
+          <Select
             label="Figures from"
-            name="source"
-            defaultValue={typed.source}
-            placeholder="a printed sheet, a colleague"
+            name="from"
+            value={typed.from}
+            options={[
+              { value: "", words: "not said" },
+              ...ORIGINS.map((value) => ({ value, words: originWords(value) })),
+            ]}
           />
-          <Choice
+          <Select
             label="Bare figures are"
             name="unit"
-            value={typed.unit ?? "mm"}
-            problem={problems.unit}
+            value={typed.unit}
             options={Object.entries(UNITS).map(([value, words]) => ({ value, words }))}
           />
           <Field
@@ -93,17 +96,19 @@ export default function ByHand({ actionData }: Route.ComponentProps) {
             problem={problems.within}
             placeholder="0.02"
           />
-          <Choice
-            label="Family"
-            name="family"
-            value={typed.family ?? "automatic"}
-            problem={problems.family}
-            options={[
-              { value: "automatic", words: "Automatic" },
-              { value: "cvt", words: "CVT" },
-              { value: "dual-clutch", words: "Dual-clutch" },
-            ]}
-          />
+          <div className="col-span-2">
+            <Choice
+              label="Family"
+              name="family"
+              value={typed.family ?? "automatic"}
+              problem={problems.family}
+              options={[
+                { value: "automatic", words: "Automatic" },
+                { value: "cvt", words: "CVT" },
+                { value: "dual-clutch", words: "Dual-clutch" },
+              ]}
+            />
+          </div>
         </div>
         <table className="mt-2 w-full" onPaste={pasted}>
           <thead>

@@ -64,3 +64,15 @@ test.each([
   expect(Math.abs((spec?.min ?? 0) - 800_000)).toBeLessThan(1_000);
   expect(book.book.series[0]?.sizes).toHaveLength(2);
 });
+
+test.each([
+  [{ "min-0": "", "max-0": "" }, [undefined, undefined, undefined]],
+  [{ "min-0": "" }, [undefined, 1_200_000, "2026-11-27"]],
+  [{ "max-0": "", from: "colleague" }, [800_000, undefined, "2026-11-27"]],
+])("a limit nobody knows is left out: %p", (typed, known) => {
+  const result = read(typed);
+  const book = result.ok ? readBook(result.document) : null;
+  if (!book?.ok) throw new Error(JSON.stringify(result));
+  const [spec] = book.book.chains[0]?.spec ?? [];
+  expect([spec?.min, spec?.max, spec?.checked]).toEqual(known);
+});

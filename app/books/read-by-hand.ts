@@ -1,4 +1,4 @@
-import { bookByHand, FAMILIES, packId, type PackByHand } from "~core/book";
+import { bookByHand, FAMILIES, ORIGINS, packId, type PackByHand } from "~core/book";
 import { codeFor } from "~core/shape";
 import { exactLength, nm, parseLength, type Nm } from "~core/quantity";
 
@@ -26,6 +26,7 @@ const whole = (text: string, from: number): number | null =>
 export function readByHand(typed: Typed, today: string): Read {
   const problems: Record<string, string> = {};
   const said = (key: string): string => (typed[key] ?? "").trim();
+  const from = ORIGINS.find((one) => one === said("from"));
   const family = FAMILIES.find((one) => one === said("family"));
   const shown = Object.hasOwn(UNITS, said("unit")) ? (said("unit") as UnitTyped) : null;
   if (said("name").length < 2) problems.name = "What is the unit called?";
@@ -34,6 +35,8 @@ export function readByHand(typed: Typed, today: string): Read {
   if (!family) problems.family = "Choose its family.";
   if (!shown) problems.unit = "Choose what its figures are in.";
   const lengthUnit = shown === "mm" ? "mm" : "in";
+  /** What may be left empty is null too, without a word. */
+  const ifGiven = (text: string, key: string): Nm | null => (text === "" ? null : size(text, key));
   const size = (text: string, key: string): Nm | null => {
     const read = parseLength(text, shown ?? "mm");
     if (read.ok && read.length > 0) return read.length;
@@ -56,16 +59,16 @@ export function readByHand(typed: Typed, today: string): Read {
     if (frictions === null) problems[`frictions-${i}`] = "How many: 1 to 20.";
     if (steels === null) problems[`steels-${i}`] = "How many: 0 to 20.";
     if (frictions !== null && steels !== null && Math.abs(frictions - steels) > 1)
-      problems[`steels-${i}`] = "As many as frictions, or one more or fewer.";
-    const min = size(at("min"), `min-${i}`);
-    const max = size(at("max"), `max-${i}`);
+      problems[`steels-${i}`] =
+        `With ${frictions} frictions ${frictions - 1} to ${frictions + 1} lie by turns.`;
+    const min = ifGiven(at("min"), `min-${i}`);
+    const max = ifGiven(at("max"), `max-${i}`);
     if (min !== null && max !== null && max <= min) problems[`max-${i}`] = "More than from.";
     const rings = at("rings")
       .split(/[;\s]+(?!mm|in\b)/)
       .filter((one) => one !== "")
       .map((one) => size(one, `rings-${i}`));
-    if (frictions === null || steels === null || min === null || max === null || rings.includes(null))
-      return [];
+    if (frictions === null || steels === null || rings.includes(null)) return [];
     if (at("rings") !== "" && said("within") === "")
       problems.within = "How far may a ring be off its mark? The list of the rings has it, or a micrometer.";
     if (problems[`steels-${i}`]) return [];
@@ -79,8 +82,8 @@ export function readByHand(typed: Typed, today: string): Read {
         kind: said(`kind-${i}`) === "brake" ? "brake" : "clutch",
         frictions,
         steels,
-        min: text(min),
-        max: text(max),
+        ...(min === null ? {} : { min: text(min) }),
+        ...(max === null ? {} : { max: text(max) }),
         soak: said(`soak-${i}`) === "dry" ? "dry" : "soaked",
         within: text(within ?? nm(0)),
         rings: [...new Set(rings.flatMap((one) => (one === null ? [] : [one])))]
@@ -97,7 +100,8 @@ export function readByHand(typed: Typed, today: string): Read {
       name: said("name"),
       family,
       lengthUnit,
-      source: said("source") || "written down at the bench",
+      source: "written down at the bench",
+      ...(from ? { from } : {}),
       checked: today,
       packs,
     }),

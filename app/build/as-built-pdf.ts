@@ -1,7 +1,7 @@
 import { capital } from "~core/book";
 import { bookFoot } from "~/look/source";
 import { whenIn } from "~/door/when";
-import { configurationText } from "~/sheet/sheet-lines";
+import { unitWords } from "~/sheet/sheet-lines";
 import { handOver, printed } from "~/server/beside";
 import type { Route } from "./+types/as-built-pdf";
 import { recordOfJob } from "./record-page";
@@ -26,10 +26,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
       shop: house.shopName,
       facts: [
         ["Vehicle", job.booking?.body.vehicle ?? ""],
-        [
-          "Unit",
-          `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`,
-        ],
+        ["Unit", unitWords(book, job.configuration)],
       ],
       told: [],
       columns: COLUMNS,

@@ -1,3 +1,4 @@
+import { limitWords } from "~core/book";
 import { useDeferredValue, useMemo, useState } from "react";
 import { data, Form, Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
@@ -12,7 +13,7 @@ import { useJobView } from "~/view/view";
 import { isPackSheet, swapsOf, titleOf, type OpenSeat, type Together, type Worksheet } from "~core/measure";
 import { predict } from "~core/chain";
 import { lengthText, moneyText, roundedText, type LengthUnit } from "~core/quantity";
-import { chanceInside, judge } from "~core/reading";
+import { chanceInside, isStated, judge } from "~core/reading";
 import {
   aimed,
   chooseJointly,
@@ -496,17 +497,17 @@ function Moved({
         <Mark name={markOf(judge(told.then, spec, house.rule))} size={22} />
         <b className="text-lg">{roundedText(told.then.mean, unit)}</b>
       </span>
-      <span className="quiet block text-sm">
-        {roundedText(spec.min, unit)} – {roundedText(spec.max, unit)}
-      </span>
+      <span className="quiet block text-sm">{limitWords(spec, unit)}</span>
     </span>
   );
 }
 
 function Chance({ sheet, asked, plan }: { sheet: Worksheet; asked: Together; plan: JointPlan }) {
   const told = thenOf(sheet, asked, plan);
-  const { min, max } = sheet.applied.spec;
-  return told ? <span className="block">{percent(chanceInside(told.then, min, max))}</span> : null;
+  const { spec } = sheet.applied;
+  return told && isStated(spec) ? (
+    <span className="block">{percent(chanceInside(told.then, spec))}</span>
+  ) : null;
 }
 
 /** The next best for a seat, and what that costs: here, in time, in money, or in another place. */

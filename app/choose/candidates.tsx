@@ -1,3 +1,4 @@
+import { ends } from "~core/reading";
 import { useMemo, useState } from "react";
 import { Form, useNavigation, useSearchParams } from "react-router";
 import { Field } from "~/look/field";
@@ -288,7 +289,7 @@ function movedText(
       const now = asked.sheets.get(id)?.now.mean;
       const then = plan?.chains.find(({ chain }) => chain === id)?.mean;
       if (now === undefined || then === undefined || then === null) return "not known";
-      const { min, max } = sheet.applied.spec;
+      const { min, max } = ends(sheet.applied.spec);
       return `${roundedText(now, unit)} → ${roundedText(then, unit)}${then < min || then > max ? ", outside" : ""}`;
     })
     .join(", ");

@@ -1,3 +1,4 @@
+import { limitWords } from "~core/book";
 import { data, Link, useFetcher, useSearchParams } from "react-router";
 import { Mark } from "~/look/mark";
 import { afterSent } from "~/look/revalidate";
@@ -221,23 +222,21 @@ function SeatRow({ told, unit, number }: { told: SeatTold; unit: LengthUnit; num
         )}
       </td>
       <td className="text-right leading-tight whitespace-nowrap">
-        {figures.map(({ title, now, then, mark, min, max }) => (
+        {figures.map(({ title, now, then, mark, limits }) => (
           <span key={title} className="block">
             {figures.length > 1 && <span className="quiet mr-2 text-sm">{title}</span>}
             <span className="quiet mr-2">{roundedText(now, unit)} →</span>
             <span className="inline-flex items-center gap-1">
               <Mark name={mark} size={22} /> <b className="text-lg">{roundedText(then, unit)}</b>
             </span>
-            <span className="quiet block text-sm">
-              {roundedText(min, unit)} – {roundedText(max, unit)}
-            </span>
+            <span className="quiet block text-sm">{limitWords(limits, unit)}</span>
           </span>
         ))}
       </td>
       <td className="pl-4 text-right whitespace-nowrap">
         {figures.map(({ title, chance }) => (
           <span key={title} className="block">
-            {percent(chance)}
+            {chance === null ? "" : percent(chance)}
           </span>
         ))}
       </td>

@@ -1,3 +1,4 @@
+import { unitName } from "~core/book";
 import { markOf, type MarkName } from "~/look/mark";
 import { predict, type Piece } from "~core/chain";
 import {
@@ -10,7 +11,7 @@ import {
   type Together,
 } from "~core/measure";
 import type { LengthUnit, Nm } from "~core/quantity";
-import { chanceInside, judge, type DecisionRule } from "~core/reading";
+import { chanceInside, judge, type DecisionRule, isStated, type Limits } from "~core/reading";
 import type { Source } from "~core/select";
 import type { Pool } from "~store/database";
 import type { HouseSettings } from "~store/house";
@@ -76,9 +77,9 @@ export interface FigureTold {
   now: Nm;
   then: Nm;
   mark: MarkName;
-  chance: number;
-  min: Nm;
-  max: Nm;
+  /** Null where no limit is known. */
+  chance: number | null;
+  limits: Limits;
 }
 export interface SeatTold {
   seat: string;
@@ -128,7 +129,7 @@ export function jobTold(
   return {
     number,
     vehicle,
-    unitName: `${book.unit.maker} ${book.unit.name}`,
+    unitName: unitName(book.unit),
     unit,
     seats,
     text: planText(asked, plan),
@@ -182,9 +183,8 @@ function figureTold(
       now: now.mean,
       then: then.mean,
       mark: markOf(judge(then, spec, rule)),
-      chance: chanceInside(then, spec.min, spec.max),
-      min: spec.min,
-      max: spec.max,
+      chance: isStated(spec) ? chanceInside(then, spec) : null,
+      limits: spec,
     },
   ];
 }

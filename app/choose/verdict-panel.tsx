@@ -1,7 +1,7 @@
 import { Length, otherUnit } from "~/look/length";
-import { isSpread, type DecisionRule } from "~core/reading";
+import { isSpread, type DecisionRule, isStated } from "~core/reading";
 import { adviceWords, VerdictMark } from "~/look/mark";
-import { capital } from "~core/book";
+import { capital, originWords } from "~core/book";
 import { isPackSheet, type ReadingSet, type Worksheet } from "~core/measure";
 import { roundedText, signedText, type LengthUnit } from "~core/quantity";
 
@@ -28,7 +28,6 @@ export function VerdictPanel({
 }) {
   const { stage, choice, conditions, applied } = sheet;
   const isAstray = stage.at === "astray" && tab === "built";
-  const house = applied.house !== null;
   const unmet = tab !== "found" && readings.length > 0 && conditions.missing.length > 0;
   const { estimate, verdict, drift } = assessment;
   return (
@@ -86,11 +85,25 @@ export function VerdictPanel({
           {stage.at === "signed" && " A lead has signed for it."}
         </p>
         <p className="quiet text-sm">
-          {house ? <b>the house’s limits</b> : "the book’s limits"}, house rule: {rule} ·{" "}
-          {assessment.estimate?.count ?? 0} of {readings.length} count
+          {limitsOf(applied)}, house rule: {rule} · {assessment.estimate?.count ?? 0} of {readings.length}{" "}
+          count
         </p>
       </div>
     </div>
+  );
+}
+
+/** Whose the limits are that a figure is held against. */
+function limitsOf({ house, spec, book }: Worksheet["applied"]) {
+  if (house) return <b>the house’s limits</b>;
+  if (!isStated(spec)) return <b>no limit known</b>;
+  return book.from === undefined ? (
+    "the book’s limits"
+  ) : (
+    <b data-from={book.from}>
+      {originWords(book.from)}
+      {book.checked && `, ${book.checked}`}
+    </b>
   );
 }
 

@@ -67,6 +67,39 @@ export function Text({
   );
 }
 
+/** One of a few values, or none. */
+export function Pick({
+  label,
+  path,
+  options,
+  document,
+  change,
+}: Editing & { label: string; path: Path; options: readonly { value: string; words: string }[] }) {
+  const id = useId();
+  return (
+    <div className="mb-3">
+      <label htmlFor={id} className="stamp mb-1 block">
+        {label}
+      </label>
+      <select
+        id={id}
+        className="select touch w-full"
+        value={written(at(document, path))}
+        onChange={({ currentTarget: { value } }) =>
+          change(changed(document, path, value === "" ? undefined : value))
+        }
+      >
+        <option value="">not said</option>
+        {options.map(({ value, words }) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
 function written(value: unknown): string {
   if (value === undefined) return "";
   if (Array.isArray(value))

@@ -1,7 +1,8 @@
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
+import { ORIGINS, originWords } from "~core/book";
 import { at, changed, pathText, type Path } from "./edit";
-import { Rows, Text, type Editing, type Entry } from "./fields";
+import { Pick, Rows, Text, type Editing, type Entry } from "./fields";
 
 /** What kinds of entry have a form, and how one that is new begins. */
 export const FORMS = {
@@ -136,6 +137,12 @@ function Fields({ section, path, ...editing }: Editing & { section: FormName; pa
                   {text("Target", ...one, "target")}
                   {text("Last checked", ...one, "checked")}
                 </div>
+                <Pick
+                  label="Whose figure it is"
+                  path={[...path, ...one, "from"]}
+                  options={ORIGINS.map((value) => ({ value, words: originWords(value) }))}
+                  {...editing}
+                />
               </div>
             );
           })}

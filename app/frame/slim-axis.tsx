@@ -40,7 +40,7 @@ export const SlimAxis = ({
 
 function Others({ others }: { others: readonly OtherFigure[] }) {
   const asked = others.filter(({ quiet }) => !quiet);
-  const done = asked.filter(({ mark }) => mark === "inside" || mark === "signed").length;
+  const done = asked.filter(({ mark }) => ["inside", "signed", "not stated"].includes(mark)).length;
   const here = others.find(({ current }) => current);
   return (
     // Drawn anew for each figure, so that it is shut once one has been gone to.

@@ -1,3 +1,4 @@
+import { unitName } from "~core/book";
 import { KEPT } from "~/offline/keys";
 import { loadOrKept } from "~/offline/kept";
 import { Link } from "react-router";
@@ -87,7 +88,7 @@ export default function BookIn({ loaderData: { owned } }: Route.ComponentProps) 
         <Codes />
         <section className="plate p-4" aria-label="Unit">
           <h2 className="stamp quiet mb-1">
-            {book.unit.maker} {book.unit.name}, {depths.join(" + ")}
+            {unitName(book.unit)}, {depths.join(" + ")}
           </h2>
           <ul className="mb-2">
             {book.traits.map(({ id, name, values }) => {

@@ -26,7 +26,7 @@ import { nowSeen } from "~/live/seen";
 import { useLive } from "~/live/use-live";
 import { skipTabChanges } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
-import { type Applied, type Book, type UnitSystem } from "~core/book";
+import { type Applied, type Book, type UnitSystem, unitName } from "~core/book";
 import { jobWithBook, depthsOf } from "~core/fact";
 import { stageWords, standingOf, type Standing } from "~core/stage";
 import {
@@ -194,7 +194,7 @@ function WhichJob({ number, book, vehicle, scope, closed }: OfJob) {
       <span className="min-w-0 leading-tight">
         <span className="block truncate font-semibold">{vehicle}</span>
         <span className="block truncate text-sm opacity-80">
-          {book.unit.maker} {book.unit.name}, {scope}
+          {unitName(book.unit)}, {scope}
           {closed && <b> · closed</b>}
         </span>
       </span>
@@ -326,7 +326,9 @@ function otherFigure(sheet: Worksheet, number: number, current: string | undefin
     stage.at === "quiet" || stage.at === "signed"
       ? stage.at
       : stage.at === "done"
-        ? "inside"
+        ? stage.unlimited
+          ? "not stated"
+          : "inside"
         : stage.at === "astray" || (stage.at === "trial" && stage.begun)
           ? "begun"
           : read;

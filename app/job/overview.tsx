@@ -1,4 +1,4 @@
-import { isSprung } from "~core/book";
+import { isSprung, unitName } from "~core/book";
 import { becomes } from "~core/fact";
 import { useWhen } from "~/door/when";
 import { ArrowRight } from "lucide-react";
@@ -88,8 +88,8 @@ function NextUp() {
         </dl>
       )}
       <p className="quiet mt-auto pt-6 text-sm">
-        {book.unit.maker} {book.unit.name}, book revision {book.unit.revision}: {book.unit.source}. The
-        maker’s service information comes first. {book.series.some(isSprung) && RINGS_CAUTION}
+        {unitName(book.unit)}, book revision {book.unit.revision}: {book.unit.source}. The maker’s service
+        information comes first. {book.series.some(isSprung) && RINGS_CAUTION}
       </p>
     </section>
   );

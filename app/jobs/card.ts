@@ -1,4 +1,4 @@
-import { type Book, type HouseValue } from "~core/book";
+import { type Book, type HouseValue, unitName } from "~core/book";
 import { jobWithBook, fold, type Fact } from "~core/fact";
 import { dispositions } from "~core/inspect";
 import { worksheets } from "~core/measure";
@@ -24,7 +24,7 @@ export const makeCard =
     const standing = standingOf(job, applied, house);
     return {
       vehicle: job.booking?.body.vehicle ?? "",
-      unit: `${book.unit.maker} ${book.unit.name}`,
+      unit: unitName(book.unit),
       depth: (job.depths ?? []).join(" + "),
       holder: job.holder?.body.name ?? null,
       waitsFor: waitsFor(standing),

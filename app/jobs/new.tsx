@@ -1,3 +1,4 @@
+import { unitName } from "~core/book";
 import { PencilLine } from "lucide-react";
 import { data, Form, Link, redirect, useNavigation } from "react-router";
 import { v7 as newId } from "uuid";
@@ -196,7 +197,7 @@ export default function NewJobPage({
             value={bookId}
             onChange={setBookId}
             problem={problems.book}
-            options={books.map((entry) => ({ value: entry.id, words: `${entry.maker} ${entry.name}` }))}
+            options={books.map((entry) => ({ value: entry.id, words: unitName(entry) }))}
           />
           {!book && (
             <p className="quiet mb-4">

@@ -1,3 +1,4 @@
+import { unitName } from "~core/book";
 import { whenIn } from "~/door/when";
 import type { JobContext } from "~/server/job-context";
 import { buildOf, subAssembliesOf } from "~core/build";
@@ -13,7 +14,7 @@ export function labelsOf(
 ): Label[] {
   const { present } = applied;
   const vehicle = job.booking?.body.vehicle ?? "";
-  const name = `${record.book.unit.maker} ${record.book.unit.name}`;
+  const name = unitName(record.book.unit);
   const words = (target: Target): [title: string, ...lines: string[]] | null => {
     if (target.job !== record.number) return null;
     if (target.kind === "case") return [`Job ${record.number}`, vehicle, name];

@@ -39,6 +39,35 @@ export function Field({
 const TARGET =
   "touch border-base-300 bg-base-100 has-checked:border-primary has-checked:bg-primary has-checked:text-primary-content has-focus-visible:outline-primary flex cursor-pointer items-center rounded border-2 px-3 py-1.5 has-focus-visible:outline-3 has-focus-visible:outline-offset-2";
 
+/** One of a few, folded up: where what is usual stands already. */
+export function Select({
+  label,
+  name,
+  options,
+  value,
+}: {
+  label: string;
+  name: string;
+  options: readonly { value: string; words: string }[];
+  value?: string | undefined;
+}) {
+  const id = useId();
+  return (
+    <div className="mb-3">
+      <label htmlFor={id} className="stamp mb-1 block">
+        {label}
+      </label>
+      <select id={id} name={name} defaultValue={value} className="select touch w-full">
+        {options.map(({ value: one, words }) => (
+          <option key={one} value={one}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
 /** One or several of a few, as large touch targets. */
 export function Choices({
   label,

@@ -41,6 +41,13 @@ function spread(lengths: readonly number[]): (length: number) => number {
   return (length) => places.get(length) ?? 60;
 }
 
+/** Each link from where the one before ended. */
+const laid = (links: readonly DrawnLink[]): (DrawnLink & { from: number; to: number })[] =>
+  links.reduce<(DrawnLink & { from: number; to: number })[]>((before, link) => {
+    const from = before.at(-1)?.to ?? 0;
+    return [...before, { ...link, from, to: from + (link.sign === "+" ? 1 : -1) * (link.size ?? 0) }];
+  }, []);
+
 /**
  * The loop of a chain: each link an arrow from where the one before ended, forwards or back; what is left over at the end is the
  * result. A link of unknown size is taken as what brings the result to the middle of its range, and drawn broken.
@@ -54,12 +61,8 @@ export function Loop({
   links: readonly DrawnLink[];
   unit: LengthUnit;
 }) {
-  let at = 0;
-  const drawn = links.map((link) => {
-    const from = at;
-    at += (link.sign === "+" ? 1 : -1) * (link.size ?? 0);
-    return { ...link, from, to: at };
-  });
+  const drawn = laid(links);
+  const at = drawn.at(-1)?.to ?? 0;
   const x = spread([0, ...drawn.map(({ to }) => to)]);
   const height = PAD * 2 + (links.length + 1) * ROW;
   const y = (i: number): number => PAD + i * ROW + ROW / 2;
@@ -104,7 +107,7 @@ export function Loop({
       <text
         fontSize="15"
         fontWeight="700"
-        x={Math.max(x(0), x(at)) + 10}
+        {...beside(x(0), x(at), chain.name)}
         y={result + 5}
         className="fill-blue"
       >
@@ -114,15 +117,22 @@ export function Loop({
   );
 }
 
+/** Words right of an arrow, and left of it where the drawing ends. */
+const beside = (from: number, to: number, text: string): { x: number; textAnchor: "start" | "end" } => {
+  const right = Math.max(from, to) + 12;
+  return right + text.length * 7.4 < WIDTH
+    ? { x: right, textAnchor: "start" }
+    : { x: Math.min(from, to) - 12, textAnchor: "end" };
+};
+
 /** A link's words: above its arrow, or beside it where the arrow is shorter than they are. */
 function LinkWords({ from, to, y, text }: { from: number; to: number; y: number; text: string }) {
   const long = Math.abs(to - from) > text.length * 7.4;
   return (
     <text
       fontSize="15"
-      x={long ? (from + to) / 2 : Math.max(from, to) + 12}
+      {...(long ? { x: (from + to) / 2, textAnchor: "middle" } : beside(from, to, text))}
       y={long ? y - 6 : y + 5}
-      textAnchor={long ? "middle" : "start"}
     >
       {text}
     </text>

@@ -4,7 +4,12 @@ import type { Verdict } from "~core/reading";
 
 /** The names of the marks: a verdict's kind with its side, and the two states without a figure. */
 export type MarkName =
-  "inside" | "tight" | "loose" | "too close" | "too few" | "creeping" | "signed" | "quiet" | "none" | "begun";
+  | Exclude<Verdict["kind"], "outside">
+  | Extract<Verdict, { kind: "outside" }>["side"]
+  | "signed"
+  | "quiet"
+  | "none"
+  | "begun";
 
 export const markOf = (verdict: Verdict): MarkName =>
   verdict.kind === "outside" ? verdict.side : verdict.kind;
@@ -16,6 +21,7 @@ const TONE: Record<MarkName, "good" | "bad" | "warn" | "ink"> = {
   "too close": "warn",
   "too few": "ink",
   creeping: "warn",
+  "not stated": "ink",
   signed: "good",
   quiet: "ink",
   none: "ink",
@@ -23,7 +29,7 @@ const TONE: Record<MarkName, "good" | "bad" | "warn" | "ink"> = {
 };
 
 /** Marks that say nothing about limits. */
-const POSTLESS: ReadonlySet<MarkName> = new Set(["quiet", "signed", "none", "begun"]);
+const POSTLESS: ReadonlySet<MarkName> = new Set(["quiet", "signed", "none", "begun", "not stated"]);
 
 /**
  * A verdict as a drawing of what it means: two posts are the limits, the block is the figure. The shape alone tells it, without
@@ -45,6 +51,7 @@ export function Mark({ name, size = 28, x, y }: { name: MarkName; size?: number;
         <path className={line} strokeWidth="2.5" strokeDasharray="3 3" d="M10 9h8v10h-8z" />
       )}
       {name === "creeping" && <path className={line} strokeWidth="3" d="M9 20h4v-5h4v-5h3" />}
+      {name === "not stated" && <rect className={block} x="9.5" y="8" width="9" height="12" />}
       {name === "signed" && (
         <path className={line} strokeWidth="3" d="M4 18c4-12 7-12 7-3s3 5 5 1 3-3 3 0 2 3 5 0M4 24h20" />
       )}
@@ -98,6 +105,8 @@ export function verdictWords(verdict: Verdict, unit: LengthUnit): string {
       return "Too few readings";
     case "creeping":
       return "Still creeping";
+    case "not stated":
+      return "No limit known";
   }
 }
 
@@ -116,5 +125,7 @@ export function adviceWords(verdict: Verdict, unit: LengthUnit): string {
       return `${verdict.more} more ${verdict.more === 1 ? "reading" : "readings"}; turn the drum between them.`;
     case "creeping":
       return "Each reading is above the last: the pack is settling. Hold the air and read on until it stands.";
+    case "not stated":
+      return "It is kept as it was read. Whoever knows what it should be adds it to the book.";
   }
 }

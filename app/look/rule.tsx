@@ -1,5 +1,6 @@
+import { limitWords } from "~core/book";
 import { roundedText, type LengthUnit, type Nm } from "~core/quantity";
-import { isSpread, type Assessment, type Estimate, type Spec } from "~core/reading";
+import { ends, isSpread, isStated, type Assessment, type Estimate, type Limits } from "~core/reading";
 import type { Target } from "~core/select";
 
 /** Something drawn above the scale: a prediction, never drawn like a measurement. */
@@ -14,8 +15,12 @@ const RIGHT = WIDTH - 24;
 const BASE = 96;
 
 /** Where lengths fall on the drawing: the band with more than half its width on both sides, wider if readings lie out there. */
-function scaleFor(spec: Spec, lengths: readonly number[]): (length: number) => number {
-  const width = spec.max - spec.min;
+function scaleFor({ min, max }: Limits, lengths: readonly number[]): (length: number) => number {
+  const known = [...lengths, ...[min, max].filter((limit) => limit !== undefined)];
+  // Of what has no range, what was read is one.
+  const [first, last] = [min ?? Math.min(...known), max ?? Math.max(...known)];
+  const width = Math.max(last - first, NARROW);
+  const spec = { min: known.length > 0 ? first : 0, max: known.length > 0 ? last : 0 };
   const far = 2.2 * width;
   const low = Math.max(
     spec.min - far,
@@ -28,6 +33,9 @@ function scaleFor(spec: Spec, lengths: readonly number[]): (length: number) => n
   return (length) => LEFT + ((Math.min(high, Math.max(low, length)) - low) / (high - low)) * (RIGHT - LEFT);
 }
 
+/** A range that is none is drawn as wide as this: a tenth of a millimetre. */
+const NARROW = 100_000;
+
 /** How every verdict is shown: the spec as a band, the target, each reading as a mark, the mean with its uncertainty. */
 export function Rule({
   spec,
@@ -36,37 +44,38 @@ export function Rule({
   predicted = [],
   unit,
 }: {
-  spec: Spec;
+  spec: Limits;
   target: Target;
   assessment: Assessment;
   predicted?: Predicted[];
   unit: LengthUnit;
 }) {
   const { estimate, marks } = assessment;
-  const ends = marks.flatMap(({ low, high }) => [low, high].filter((end): end is Nm => end !== undefined));
-  const at = scaleFor(spec, [...ends, ...predicted.map((p) => p.estimate.mean)]);
+  const read = marks.flatMap(({ low, high }) => [low, high].filter((end): end is Nm => end !== undefined));
+  const at = scaleFor(spec, [...read, ...predicted.map((p) => p.estimate.mean)]);
   const show = (length: Nm): string => roundedText(length, unit);
   const summary = estimate
     ? `mean ${show(estimate.mean)}, plus or minus ${show(estimate.expanded)}, ${estimate.count} readings`
     : "no readings yet";
+  const { min, max } = ends(spec);
   const height = predicted.length > 0 ? 172 : 150;
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${height}`}
       className="w-full"
       role="img"
-      aria-label={`Spec ${show(spec.min)} to ${show(spec.max)}; ${summary}`}
+      aria-label={`${isStated(spec) ? `Spec ${limitWords(spec, unit)}` : "No limit known"}; ${summary}`}
     >
-      <rect
-        className="fill-band"
-        x={at(spec.min)}
-        y={BASE - 62}
-        width={at(spec.max) - at(spec.min)}
-        height={62}
-      />
+      {isStated(spec) ? (
+        <rect className="fill-band" x={at(min)} y={BASE - 62} width={at(max) - at(min)} height={62} />
+      ) : (
+        <text className="stamp" textAnchor="middle" x={WIDTH / 2} y={BASE - 62}>
+          no limit known: what is read stands for itself
+        </text>
+      )}
       <Ticks spec={spec} at={at} />
-      <Limit x={at(spec.min)} word="min" label={show(spec.min)} anchor="end" />
-      <Limit x={at(spec.max)} word="max" label={show(spec.max)} anchor="start" />
+      {spec.min !== undefined && <Limit x={at(spec.min)} word="min" label={show(spec.min)} anchor="end" />}
+      {spec.max !== undefined && <Limit x={at(spec.max)} word="max" label={show(spec.max)} anchor="start" />}
       {target.kind === "at" && (
         <g>
           <path
@@ -133,10 +142,11 @@ function Limit({
 }
 
 /** Graduations at a tenth of the band, so that the eye can count. */
-function Ticks({ spec, at }: { spec: Spec; at: (length: number) => number }) {
-  const step = (spec.max - spec.min) / 10;
+function Ticks({ spec: { min, max }, at }: { spec: Limits; at: (length: number) => number }) {
+  if (min === undefined || max === undefined) return null;
+  const step = (max - min) / 10;
   const ticks = Array.from({ length: 23 }, (_, i) => ({
-    x: at(spec.min + (i - 6) * step),
+    x: at(min + (i - 6) * step),
     long: (i - 6) % 5 === 0,
   }));
   return (

@@ -1,5 +1,6 @@
+import { limitWords, originWords } from "~core/book";
 import type { AppliedChain } from "~core/book";
-import { rangeText, roundedText, signedText, type LengthUnit, type Nm } from "~core/quantity";
+import { roundedText, signedText, type LengthUnit, type Nm } from "~core/quantity";
 import type { Assessment, Component, DecisionRule, Estimate } from "~core/reading";
 
 const SOURCE: Record<Component["name"], string> = {
@@ -40,16 +41,17 @@ export function Working({
       </summary>
       <div className="text-base leading-relaxed">
         <p>
-          Spec {roundedText(spec.min, unit)} to {roundedText(spec.max, unit)}, stated {spec.state.soak}
+          Spec {limitWords(spec, unit)}, stated {spec.state.soak}
           {spec.state.facings ? `, facings ${spec.state.facings}` : ""}
           {spec.state.wave ? `, wave ${spec.state.wave}` : ""};{" "}
-          {house ? "the house’s" : `the book’s, checked ${book.checked}`}
-          {`, ${book.source ?? source}`}: not a maker’s specification.
+          {house ? "the house’s" : `the book’s${checkedWords(book)}`}
+          {`, ${book.from ? `${originWords(book.from)}, ` : ""}${book.source ?? source}`}: not a maker’s
+          specification.
         </p>
         {house && (
           <p>
-            House value by {house.by}: {house.reason}. The book says {rangeText(book.min, book.max, unit)},
-            checked {book.checked}.
+            House value by {house.by}: {house.reason}. The book says {limitWords(book, unit)}
+            {checkedWords(book)}.
           </p>
         )}
         {assessment.corrections.map(({ name, amount, within }) => (
@@ -120,3 +122,6 @@ export function Budget({ estimate, unit }: { estimate: Estimate; unit: LengthUni
     </table>
   );
 }
+
+const checkedWords = ({ checked }: { checked?: string | undefined }): string =>
+  checked ? `, checked ${checked}` : "";

@@ -1,3 +1,4 @@
+import { unitName } from "~core/book";
 import { services } from "~/server/context";
 import { contextOf, findJob } from "~/server/job-context";
 import type { EarlierFigure } from "~core/fact";
@@ -26,7 +27,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
     return answer({ problem: `There is no other job ${of}. Look at the number on its build sheet.` });
   if (before.book.unit.id !== now.book.unit.id)
     return answer({
-      problem: `Job ${of} was a ${before.book.unit.maker} ${before.book.unit.name}: another kind of unit.`,
+      problem: `Job ${of} was a ${unitName(before.book.unit)}: another kind of unit.`,
     });
   const { job, applied } = contextOf(before, house);
   const figures = leftWith(job, applied, house);

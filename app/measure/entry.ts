@@ -1,4 +1,4 @@
-import { parseReading } from "~core/reading";
+import { parseReading, middleOf } from "~core/reading";
 import { statedIn, type Applied, type Chain } from "~core/book";
 import { evaluate, type Link } from "~core/chain";
 import { CLOCKING, type Item, type SpecLine } from "~core/measure";
@@ -57,7 +57,7 @@ export function fieldWaits(
     const gauge = chain.read.with[Math.min(field ?? 0, chain.read.with.length - 1)] ?? "dial";
     if (links.length > 1 && size !== undefined && item)
       return is(size, gauge === "feeler" ? "caliper" : gauge);
-    return is((spec.min + spec.max) / 2, chain.read.with[0] ?? "dial");
+    return is(middleOf(spec) ?? ON_THE_BENCH, chain.read.with[0] ?? "dial");
   }
   const measurement = applied.scoped.measurements?.find(({ id }) => id === row.id);
   if (!measurement || statedIn(measurement.kind) !== "length") return {};
@@ -65,6 +65,9 @@ export function fieldWaits(
   const middle = low === undefined ? (high ?? 0) / 2 : high === undefined ? low + 40_000 : (low + high) / 2;
   return is(middle, measurement.kind === "flatness" ? "feeler" : "micrometer");
 }
+
+/** What the simulated gauge shows about where nobody knows what should be read: a millimetre. */
+const ON_THE_BENCH = nm(1_000_000);
 
 const length = (text: string | undefined): Nm | undefined =>
   text === undefined ? undefined : lengthOf(text);

@@ -1,5 +1,5 @@
 import { bookFoot } from "~/look/source";
-import { configurationText } from "~/sheet/sheet-lines";
+import { unitWords } from "~/sheet/sheet-lines";
 import { handOver, printed } from "~/server/beside";
 import { fold } from "~core/fact";
 import type { PhaseFigure } from "~core/measure";
@@ -30,10 +30,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       shop: house.shopName,
       facts: [
         ["Vehicle", job.booking?.body.vehicle ?? ""],
-        [
-          "Unit",
-          `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`,
-        ],
+        ["Unit", unitWords(book, job.configuration)],
       ],
       told: [],
       columns: COLUMNS,

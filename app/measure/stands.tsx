@@ -7,6 +7,7 @@ const MARKS: Readonly<Partial<Record<Standing, MarkName>>> = {
   "too few": "too few",
   "conditions not said": "too few",
   inside: "inside",
+  "not stated": "not stated",
   said: "signed",
 };
 const WORDS: Readonly<Record<Standing, string>> = {
@@ -17,7 +18,7 @@ const WORDS: Readonly<Record<Standing, string>> = {
   "conditions not said": "conditions not said",
   said: "said",
   inside: "inside",
-  "not stated": "no limit",
+  "not stated": "no limit known",
   "not yet": "",
 };
 

@@ -6,7 +6,7 @@ import { labourOf, WAY_NAMES } from "~/inspect/worth-of";
 import { handOver, printed } from "~/server/beside";
 import { services } from "~/server/context";
 import { jobContext } from "~/server/job-context";
-import { configurationText, strongerText } from "~/sheet/sheet-lines";
+import { unitWords, strongerText } from "~/sheet/sheet-lines";
 import { becomes } from "~core/fact";
 import { metalEverywhere, type PartState } from "~core/inspect";
 import { together } from "~core/measure";
@@ -43,10 +43,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
       shop: house.shopName,
       facts: [
         ["Vehicle", job.booking?.body.vehicle ?? ""],
-        [
-          "Unit",
-          `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, becomes(book, job))}`,
-        ],
+        ["Unit", unitWords(book, becomes(book, job))],
         ["Date", whenIn(house.timeZone).day(new Date().toISOString())],
         ["Way", way],
       ],

@@ -1,3 +1,4 @@
+import { middleOf } from "~core/reading";
 import { Grid3x3 } from "lucide-react";
 import { useRef, useState, type FormEvent } from "react";
 import { Form } from "react-router";
@@ -25,7 +26,6 @@ interface Props {
 /** A reading typed, or sent by a gauge that types into the field that waits and ends with Enter. */
 export function TypedEntry({ sheet, phase, unit, conditions, readingId, actionData, onStore }: Props) {
   const field = useRef<HTMLInputElement>(null);
-  const { min, max } = sheet.applied.spec;
   const sent = actionData?.intent === "read" ? actionData : undefined;
   const [value, setValue] = useState(sent?.typed?.value ?? "");
   const [problem, setProblem] = useState(sent?.problems?.value ?? "");
@@ -78,7 +78,7 @@ export function TypedEntry({ sheet, phase, unit, conditions, readingId, actionDa
           placeholder={unit === "mm" ? "1.09" : ".043"}
           value={value}
           onChange={(event) => change(event.target.value)}
-          data-nominal={(min + max) / 2}
+          data-nominal={middleOf(sheet.applied.spec) ?? undefined}
           data-awaits
           className={`input h-16 min-w-0 grow text-3xl font-bold ${problem ? "input-error" : ""}`}
           aria-invalid={problem ? true : undefined}

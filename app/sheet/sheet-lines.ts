@@ -1,6 +1,15 @@
 import type { When } from "~/door/when";
 import { verdictWords } from "~/look/mark";
-import { nameIn, seatWord, type Applied, type Book, type UnitSystem } from "~core/book";
+import {
+  nameIn,
+  seatWord,
+  type Applied,
+  type Book,
+  type UnitSystem,
+  limitWords,
+  believed,
+  unitName,
+} from "~core/book";
 import { otherUnit, otherUnitWords, warrantyWords } from "~core/inspect";
 import {
   asFound,
@@ -23,7 +32,7 @@ import {
   USES,
   type Job,
 } from "~core/fact";
-import { plusMinusText, rangeText, roundedText, type LengthUnit } from "~core/quantity";
+import { plusMinusText, roundedText, type LengthUnit } from "~core/quantity";
 import type { DecisionRule } from "~core/reading";
 import { pieceText } from "~/choose/piece-text";
 import { torqueText } from "~/stronger/figures";
@@ -47,11 +56,11 @@ const figure = ({ assessment: { estimate } }: ReadingSet, unit: LengthUnit): str
 /** @param when how moments are written in the shop. */
 export function sheetLine(sheet: Worksheet, unit: LengthUnit, { moment }: When): SheetLine {
   const { applied, found, waiver, seats, choice, kept } = sheet;
-  const { min, max, state } = applied.spec;
+  const { state } = applied.spec;
   const common = {
     pack: titleOf(sheet),
     name: isPackSheet(sheet) ? sheet.applied.pack.name : applied.chain.kind,
-    spec: `${rangeText(min, max, unit)}${isPackSheet(sheet) ? `, ${state.soak}` : ""}${applied.house ? ", house limit" : ""}`,
+    spec: `${limitWords(applied.spec, unit)}${isPackSheet(sheet) ? `, ${state.soak}` : ""}${applied.house ? ", house limit" : believed(applied.book)}`,
     found: figure(found, unit),
     chosen: seatsText(seats, choice !== null, kept, unit),
   };
@@ -88,6 +97,12 @@ function seatsText(seats: Worksheet["seats"], chosen: boolean, kept: boolean, un
   if (known.length === 0) return "none";
   return `${known.join("; ")}${chosen ? (kept ? " (kept)" : "") : " (as found)"}`;
 }
+
+/** A unit with what was seen of it: its name, and which version it is. */
+export const unitWords = (
+  { unit, traits }: Pick<Book, "unit" | "traits">,
+  configuration: Readonly<Record<string, string>>,
+): string => [unitName(unit), configurationText(traits, configuration)].filter(Boolean).join(", ");
 
 /** What was seen of the unit, in the book's words. */
 export const configurationText = (

@@ -8,7 +8,7 @@ import { becomes, depthsOf } from "~core/fact";
 import { chosenSheets, houseOf, ruleOf } from "~core/measure";
 import type { Route } from "./+types/sheet-pdf";
 import {
-  configurationText,
+  unitWords,
   endedUnbuilt,
   isUnbuilt,
   endedWords,
@@ -54,10 +54,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
       shop: house.shopName,
       facts: [
         ["Vehicle", booking?.vehicle ?? ""],
-        [
-          "Unit",
-          `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, becomes(book, job))}`,
-        ],
+        ["Unit", unitWords(book, becomes(book, job))],
         ["Odometer", booking?.odometer || "not read"],
         ["Scope", depths.join(" + ")],
         ["Opened", when.day(record.opened)],

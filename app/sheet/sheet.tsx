@@ -20,7 +20,7 @@ import { CloseButton, SignedFor, StillOpen } from "./closing";
 import { LeadSigns } from "~/say/lead-signs";
 import { useJobView } from "~/view/view";
 import {
-  configurationText,
+  unitWords,
   endedUnbuilt,
   isUnbuilt,
   endedWords,
@@ -109,10 +109,7 @@ export default function BuildSheet({
         </header>
         <dl className="mb-4 grid grid-cols-[auto_1fr_auto_1fr] gap-x-4 gap-y-1">
           <Item name="Vehicle" value={booking?.vehicle} />
-          <Item
-            name="Unit"
-            value={`${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, becomes(book, job))}`}
-          />
+          <Item name="Unit" value={unitWords(book, becomes(book, job))} />
           <Item name="Odometer" value={booking?.odometer || "not read"} />
           <Item name="Scope" value={depths.join(" + ")} />
           <Item name="Opened" value={when.day(opened)} />

@@ -1,6 +1,6 @@
 import { whenIn } from "~/door/when";
 import { wearKind } from "~core/book";
-import { configurationText } from "~/sheet/sheet-lines";
+import { unitWords } from "~/sheet/sheet-lines";
 import { handOver, printed } from "~/server/beside";
 import { services } from "~/server/context";
 import { jobContext } from "~/server/job-context";
@@ -58,10 +58,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Res
       shop: house.shopName,
       facts: [
         ["Vehicle", job.booking?.body.vehicle ?? ""],
-        [
-          "Unit",
-          `${book.unit.maker} ${book.unit.name}, ${configurationText(book.traits, job.configuration)}`,
-        ],
+        ["Unit", unitWords(book, job.configuration)],
         ["Date", whenIn(house.timeZone).day(new Date().toISOString())],
         ["Odometer", job.booking?.body.odometer || "not read"],
       ],

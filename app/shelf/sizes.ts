@@ -1,3 +1,4 @@
+import { unitName } from "~core/book";
 import { parseReading } from "~core/reading";
 import type { LengthUnit, Nm } from "~core/quantity";
 import { bookById, listBooks } from "~store/books";
@@ -33,8 +34,8 @@ export async function knownSizes(pool: Pool): Promise<Map<string, KnownSize>> {
   for (const { id, maker, name } of await listBooks(pool))
     for (const size of await sizesOfBook(pool, id)) {
       const before = known.get(size.part);
-      if (before) before.units.push(`${maker} ${name}`);
-      else known.set(size.part, { ...size, units: [`${maker} ${name}`] });
+      if (before) before.units.push(unitName({ maker, name }));
+      else known.set(size.part, { ...size, units: [unitName({ maker, name })] });
     }
   return known;
 }

@@ -1,4 +1,5 @@
 import { codeFor } from "../shape";
+import type { Origin } from "./format/pack";
 import { BOOK_FORMAT, type FAMILIES } from "./book";
 
 /** A pack as somebody at the bench writes it down: what is not known is left empty. */
@@ -7,9 +8,9 @@ export interface PackByHand {
   kind: "clutch" | "brake";
   frictions: number;
   steels: number;
-  /** Clearance from and to, with their unit. */
-  min: string;
-  max: string;
+  /** Clearance from and to, with their unit; left out where nobody knows it. */
+  min?: string;
+  max?: string;
   soak: "dry" | "soaked";
   /** Sizes of its snap rings, with their unit; none where nothing is chosen. */
   rings: readonly string[];
@@ -25,6 +26,8 @@ export interface UnitByHand {
   family: (typeof FAMILIES)[number];
   lengthUnit: "mm" | "in";
   source: string;
+  /** Whose its figures are, where somebody said. */
+  from?: Origin;
   /** The day the figures were written down. */
   checked: string;
   packs: readonly PackByHand[];
@@ -39,7 +42,16 @@ export const packId = (name: string): string => codeFor(name) || "pack";
  *
  * @returns a document of `yard-key/book@1`, to be checked like any other.
  */
-export function bookByHand({ maker, name, family, lengthUnit, source, checked, packs }: UnitByHand): object {
+export function bookByHand({
+  maker,
+  name,
+  family,
+  lengthUnit,
+  source,
+  from,
+  checked,
+  packs,
+}: UnitByHand): object {
   const named = packs.map((pack) => ({ ...pack, id: packId(pack.name) }));
   return {
     format: BOOK_FORMAT,
@@ -82,7 +94,7 @@ export function bookByHand({ maker, name, family, lengthUnit, source, checked, p
         ["-", "stack", id],
         ...(rings.length === 0 ? [] : [["-", "series", `${id}-ring`]]),
       ],
-      spec: { min, max, soak, source, checked },
+      spec: { soak, ...(min || max ? { min, max, source, from, checked } : {}) },
       read: { with: ["feeler", "hand and dial", "air and dial"] },
       depth: ["full"],
     })),

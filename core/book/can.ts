@@ -1,3 +1,4 @@
+import { isStated } from "../reading";
 import type { Book } from "./book";
 
 /** What can be done with a book as it is, and what waits for somebody to write it down. */
@@ -10,7 +11,8 @@ export interface Ability {
 export function abilityOf(book: Book): Ability {
   const { packs, chains, seats = [], ranges, gearSets, fasteners = [], parts } = book;
   const { teardown = [], build = [], proofs = [], procedures = [] } = book;
-  const judged = packs.filter(({ element }) => chains.some(({ of }) => of === element)).length;
+  const stated = chains.filter(({ spec }) => spec.some(isStated));
+  const judged = packs.filter(({ element }) => stated.some(({ of }) => of === element)).length;
   const chosen = packs.reduce((sum, { grooves = [] }) => sum + grooves.length, seats.length);
   const many = (n: number, one: string, several: string): string =>
     n === 1 ? `1 ${one}` : `${n} ${several}`;
@@ -18,7 +20,11 @@ export function abilityOf(book: Book): Ability {
     // A unit with dry clutches has no packs to judge.
     judged > 0
       ? [true, `judge ${many(judged, "pack", "packs")}`, ""]
-      : [chains.length > 0, `judge ${many(chains.length, "figure", "figures")}`, "judge a pack"],
+      : [
+          stated.length > 0,
+          `judge ${many(stated.length, "figure", "figures")}`,
+          "judge a pack: no limit is known",
+        ],
     [chosen > 0, `choose ${many(chosen, "piece", "pieces")}`, "choose rings"],
     [ranges.length > 0, "say what slips", "diagnosis: no range is listed"],
     [gearSets.length > 0, "solve its ratios", "ratios and tie-ups: no teeth are counted"],

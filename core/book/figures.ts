@@ -8,10 +8,13 @@ import {
   rangeText,
   roundedText,
   unitFor,
+  type LengthUnit,
   type Measure,
 } from "../quantity";
+import type { Limits } from "../reading";
 import { statedIn } from "./stated";
 import type { FastenerGroup, Measurement } from "./format/parts";
+import type { Origin } from "./format/pack";
 import type { AppliedChain, HouseValue } from "./resolve";
 
 /** The two ways people measure: what a book prints in one is shown in the other on demand. */
@@ -46,18 +49,38 @@ export function measurementWords({ kind, min, max, expect, under }: Measurement,
   if (quantity === null || (min === undefined && max === undefined)) return expect ?? "not stated";
   if (quantity === "length") {
     const [low, high] = [min, max].map((text) => (text === undefined ? undefined : lengthOf(text)));
-    if (low !== undefined && high !== undefined) return rangeText(low, high, system);
-    if (low !== undefined) return `at least ${lengthText(low, system)}`;
-    return high === undefined ? "not stated" : `at most ${lengthText(high, system)}`;
+    return limitWords({ min: low, max: high }, system, "not stated");
   }
   const [low, high] = [min, max].map((text) => (text === undefined ? undefined : measureOf(text, quantity)));
   const any = low ?? high;
   return limitsText(low, high, any && unitFor(any, system));
 }
 
+/** Limits of a length: `0.80 to 1.20 mm`, `at most 0.15 mm`; of what no limit is known, so much. */
+export function limitWords({ min, max }: Limits, unit: LengthUnit, neither = "no limit known"): string {
+  if (min !== undefined && max !== undefined) return rangeText(min, max, unit);
+  if (min !== undefined) return `at least ${lengthText(min, unit)}`;
+  return max === undefined ? neither : `at most ${lengthText(max, unit)}`;
+}
+
+const ORIGIN_WORDS: Readonly<Record<Origin, string>> = {
+  maker: "the maker’s information",
+  "printed sheet": "a printed sheet",
+  "measured on units here": "measured on units here",
+  "measured on one unit": "measured on one unit, not a limit",
+  colleague: "a colleague’s figure",
+};
+/** Whose a figure is, in words. */
+export const originWords = (from: Origin): string => ORIGIN_WORDS[from];
+
+/** Said behind limits that are only believed: `, a colleague’s figure`; nothing where it is the maker’s, or nobody said whose it is. */
+export const believed = ({ from }: { from?: Origin | undefined }): string =>
+  from === undefined || from === "maker" ? "" : `, ${originWords(from)}`;
+
 /** A chain's limits as they are judged by, with the target where one is stated. */
 export function specWords({ spec, book, house }: AppliedChain, system: UnitSystem): string {
-  const range = rangeText(spec.min, spec.max, system);
-  if (house) return `${range} (house; the book ${rangeText(book.min, book.max, system)})`;
-  return book.target === undefined ? range : `${range}, target ${roundedText(book.target, system)}`;
+  const range = limitWords(spec, system);
+  if (house) return `${range} (house; the book ${limitWords(book, system)})`;
+  const target = book.target === undefined ? "" : `, target ${roundedText(book.target, system)}`;
+  return `${range}${target}${believed(book)}`;
 }

@@ -1,5 +1,5 @@
 export { BOOK_FORMAT, bookSchema, FAMILIES, keptBook, type Book, type Trait } from "./book";
-export type { Chain, ChainLink, Pack, Seat, Series, SeriesSize, StackEntry } from "./format/pack";
+export type { Chain, ChainLink, Origin, Pack, Seat, Series, SeriesSize, StackEntry } from "./format/pack";
 export {
   EMPTY_MARK,
   isDecided,
@@ -20,7 +20,7 @@ export {
   type PartKind,
   type WeakPoint,
 } from "./format/parts";
-export { plateRole } from "./format/pack";
+export { ORIGINS, plateRole } from "./format/pack";
 export type { Strengthening } from "./strengthened";
 export type { StrongerWay } from "./format/stronger";
 export type { Feature } from "./format/common";
@@ -61,9 +61,12 @@ export { upcastBook, withHead } from "./upcast";
 export { book as bookShape } from "./book";
 export { CATALOGUE } from "./catalogue";
 export { undecidedBy } from "./resolve";
-export { boltsOf, nameIn, namesOfBook, partNameIn } from "./names";
+export { boltsOf, nameIn, namesOfBook, partNameIn, unitName } from "./names";
 export { difference, differenceText, type Difference } from "./difference";
 export {
+  believed,
+  limitWords,
+  originWords,
   houseTorque,
   measurementWords,
   shownIn,

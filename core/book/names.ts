@@ -1,3 +1,4 @@
+import { NOT_KNOWN } from "./upcast";
 import { gather, type Names } from "../shape";
 import { CATALOGUE } from "./catalogue";
 import { wearKind } from "./wear-of";
@@ -76,3 +77,7 @@ function namesById(book: Book): Map<string, string> {
     ]),
   );
 }
+
+/** What a unit is called: by its maker’s name too, where anybody knows that. */
+export const unitName = ({ maker, name }: { maker?: string | null; name: string }): string =>
+  maker && maker !== NOT_KNOWN.maker ? `${maker} ${name}` : name;

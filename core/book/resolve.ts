@@ -1,7 +1,7 @@
 import { measureText, type Nm } from "../quantity";
 import { METHODS, type Allowances, type Facings, type Method, type Spec } from "../reading";
 import type { Book, Trait } from "./book";
-import type { Chain, Pack, Series, StackEntry } from "./format/pack";
+import type { Chain, Origin, Pack, Series, StackEntry } from "./format/pack";
 import { seatsOf, type SeatLink } from "./seats";
 import { strengthened, type Strengthening } from "./strengthened";
 
@@ -29,7 +29,7 @@ export interface AppliedChain {
   /** What it is held against as found, where it is made stronger now and was built to other limits. */
   asFound?: Spec;
   /** The book's own, always. */
-  book: Spec & { target?: Nm; checked: string; source?: string };
+  book: Spec & { target?: Nm; checked?: string; source?: string; from?: Origin };
   house: HouseValue | null;
   allowances: Allowances;
   /** Where something is chosen that moves it: its own seat, and those it shares with other chains. */
@@ -202,7 +202,7 @@ export function resolve(
       unstated.push(chain);
       return [];
     }
-    const { min, max, soak = "dry", wave, target, checked, source } = stated;
+    const { min, max, soak = "dry", wave, target, checked, source, from } = stated;
     const facings = facingsOf(stated, chain);
     const own = house.find(({ of, id }) => of === "chain" && id === chain.id) ?? null;
     const state = { soak, facings, wave };
@@ -213,7 +213,7 @@ export function resolve(
       {
         chain,
         spec: { min: counts?.min ?? min, max: counts?.max ?? max, state },
-        book: { min, max, state, target, checked, source },
+        book: { min, max, state, target, checked, source, from },
         house: counts,
         ...before,
         allowances: { soaking: chain.soaking, bedding: chain.bedding, wave: waveOf(unit, chain) },

@@ -1,3 +1,4 @@
+import { ends } from "../reading";
 import { describe, expect, it, test } from "@jest/globals";
 import fc from "fast-check";
 import { resolve, type PackChain, type SeatSize, type StackEntry, type StrongerWay } from "../book";
@@ -313,7 +314,7 @@ describe("how many more plates fit", () => {
                     const gap =
                       start.gap + before - (wave + n * steel + n * friction + end) - (size - ring) + a + b;
                     const key = `${n} ${wave > 0}`;
-                    if (gap < (d1.spec.min * n) / 4 || gap > (d1.spec.max * n) / 4) continue;
+                    if (gap < (ends(d1.spec).min * n) / 4 || gap > (ends(d1.spec).max * n) / 4) continue;
                     least.set(key, Math.min(least.get(key) ?? Infinity, a + b));
                   }
     return least;

@@ -56,9 +56,12 @@ export function platePlans(
   const stock = counts(pack.stack).frictions;
   // Of plates faced on one side one more is no pair: what the book lists stays.
   const before = thicknessOf(pack.stack);
+  const { min: least, max: most } = pack.spec;
   if (
     stock === 0 ||
     before === null ||
+    least === undefined ||
+    most === undefined ||
     pack.stack.some(({ faced }) => faced !== undefined && faced !== "both sides")
   )
     return [];
@@ -68,8 +71,8 @@ export function platePlans(
   const plans: { plan: PlatePlan; cost: number[] }[] = [];
   for (let frictions = stock; frictions <= stock + MOST_MORE; frictions++) {
     const limits = {
-      min: nm(Math.ceil((pack.spec.min * frictions) / stock / step) * step),
-      max: nm(Math.floor((pack.spec.max * frictions) / stock / step) * step),
+      min: nm(Math.ceil((least * frictions) / stock / step) * step),
+      max: nm(Math.floor((most * frictions) / stock / step) * step),
     };
     for (const { stack, used, isSprung } of stacks(pack.stack, ways, frictions - stock)) {
       const room = start.gap + before - (thicknessOf(stack) ?? before);

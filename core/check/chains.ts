@@ -1,7 +1,7 @@
 import { thicknessOf } from "../pack";
 import { compareMeasures, lengthText, measureText, nm, type Nm } from "../quantity";
-import { METHODS } from "../reading";
-import { isSprung, seatsOf, type Book } from "../book";
+import { METHODS, ends } from "../reading";
+import { isSprung, seatsOf, type Book, limitWords } from "../book";
 import type { Chain, ChainLink } from "../book";
 import { once, versions, type Check } from "./check";
 import { eachOnce, loopFrom } from "./parts";
@@ -16,14 +16,19 @@ export const chains: Check = {
   reads: ["unit", "chains", "packs", "series", "seats", "parts", "fasteners"],
   check(book, _conditions, say) {
     const { chains: all } = book;
-    const show = shower(book);
     all.forEach((chain, i) => {
       const path = `chains[${i}]`;
       chain.spec.forEach(({ min, max, target }, s) => {
         const at = chain.spec.length > 1 ? `${path}.spec[${s}]` : `${path}.spec`;
-        if (min >= max) say(`${at}.max`, "max is not above min", "swap or correct them");
-        if (target !== undefined && (target < min || target > max))
-          say(`${at}.target`, "the target lies outside", `write one from ${show(min)} to ${show(max)}`);
+        if (min !== undefined && max !== undefined && min >= max)
+          say(`${at}.max`, "max is not above min", "swap or correct them");
+        const known = ends({ min, max });
+        if (target !== undefined && (target < known.min || target > known.max))
+          say(
+            `${at}.target`,
+            "the target lies outside",
+            `write one that is ${limitWords({ min, max }, book.unit.lengthUnit)}`,
+          );
       });
       const always = chain.spec.findIndex(({ when, depth }) => !when && !depth);
       if (always >= 0 && always < chain.spec.length - 1)
@@ -123,14 +128,16 @@ export const closing: Check = {
         }
         const results = nominalResults(unit, chain);
         if (!results || results.length === 0) continue;
-        for (const { min, max } of chain.spec.filter((spec) => spec.min < spec.max)) {
+        for (const limits of chain.spec) {
+          const { min, max } = ends(limits);
+          if (min >= max) continue;
           if (results.some((result) => result >= min && result <= max)) continue;
           const [low, high] = [Math.min(...results), Math.max(...results)].map((v) => show(nm(v)));
           tell(
             `${path}.links`,
             results.length > 1
-              ? `no size of its series brings it inside${words}: ${low} to ${high} against ${show(min)} to ${show(max)}`
-              : `its nominal sizes give ${low}${words}, outside ${show(min)} to ${show(max)}`,
+              ? `no size of its series brings it inside${words}: ${low} to ${high} against ${limitWords(limits, book.unit.lengthUnit)}`
+              : `its nominal sizes give ${low}${words}, outside ${limitWords(limits, book.unit.lengthUnit)}`,
             "correct a nominal size, a count, the spec or the series",
           );
         }
@@ -177,8 +184,8 @@ export const orders: Check = {
       const [a, b] = [less, more].map((id) => of.find((chain) => chain.id === id));
       if (!a || !b) return;
       if (a === b) return say(`orders[${i}]`, "a chain against itself", "name the other one");
-      const least = Math.min(...a.spec.map(({ min }) => min));
-      const most = Math.max(...b.spec.map(({ max }) => max));
+      const least = Math.min(...a.spec.map((one) => ends(one).min));
+      const most = Math.max(...b.spec.map((one) => ends(one).max));
       const round = loopFrom(less, (id) => all.filter(([from]) => from === id).map(([, , to]) => to));
       if (round) say(`orders[${i}]`, `goes round in a circle: ${round.join(" ≤ ")}`, "take one of them out");
       if (least > most)

@@ -56,7 +56,7 @@ export const plausible: Check = {
     );
     book.chains.forEach(({ kind, spec }, i) =>
       spec.forEach(({ max }, s) => {
-        if (max > MOST_RESULT[kind] * 1_000_000)
+        if (max !== undefined && max > MOST_RESULT[kind] * 1_000_000)
           say(
             `chains[${i}].spec${spec.length > 1 ? `[${s}]` : ""}.max`,
             `no ${kind} is ${show(max)}`,

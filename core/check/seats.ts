@@ -1,3 +1,4 @@
+import { ends } from "../reading";
 import { seatsOf, takenBy, type Book, type Chain, type Seat } from "../book";
 import { thicknessOf } from "../pack";
 import { nm } from "../quantity";
@@ -105,7 +106,7 @@ function canBeMet(unit: Book, a: Chain, b: Chain): boolean | null {
   const all = [...new Map(links.flat().map((link) => [link.id, link])).values()];
   if (all.reduce((ways, { sizes }) => ways * sizes.length, 1) > TRIED) return null;
   const inside = ({ spec }: Chain, result: number): boolean =>
-    spec.some(({ min, max }) => result >= min && result <= max);
+    spec.map(ends).some(({ min, max }) => result >= min && result <= max);
   const signs = all.map(({ id }) => links.map((of) => of.find((link) => link.id === id)?.sign ?? 0));
   const met = (at: number, x: number, y: number): boolean => {
     const link = all[at];

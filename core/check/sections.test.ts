@@ -10,8 +10,9 @@ import type { FactBody } from "../fact";
 import { answers } from "../find";
 import { customerSheet } from "../handover";
 import { candidateCauses, dispositions, failed, USUAL_SCHOOLS } from "../inspect";
-import { specLines, worksheets } from "../measure";
+import { CLOCKING, specLines, worksheets } from "../measure";
 import { needsOf } from "../needs";
+import { nm } from "../quantity";
 import { provenRecord, provingOf, weakestOf } from "../prove";
 import { isRecord } from "../shape";
 import { hinders, openOf, standingOf, waitsFor } from "../stage";
@@ -54,11 +55,12 @@ function without(document: Doc, section: string): Book {
   throw new Error(`${section} cannot be taken away: ${JSON.stringify(readBook(left, "kept")).slice(0, 400)}`);
 }
 
+const versionOf = (book: Book): Record<string, string> =>
+  Object.fromEntries(book.traits.map(({ id, values }) => [id, Object.keys(values).at(-1) ?? ""]));
+
 /** Everything a page of a job or a book asks of the core. */
 function everything(book: Book): unknown[] {
-  const version = Object.fromEntries(
-    book.traits.map(({ id, values }) => [id, Object.keys(values).at(-1) ?? ""]),
-  );
+  const version = versionOf(book);
   const applied = resolve(book, version, book.depths.slice(-1));
   const begun: FactBody[] = [
     { kind: "configuration", traits: version },
@@ -171,6 +173,47 @@ describe("a book that begins with little", () => {
     expect(refused({ family: "cvt", lengthUnit: "mm" })).toContain("unit.name");
     expect(refused({ name: "日本", family: "cvt", lengthUnit: "mm" })).toContain("unit.id");
     expect(refused({ name: "Dotterel", family: "cvt", lengthUnit: "mm" }, { stops: [] })).toContain("stops");
+  });
+});
+
+describe("limits that nobody knows", () => {
+  test.each(UNITS)("of %s: what is read stands for itself, and nothing is inside", (unit) => {
+    const document = documentOf(unit);
+    const chains = document.chains as { spec?: unknown; id: string }[];
+    for (const chain of chains) delete chain.spec;
+    const read = readBook(document, "kept");
+    if (!read.ok) throw new Error(JSON.stringify(read.problems));
+    expect(figuresAstray(everything(read.book))).toEqual([]);
+    const applied = resolve(read.book, versionOf(read.book), read.book.depths.slice(-1));
+    const readings = applied.chains.flatMap((chain) =>
+      (chain.chain.read.each ?? [undefined]).flatMap((item) =>
+        [1_000_000, 1_000_000, 1_000_000].map((value): FactBody => ({
+          kind: "reading",
+          chain: chain.chain.id,
+          phase: "found",
+          fit: 0,
+          method: chain.chain.read.with[0] ?? "dial",
+          state: { ...chain.spec.state, facings: chain.spec.state.facings ?? "new" },
+          reading: { kind: "single", value: nm(value) },
+          resolution: nm(10_000),
+          unit: "mm",
+          ...(item === undefined ? {} : { item }),
+        })),
+      ),
+    );
+    const lines = specLines(jobOf(readings), applied, HOUSE, "mm").filter(
+      ({ subject }) => subject !== "measurement",
+    );
+    expect(lines.length).toBeGreaterThan(2);
+    for (const { name, spec, found, items } of lines)
+      // Which way a part is turned is right or not, limit or none.
+      if (!items.some(({ item }) => item.name === CLOCKING))
+        expect([name, spec, found.standing, found.text.slice(0, 4)]).toEqual([
+          name,
+          "no limit known",
+          "not stated",
+          "1.00",
+        ]);
   });
 });
 

@@ -285,7 +285,8 @@ function measuredParts(job: Job, applied: Applied, rule: DecisionRule): Map<stri
     if (one.kind === "chain") {
       const { chain } = one.applied;
       const { verdict } = one.assessment;
-      if (one.readings.length === 0 || !chain.parts) continue;
+      // What nobody has a limit for says nothing of its parts.
+      if (one.readings.length === 0 || !chain.parts || verdict.kind === "not stated") continue;
       if (verdict.kind === "outside")
         add(chain.parts, { rule: "measured", words: `${chain.name} outside`, is: "replace" });
       else if (verdict.kind !== "inside")

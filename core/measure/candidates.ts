@@ -1,6 +1,14 @@
 import { predict, type Piece, type Swap } from "../chain";
 import type { Nm } from "../quantity";
-import { chanceInside, judge, type DecisionRule, type Estimate, type Verdict } from "../reading";
+import {
+  chanceInside,
+  judge,
+  type DecisionRule,
+  type Estimate,
+  type Verdict,
+  ends,
+  isStated,
+} from "../reading";
 import type { SeatLink } from "../book";
 import {
   distance,
@@ -87,7 +95,7 @@ export function seatCandidates(
       ...of,
       predicted,
       verdict: judge(predicted, spec, rule),
-      chance: chanceInside(predicted, spec.min, spec.max),
+      chance: chanceInside(predicted, spec),
       off: distance(predicted.mean, sheet.target, spec),
       reason: "",
     };
@@ -177,12 +185,14 @@ function reasonFor(
   spec: Spec,
 ): string {
   const words: string[] = [];
-  if (chance < HOPELESS)
+  if (!isStated(spec)) words.push("no limit known");
+  else if (chance < HOPELESS)
     words.push(verdict.kind === "outside" ? `would be too ${verdict.side}` : "hardly any chance");
   else if (chance < SURE) words.push("may miss the limit");
   else if (target.kind === "anywhere") words.push("inside, anywhere will do");
   else {
-    const share = Math.abs(off) / (spec.max - spec.min);
+    const { min, max } = ends(spec);
+    const share = Math.abs(off) / (max - min);
     const where = target.words === "the book’s" ? "the book’s target" : `the ${target.words}`;
     if (share < 0.06) words.push(`on ${where}`);
     else words.push(`${share < 0.2 ? "a little" : "well"} ${off > 0 ? "loose" : "tight"} of ${where}`);
@@ -241,7 +251,7 @@ export function decided(asked: Together, seat: string, key: string, going?: Nm):
     if (!now || !sign) return [];
     const { mean, expanded, ...rest } =
       kept || !removed || !fitted ? now : predict(now, [{ sign, removed, fitted }]);
-    const chance = chanceInside({ mean, expanded, ...rest }, spec.min, spec.max);
+    const chance = chanceInside({ mean, expanded, ...rest }, spec);
     return [{ chain: chain.id, mean, expanded, chance }];
   });
   return { seat: open, piece, source: kept ? { kind: "fitted" } : offered.source, predictions };

@@ -1,3 +1,4 @@
+import { ends } from "../reading";
 import { MICROMETER_U, unlikeliness, type JointPlan } from "../select";
 import type { Together } from "./together";
 
@@ -34,7 +35,8 @@ export function nextReading(asked: Together, plan: JointPlan): NextReading | nul
             : sum + (name === "scatter" ? ((u * u * count) / n) ** 2 / (dof + n - count) : u ** 4 / dof),
         0,
       );
-    const sure = (v: number, n: number): number => unlikeliness(mean, Math.max(0, v), scatterOf(n), spec);
+    const sure = (v: number, n: number): number =>
+      unlikeliness(mean, Math.max(0, v), scatterOf(n), ends(spec));
     const now = sure(variance, count);
     const scatter = components.find(({ name }) => name === "scatter")?.u ?? 0;
     const again: NextReading = {

@@ -1,6 +1,13 @@
 import type { AppliedChain, PackChain } from "../book";
 import type { FactOf, Job, JobReading, Phase } from "../fact";
-import { assess, READINGS_NEEDED, type Assessment, type DecisionRule, type TakenReading } from "../reading";
+import {
+  assess,
+  isSettled,
+  READINGS_NEEDED,
+  type Assessment,
+  type DecisionRule,
+  type TakenReading,
+} from "../reading";
 import { alone, answered, CLOCKING, itemsOfChain, type Item, type Judgement } from "./items";
 
 /** What was read of a chain, or of one of the things it is read of. */
@@ -125,6 +132,7 @@ const GRAVITY: readonly Assessment["verdict"]["kind"][] = [
   "creeping",
   "too few",
   "inside",
+  "not stated",
 ];
 
 /** The verdict on several things is that on the worst; nothing is inside before all of them are read. */
@@ -135,7 +143,7 @@ function gravest(items: readonly ChainItem[]): Assessment {
   if (!first) throw new RangeError("a chain of no things");
   const worst = others.reduce((a, b) => (gravity(b) < gravity(a) ? b : a), first).assessment;
   const open = items.filter(({ readings, said }) => readings.length === 0 && !said).length;
-  return worst.verdict.kind === "inside" && open > 0
+  return isSettled(worst.verdict) && open > 0
     ? { ...worst, verdict: { kind: "too few", more: open } }
     : worst;
 }

@@ -1,3 +1,4 @@
+import { middleOf } from "../reading";
 import { describe, expect, it } from "@jest/globals";
 import fc from "fast-check";
 import { bookOf } from "../../demo/units";
@@ -53,7 +54,7 @@ const out = (fit: number, was: "out" | "in-again" | "not-out", measured?: number
 const applied = resolve(dunlin, { body: "late" }, ["full"]);
 const chain = applied.chains.find((one) => one.chain.id === CHAIN);
 if (!chain) throw new Error("no such chain");
-const MIDDLE = Math.round((chain.spec.min + chain.spec.max) / 2);
+const MIDDLE = middleOf(chain.spec) ?? 0;
 const sheetOf = (bodies: readonly FactBody[]): Worksheet => worksheet(fold(bodies.map(said)), chain, HOUSE);
 const count = ({ built }: Worksheet): number => built.readings.length;
 

@@ -1,3 +1,4 @@
+import { ends, middleOf } from "../reading";
 import { describe, expect, it } from "@jest/globals";
 import fc from "fast-check";
 import { bookOf } from "../../demo/units";
@@ -18,7 +19,7 @@ const packs = resolve(book, traits, book.depths).packs;
 function trial(id: string, found: string, wanted: string): Fact[] {
   const pack = packs.find(({ chain }) => chain.id === id)!;
   const size = (mark: string): number => pack.seats[0]?.sizes.find((one) => one.mark === mark)?.size ?? 0;
-  const middle = Math.round((pack.spec.min + pack.spec.max) / 2);
+  const middle = middleOf(pack.spec) ?? 0;
   const piece = pack.seats[0]!.sizes.find((one) => one.mark === found)!;
   const value = middle + size(wanted) - size(found);
   return [
@@ -99,8 +100,8 @@ describe("packs chosen together", () => {
         );
         if (!own && offer.days && inHand) continue;
         if (!own) throw new Error(`${id} does not know ${key}`);
-        if (own.predicted.mean < sheet.applied.spec.min || own.predicted.mean > sheet.applied.spec.max)
-          continue;
+        const { min, max } = ends(sheet.applied.spec);
+        if (own.predicted.mean < min || own.predicted.mean > max) continue;
         const plan = chooseJointly({
           ...all.question,
           seats: all.question.seats.map((seat) => (seat.id === id ? { ...seat, pinned: offer.id } : seat)),
@@ -212,7 +213,8 @@ describe("three plays of a unit, one washer in two of them", () => {
             });
             const outside = results.filter((result, c) => {
               const { spec } = applied.chains.find(({ chain }) => chain.id === CHAINS[c])!;
-              return result < spec.min || result > spec.max;
+              const { min, max } = ends(spec);
+              return result < min || result > max;
             }).length;
             const [rear = 0, centre = 0, front = 0] = results;
             least = Math.min(least, outside * 10 + Number(rear > centre) + Number(front > centre));

@@ -2,7 +2,7 @@ import { isLastResort } from "../book";
 import type { Piece } from "../chain";
 import type { Job } from "../fact";
 import { nm, type Nm } from "../quantity";
-import type { Estimate, Spec } from "../reading";
+import { ends, type Estimate, type Spec } from "../reading";
 import {
   chooseJointly,
   FITTED,
@@ -233,8 +233,7 @@ export function jointChain(
     rest: nm(moved.reduce<number>((rest, { sign, adds }) => rest - sign * adds, now.mean)),
     variance: Math.round(now.u ** 2),
     scatter: now.components.reduce((sum, { u, dof }) => sum + (dof === Infinity ? 0 : u ** 4 / dof), 0),
-    min: spec.min,
-    max: spec.max,
+    ...ends(spec),
     ...(target.kind === "at" ? { target: target.length } : {}),
   };
 }

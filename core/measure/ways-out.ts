@@ -1,3 +1,4 @@
+import { ends } from "../reading";
 import type { Nm } from "../quantity";
 import { nm } from "../quantity";
 import type { JointPlan } from "../select";
@@ -33,7 +34,7 @@ export function outsides(asked: Together, plan: JointPlan): Outside[] {
     const known = asked.sheets.get(chain);
     if (!isOutside || !known || mean === null) return [];
     const { sheet } = known;
-    const { min, max } = sheet.applied.spec;
+    const { min, max } = ends(sheet.applied.spec);
     const ways = sheet.seats.flatMap(({ link }): WayOut[] => {
       const seat = asked.seats.get(link.id);
       const put = plan.seats.find((one) => one.seat === link.id)?.offer;

@@ -1,3 +1,4 @@
+import { ends, middleOf } from "../reading";
 import { describe, expect, it } from "@jest/globals";
 import fc from "fast-check";
 import { bookOf, UNITS } from "../../demo/units";
@@ -47,7 +48,7 @@ describe.each([...UNITS])("worksheets of %s", (id) => {
         fc.boolean(),
         (which, takes, cannot) => {
           const chain = chains[which]!;
-          const { min, max } = chain.spec;
+          const { min, max } = ends(chain.spec);
           const each = chain.chain.read.each ?? [];
           const facts = takes.map(({ at, item }) =>
             reading(
@@ -84,7 +85,7 @@ describe("an end play", () => {
   const book = bookOf("marram-dunlin");
   const applied = resolve(book, {}, book.depths);
   const play = applied.chains.find((one) => !isPackChain(one) && one.inScope && one.seats.length > 0)!;
-  const middle = nm((play.spec.min + play.spec.max) / 2);
+  const middle = middleOf(play.spec)!;
   const at = (facts: Fact[]) => worksheet(fold(facts), play, HOUSE);
   const read = (phase: Phase, fit: number) => [1, 2, 3].map(() => reading(play, phase, fit, middle));
 
@@ -123,8 +124,8 @@ describe("an end play", () => {
       { at: "read", begun: false },
       { at: "done" },
     ]);
-    const out = [1, 2, 3].map(() => reading(play, "found", 0, 2 * play.spec.max));
-    const still = [1, 2, 3].map(() => reading(play, "built", 0, 2 * play.spec.max));
+    const out = [1, 2, 3].map(() => reading(play, "found", 0, 2 * ends(play.spec).max));
+    const still = [1, 2, 3].map(() => reading(play, "built", 0, 2 * ends(play.spec).max));
     expect([at(out).stage, at([...out, ...still]).stage]).toEqual([
       { at: "trial", begun: false },
       { at: "choose" },
@@ -154,7 +155,7 @@ describe("what is read without the book's conditions", () => {
   const version = { body: "late", plate: "two" };
   const read = (close: boolean, ...met: string[][]) => {
     const play = resolve(book, version, ["full"]).chains.find(({ chain }) => chain.id === "input-end-play")!;
-    const middle = (play.spec.min + play.spec.max) / 2;
+    const middle = middleOf(play.spec)!;
     const job = fold([
       said({ kind: "configuration", traits: version }),
       said({ kind: "scope", depths: ["full"] }),

@@ -1,5 +1,5 @@
 import { isDecided, usualIn, type Applied, type AppliedChain, type PackChain, type SeatLink } from "../book";
-import { basisOf, isEnough, type DecisionRule, type Estimate } from "../reading";
+import { basisOf, isEnough, isSettled, type DecisionRule, type Estimate } from "../reading";
 import { astray, target, thickness, type Target, type TargetSchool, type Astray } from "../select";
 import { predict, type Piece, type Swap } from "../chain";
 import {
@@ -36,7 +36,8 @@ export type Stage =
   | { at: "out" }
   /** Inside, but not where it was predicted: what is wrong is asked before it counts. */
   | { at: "astray" }
-  | { at: "done" }
+  /** Inside; or read, where no limit is known. */
+  | { at: "done"; unlimited?: true }
   | { at: "signed" };
 
 /** One seat of a chain: what is in it now, and what was decided for it. */
@@ -365,24 +366,27 @@ function stageOf(stands: Stands): Stage {
     apart,
     conditioned,
   } = stands;
-  const isInside = ({ assessment }: ReadingSet): boolean => assessment.verdict.kind === "inside";
+  const isInside = ({ assessment }: ReadingSet): boolean => isSettled(assessment.verdict);
   if (!inScope) return { at: "quiet" };
   if (signed) return { at: "signed" };
   if (out) return { at: "out" };
   // Outside too: before another piece is bought for it, it is asked what is wrong.
   if (chosen && isAstray && conditioned && settledEnough(built)) return { at: "astray" };
   if (chosen)
-    return isInside(built) && conditioned ? { at: "done" } : { at: "read", begun: built.readings.length > 0 };
+    return isInside(built) && conditioned ? doneAs(built) : { at: "read", begun: built.readings.length > 0 };
   if (trial.readings.length > 0) {
     if (!settledEnough(trial) || !conditioned) return { at: "trial", begun: true };
     // What is inside needs no choice where nothing is chosen, and none where nobody has put anything new in.
-    return (seats === 0 || !isPack) && isInside(trial) && !stale ? { at: "done" } : { at: "choose" };
+    return (seats === 0 || !isPack) && isInside(trial) && !stale ? doneAs(trial) : { at: "choose" };
   }
   const isFound = found.readings.length > 0 && settledEnough(found);
-  if (isFound && !isPack && isInside(found)) return { at: "done" };
+  if (isFound && !isPack && isInside(found)) return doneAs(found);
   if (apart || isFound || (found.said && found.readings.length === 0)) return { at: "trial", begun: false };
   return { at: "found", begun: found.readings.length > 0 };
 }
+
+const doneAs = ({ assessment }: ReadingSet): Stage =>
+  assessment.verdict.kind === "inside" ? { at: "done" } : { at: "done", unlimited: true };
 
 const settledEnough = ({ assessment }: ReadingSet): boolean => isEnough(assessment);
 

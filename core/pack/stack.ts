@@ -1,3 +1,4 @@
+import { middleOf } from "../reading";
 import type { AppliedChain, PackChain } from "../book";
 import { nm, type Nm } from "../quantity";
 import type { Plausible } from "../reading";
@@ -9,15 +10,18 @@ import { countOf } from "./plates";
  */
 export function plausible(applied: AppliedChain | PackChain): Plausible {
   const { spec, seats } = applied;
+  // Of what no limit is known anything that fits on a bench is.
+  if (spec.min === undefined || spec.max === undefined) return { min: nm(-ANYTHING), max: nm(ANYTHING) };
+  const [least, most] = [spec.min, spec.max];
   const chosen = seats.reduce((sum, { sizes }) => {
     const all = sizes.map(({ size }) => size);
     return sum + (all.length > 0 ? Math.max(...all) - Math.min(...all) : 0);
   }, 0);
   const open = "stack" in applied ? opensBy(applied.stack) : null;
-  const beyond = open ?? BEYOND * (spec.max - spec.min);
+  const beyond = open ?? BEYOND * (most - least);
   return {
-    min: nm(spec.min < 0 ? Math.floor(spec.min - beyond - chosen) : Math.floor(spec.min / 8)),
-    max: nm(Math.ceil(spec.max + beyond + chosen)),
+    min: nm(least < 0 ? Math.floor(least - beyond - chosen) : Math.floor(least / 8)),
+    max: nm(Math.ceil(most + beyond + chosen)),
   };
 }
 
@@ -31,6 +35,9 @@ function opensBy(stack: PackChain["stack"]): number | null {
   return Math.max(0, wear, ...thick);
 }
 
+/** A tenth of a metre, in nanometres. */
+const ANYTHING = 100_000_000;
+
 /** How many ranges beyond its limits a figure can be of which no more is known. */
 const BEYOND = 4;
 
@@ -43,5 +50,5 @@ const BEYOND = 4;
 export function nominalGap({ spec, seats }: Pick<AppliedChain, "spec" | "seats">, ring: Nm | null): Nm {
   const sizes = seats[0]?.sizes ?? [];
   const usual = sizes[Math.floor(sizes.length / 2)]?.size ?? ring ?? 0;
-  return nm(Math.round((spec.min + spec.max) / 2) - ((ring ?? usual) - usual));
+  return nm((middleOf(spec) ?? 0) - ((ring ?? usual) - usual));
 }

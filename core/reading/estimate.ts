@@ -1,5 +1,6 @@
 import { nearestNm, nm, type Nm } from "../quantity";
 import type { Correction } from "./allowance";
+import { ends, type Limits } from "./limits";
 import type { Reading } from "./reading";
 import { coverageFactor, studentCdf } from "./student";
 
@@ -122,9 +123,10 @@ export const isSpread = ({ count, components }: Estimate): boolean =>
   count > 1 || components.some(({ name }) => name === "links");
 
 /**
- * The probability that the true value lies in `[min, max]`, from the estimate's Student distribution.
+ * The probability that the true value lies within its limits, from the estimate's Student distribution.
  */
-export function chanceInside({ doubledSum, count, u, dof }: Estimate, min: Nm, max: Nm): number {
+export function chanceInside({ doubledSum, count, u, dof }: Estimate, limits: Limits): number {
+  const { min, max } = ends(limits);
   const mean = doubledSum / (2 * count);
   if (u === 0) return mean >= min && mean <= max ? 1 : 0;
   return Math.max(0, studentCdf((max - mean) / u, dof) - studentCdf((min - mean) / u, dof));

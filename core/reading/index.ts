@@ -36,8 +36,10 @@ export {
   type CloseAdvice,
   type DecisionRule,
   type Mark,
+  isSettled,
   type Spec,
   type Verdict,
   basisOf,
   isEnough,
 } from "./verdict";
+export { ends, isStated, middleOf, type Limits } from "./limits";

@@ -13,6 +13,7 @@ import {
   type PackState,
   type Spec,
   type TakenReading,
+  ends,
 } from "./index";
 
 const STATE: PackState = { soak: "soaked", facings: "new", wave: "free" };
@@ -123,8 +124,8 @@ describe("the verdict", () => {
           const U = BigInt(result.expanded);
           const low = sum - U * n;
           const high = sum + U * n;
-          const min = BigInt(SPEC.min) * n;
-          const max = BigInt(SPEC.max) * n;
+          const min = BigInt(ends(SPEC).min) * n;
+          const max = BigInt(ends(SPEC).max) * n;
           const expected =
             low >= min && high <= max ? "inside" : high < min || low > max ? "outside" : "too close";
           expect(verdict.kind).toBe(expected);
@@ -203,9 +204,45 @@ describe("the estimate", () => {
           corrections: [],
         })),
       );
-    expect(chanceInside(at(1_400_000), SPEC.min, SPEC.max)).toBeCloseTo(0.5, 2);
-    expect(chanceInside(at(1_225_000), SPEC.min, SPEC.max)).toBeGreaterThan(0.999);
-    expect(chanceInside(at(2_000_000), SPEC.min, SPEC.max)).toBeLessThan(0.001);
+    expect(chanceInside(at(1_400_000), SPEC)).toBeCloseTo(0.5, 2);
+    expect(chanceInside(at(1_225_000), SPEC)).toBeGreaterThan(0.999);
+    expect(chanceInside(at(2_000_000), SPEC)).toBeLessThan(0.001);
+  });
+});
+
+describe("limits that are not all known", () => {
+  const read = (...values: number[]) =>
+    values.map((value) => ({
+      reading: { kind: "single" as const, value: nm(value) },
+      resolution: nm(1_000),
+      state: STATE,
+      leftOut: false,
+    }));
+  const far = { min: nm(-90_000_000), max: nm(90_000_000) };
+
+  it("judge by the side that is known, as if the other were far away", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 500_000, max: 2_000_000 }),
+        fc.constantFrom("min" as const, "max" as const),
+        fc.constantFrom("proven" as const, "plain" as const),
+        (value, side, rule) => {
+          const limit = { [side]: SPEC[side] };
+          const readings = read(value, value + 2_000, value - 2_000);
+          const one = assess(readings, { ...limit, state: STATE }, rule);
+          const wide = assess(readings, { ...far, ...limit, state: STATE }, rule);
+          expect(one.verdict.kind).toBe(wide.verdict.kind);
+          expect(one.estimate).toEqual(wide.estimate);
+        },
+      ),
+    );
+  });
+
+  it("say of what has none that it is read, once it is read enough, and never that it is inside", () => {
+    expect(assess(read(1_000_000), { state: STATE }, "proven").verdict.kind).toBe("too few");
+    const { verdict, estimate } = assess(read(1_000_000, 1_001_000, 999_000), { state: STATE }, "proven");
+    expect(verdict).toEqual({ kind: "not stated" });
+    expect(estimate?.mean).toBe(1_000_000);
   });
 });
 

@@ -2,12 +2,11 @@ import { nearestNm, nm, type Nm } from "../quantity";
 import { corrections, type Allowances, type Correction } from "./allowance";
 import { drift, type Drift } from "./drift";
 import { combine, doubledValue, estimate, type Estimate, type Observation } from "./estimate";
+import { ends, isStated, type Limits } from "./limits";
 import type { PackState, TakenReading } from "./reading";
 
 /** What a figure must lie in, and the state it is stated for. */
-export interface Spec {
-  min: Nm;
-  max: Nm;
+export interface Spec extends Limits {
   state: PackState;
 }
 
@@ -23,7 +22,9 @@ export type Verdict =
   | { kind: "outside"; side: "tight" | "loose"; by: Nm }
   | { kind: "too close"; limit: "min" | "max"; advice: CloseAdvice }
   | { kind: "too few"; more: number }
-  | { kind: "creeping" };
+  | { kind: "creeping" }
+  /** No limit is known: what was read stands for itself. */
+  | { kind: "not stated" };
 
 /** What to do next when a mean lies too close to a limit: so many more readings, or reading on is no use. */
 export type CloseAdvice = { kind: "read again"; more: number } | { kind: "finer gauge or other part" };
@@ -72,7 +73,7 @@ export function assess(
     if (!brought.ok) missing = brought.missing;
     return {
       use: useOf(taken, brought.ok),
-      ...ends(taken, brought.ok ? brought.total : 0),
+      ...endsOf(taken, brought.ok ? brought.total : 0),
       corrections: brought.ok ? brought.corrections : [],
     };
   });
@@ -100,7 +101,7 @@ function useOf({ reading, leftOut }: TakenReading, comparable: boolean): Mark["u
   return doubledValue(reading) === null ? "bound" : "used";
 }
 
-function ends({ reading }: TakenReading, total: number): Pick<Mark, "low" | "high"> {
+function endsOf({ reading }: TakenReading, total: number): Pick<Mark, "low" | "high"> {
   if (reading.kind !== "bracket") return { low: nm(reading.value + total), high: nm(reading.value + total) };
   return {
     low: reading.passes === undefined ? undefined : nm(reading.passes + total),
@@ -140,9 +141,10 @@ function decide(
   const unsure = ({ corrections: list }: Mark): number =>
     rule === "proven" ? list.reduce((sum, { within }) => sum + Math.abs(within), 0) : 0;
   const most = (list: readonly number[]): number => Math.max(0, ...list);
-  const loose = most(blades.map((mark) => (mark.low ?? -Infinity) - unsure(mark) - spec.max));
+  const { min, max } = ends(spec);
+  const loose = most(blades.map((mark) => (mark.low ?? -Infinity) - unsure(mark) - max));
   if (loose > 0) return { kind: "outside", side: "loose", by: nm(loose) };
-  const tight = most(blades.map((mark) => spec.min - unsure(mark) - (mark.high ?? Infinity)));
+  const tight = most(blades.map((mark) => min - unsure(mark) - (mark.high ?? Infinity)));
   if (tight > 0) return { kind: "outside", side: "tight", by: nm(tight) };
 
   const have = counted.reduce((sum, { reading }) => sum + 1 / READINGS_NEEDED[reading.kind], 0);
@@ -162,6 +164,9 @@ function decide(
 export const basisOf = (assessment: Pick<Assessment, "estimate" | "verdict">): Estimate | null =>
   isEnough(assessment) ? assessment.estimate : null;
 
+/** Whether nothing more is to be done about a figure: it is inside, or nobody knows what it should be. */
+export const isSettled = ({ kind }: Verdict): boolean => kind === "inside" || kind === "not stated";
+
 /** Whether no more readings are asked for before anything is said of the figure. */
 export const isEnough = ({ verdict }: Pick<Assessment, "verdict">): boolean =>
   verdict.kind !== "too few" && verdict.kind !== "creeping";
@@ -171,7 +176,9 @@ export const isEnough = ({ verdict }: Pick<Assessment, "verdict">): boolean =>
  *
  * @returns never `too few` or `creeping`: those are about the readings, not the figure.
  */
-export function judge(result: Estimate, spec: Pick<Spec, "min" | "max">, rule: DecisionRule): Verdict {
+export function judge(result: Estimate, limits: Limits, rule: DecisionRule): Verdict {
+  if (!isStated(limits)) return { kind: "not stated" };
+  const spec = ends(limits);
   const scale = 2 * result.count;
   const guard = rule === "proven" ? result.expanded * scale : 0;
   const overMin = result.doubledSum - spec.min * scale;

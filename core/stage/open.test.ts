@@ -1,3 +1,4 @@
+import { middleOf } from "../reading";
 import { describe, expect, it, test } from "@jest/globals";
 import { bookOf, UNITS, type UnitId } from "../../demo/units";
 import { answered, finding, good, jobOf, read, unitOf } from "../../demo/testing";
@@ -52,7 +53,7 @@ function answeredJob(unit: UnitId): FactBody[] {
     { kind: "renewed", parts: scoped.parts.map(({ id }) => id), there: true },
   ];
   for (const { chain, spec, seats } of applied.packs.filter(({ inScope }) => inScope)) {
-    const middle = nm(Math.round((spec.min + spec.max) / 2));
+    const middle = middleOf(spec)!;
     const reading = (): FactBody => ({
       kind: "reading",
       chain: chain.id,

@@ -39,7 +39,7 @@ export function stageWords(stage: Stage): string {
     case "astray":
       return "not as predicted";
     case "done":
-      return "inside";
+      return stage.unlimited ? "read, no limit known" : "inside";
     case "signed":
       return "signed off";
   }

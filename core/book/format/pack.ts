@@ -15,10 +15,22 @@ import {
   suchThat,
   text,
   tuple,
+  usually,
   whole,
   type Read,
 } from "../../shape";
 import { allowance, holds, length, measure, shows, tolerance, width } from "./common";
+
+/** Whose a figure is, from the surest to the least. */
+export const ORIGINS = [
+  "maker",
+  "printed sheet",
+  "measured on units here",
+  "measured on one unit",
+  "colleague",
+] as const;
+/** One of `ORIGINS`. */
+export type Origin = (typeof ORIGINS)[number];
 
 /** What lies in a pack. */
 export const plateRole = oneOf(
@@ -174,14 +186,18 @@ export const seat = suchThat(seatShape, {
 
 /** Where a figure comes from when it is not the unit's own source, and the day it was last checked. */
 const spec = object({
-  min: length,
-  max: length,
+  from: about("Whose figure it is; left out where nobody said.", optional(oneOf(...ORIGINS))),
+  min: about(
+    "Left out where no limit is known on that side; without either nothing is judged.",
+    optional(length),
+  ),
+  max: optional(length),
   target: about("Where in the range the source wants it, when it says.", optional(length)),
   soak: optional(oneOf("dry", "soaked")),
   facings: optional(oneOf("new", "run-in")),
   wave: optional(oneOf("free", "flat")),
   source: optional(text),
-  checked: day,
+  checked: about("The day it was last checked, where anybody knows.", optional(day)),
   ...holds,
 });
 
@@ -240,7 +256,7 @@ export const chain = object({
   station: optional(refersTo("station")),
   parts: about("The parts whose wear it shows.", optional(list(refersTo("part"), 1))),
   links: list(link, 1),
-  spec: oneOrMore(spec),
+  spec: about("What it is held against; left out where no limit is known.", usually(oneOrMore(spec), [{}])),
   soaking: optional(allowance),
   bedding: optional(allowance),
   read: reading,
