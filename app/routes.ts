@@ -76,6 +76,7 @@ export default [
       route("revisions", "book/revisions.tsx"),
     ]),
     route("books/:unit/export.json", "book/export.ts"),
+    route("books/:unit/left", "book/left.ts"),
     route("revisions/:id/:digest", "revision/revision.ts"),
     route("books/:unit/house-value", "book/house-value.ts"),
     route("drafts/:draft", "draft/draft.tsx"),

@@ -1,3 +1,4 @@
+import { HereBefore } from "~/look/here-before";
 import { useWhen } from "~/door/when";
 import { useState } from "react";
 import { useAnchor } from "~/look/use-scripted";
@@ -97,6 +98,11 @@ function ChainPlate({ figure }: { figure: AppliedChain }) {
       <p className="mb-2 text-2xl">
         <span className="figure">{specWords(figure, unit)}</span>
       </p>
+      <HereBefore
+        of={book.unit.id}
+        unit={unit}
+        chain={applied.packs.find((pack) => pack.chain.id === chain.id) ?? figure}
+      />
       <Loop chain={chain} links={linksOf(applied.present, figure)} unit={unit} />
       <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5">
         {chain.kind === "pack clearance" && (

@@ -1,3 +1,4 @@
+import { HereBefore } from "~/look/here-before";
 import { ArrowRight } from "lucide-react";
 import { lazy, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
@@ -191,6 +192,7 @@ function ReadTab({
         {tab !== "found" && <EarlierReadings sheet={sheet} set={set} unit={unit} />}
         {tab === "built" && sheet.choice && <Outcome sheet={sheet} unit={unit} />}
         {tab === (sheet.choice ? "built" : "trial") && <SinceFound sheet={sheet} unit={unit} />}
+        <HereBefore of={whole.present.unit.id} unit={unit} chain={applied} />
         <Working
           applied={applied}
           assessment={set.assessment}

@@ -57,3 +57,4 @@ export {
   type Decided,
   type SelectiveCandidate,
 } from "./candidates";
+export { figuresLeft, spreadOf, spreadsOf, versionOf, type FigureLeft, type Spread } from "./left";
