@@ -64,6 +64,8 @@ export default [
     route("jobs/:number/changes", "job/changes.ts"),
     route("books", "books/list.tsx"),
     route("books/by-hand", "books/by-hand.tsx"),
+    route("books/from-table", "books/from-table.tsx"),
+    route("books/:unit/tables/:table", "books/table-out.ts"),
     route("books/:unit", "book/book.tsx", [
       index("book/axis.tsx"),
       route("train", "book/train.tsx"),

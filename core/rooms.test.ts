@@ -11,6 +11,7 @@ const ROOMS = [
     "torque",
     "chain",
     "book",
+    "table",
     "pack",
     "find",
     "gears",

@@ -8,6 +8,7 @@ import { readForm, typedIn } from "~/server/form";
 import { field, id as anId, oneOf, suchThat, uuid, words } from "~core/shape";
 import { mustBe } from "~/server/session";
 import { upcastBook, difference, differenceText, holding, within, limitWords } from "~core/book";
+import { TABLES } from "~core/table";
 import { bookById, listBooks, revisionsOf } from "~store/books";
 import { beginDraft, openDrafts } from "~store/drafts";
 import { houseHistory } from "~store/house-values";
@@ -123,6 +124,11 @@ export default function RevisionsPage({
             <Download size={20} aria-hidden="true" /> Export
           </a>
           {may && (
+            <Link to={`/books/from-table?unit=${book.unit.id}`} className="btn touch">
+              Take in a table
+            </Link>
+          )}
+          {may && (
             <Form method="post">
               <input type="hidden" name="id" value={id} />
               <button className="btn btn-primary touch" name="intent" value="edit">
@@ -131,6 +137,19 @@ export default function RevisionsPage({
             </Form>
           )}
         </div>
+        <p className="mt-3 flex flex-wrap items-center gap-x-4" aria-label="As tables">
+          <span className="quiet">As tables:</span>
+          {Object.keys(TABLES).map((table) => (
+            <a
+              key={table}
+              href={`/books/${book.unit.id}/tables/${table}.csv`}
+              download
+              className="link touch flex items-center"
+            >
+              {table}
+            </a>
+          ))}
+        </p>
         {drafts.length > 0 && (
           <ul className="mt-4">
             {drafts.map((draft) => (

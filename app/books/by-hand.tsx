@@ -1,5 +1,5 @@
 import { useState, type ClipboardEvent } from "react";
-import { data, Form, redirect } from "react-router";
+import { data, Form, Link, redirect } from "react-router";
 import { ORIGINS, originWords } from "~core/book";
 import { Choice, Field, Select } from "~/look/field";
 import { whenIn } from "~/door/when";
@@ -68,7 +68,10 @@ export default function ByHand({ actionData }: Route.ComponentProps) {
       <h1 className="mb-1 text-3xl font-bold">A unit by hand</h1>
       <p className="quiet mb-3 text-lg">
         What you know is enough: its name and its packs. Everything else can be added later, by whoever learns
-        it.
+        it.{" "}
+        <Link to="/books/from-table" className="link">
+          Or from a table
+        </Link>
       </p>
       <Form method="post" noValidate className="plate p-5">
         <div className="grid grid-cols-4 gap-3">

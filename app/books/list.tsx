@@ -118,6 +118,11 @@ export default function Books({ loaderData: { books, drafts }, actionData }: Rou
               A unit by hand, in three minutes
             </Link>
           )}
+          {may && (
+            <Link to="/books/from-table" className="btn btn-lg touch justify-start text-xl">
+              From a table: pasted, or a file
+            </Link>
+          )}
           <section className="plate p-5">
             <h2 className="mb-2 text-xl font-bold">Import a book</h2>
             {may ? (

@@ -12,6 +12,7 @@ export {
 } from "./seats";
 export type { SeatKind, SeatLink, SeatSize } from "./seats";
 export {
+  MEASUREMENT_KINDS,
   PART_KINDS,
   type CheckBall,
   type FastenerGroup,
@@ -20,7 +21,7 @@ export {
   type PartKind,
   type WeakPoint,
 } from "./format/parts";
-export { ORIGINS, plateRole } from "./format/pack";
+export { CHAIN_KINDS, ORIGINS, plateRole } from "./format/pack";
 export type { Strengthening } from "./strengthened";
 export type { StrongerWay } from "./format/stronger";
 export type { Feature } from "./format/common";
@@ -40,7 +41,7 @@ export {
   type PackChain,
 } from "./resolve";
 export { type Problem } from "../shape";
-export { bookByHand, packId, type PackByHand, type UnitByHand } from "./by-hand";
+export { bookByHand, packEntries, packId, type PackByHand, type UnitByHand } from "./by-hand";
 export { checksOf, type StepCheck } from "./asked";
 export { behindOf, type Behind } from "./behind";
 export { partsOf, stationOf } from "./assembly";

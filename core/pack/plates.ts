@@ -102,10 +102,10 @@ export const boughtOf = (
 /**
  * The plates' thickness added up; a piston is what they rest on, not part of the sum, and a plate that is chosen is a link of its own.
  *
- * @returns null where the book does not know one of them.
+ * @returns null where the book does not know one of them, or nobody has counted them.
  */
 export function thicknessOf(stack: readonly StackEntry[]): Nm | null {
   const own = stack.filter(({ role, seat }) => role !== "piston" && seat === undefined);
-  if (own.some(({ thickness }) => thickness === undefined)) return null;
+  if (stack.length === 0 || own.some(({ thickness }) => thickness === undefined)) return null;
   return nm(own.reduce((sum, entry) => sum + countOf(entry) * (entry.thickness ?? 0), 0));
 }

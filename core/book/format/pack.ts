@@ -91,7 +91,7 @@ const packShape = object({
     oneOf("shifting", "standstill"),
   ),
   station: refersTo("station"),
-  stack: list(stackEntry, 1),
+  stack: about("Left out where nobody has counted them.", usually(list(stackEntry), [])),
   facing: about(
     "Radii of the facings.",
     optional(object({ inner: width, outer: width, friction: number(0.02, 0.6) })),
@@ -231,27 +231,30 @@ const link = tuple(
   3,
 );
 
+/** What a chain closes in. */
+export const CHAIN_KINDS = [
+  "pack clearance",
+  "end play",
+  "bushing clearance",
+  "pump clearance",
+  "side clearance",
+  "end gap",
+  "preload",
+  "pinion depth",
+  "backlash",
+  "servo travel",
+  "rest position",
+  "pulley alignment",
+  "converter depth",
+  "installed depth",
+  "wear gap",
+] as const;
+
 /** A chain of lengths along the unit that closes in one clearance, end play, preload or depth. */
 export const chain = object({
   id: names("chain"),
   name: text,
-  kind: oneOf(
-    "pack clearance",
-    "end play",
-    "bushing clearance",
-    "pump clearance",
-    "side clearance",
-    "end gap",
-    "preload",
-    "pinion depth",
-    "backlash",
-    "servo travel",
-    "rest position",
-    "pulley alignment",
-    "converter depth",
-    "installed depth",
-    "wear gap",
-  ),
+  kind: oneOf(...CHAIN_KINDS),
   of: about("The pack whose clearance it is.", optional(refersTo("pack"))),
   station: optional(refersTo("station")),
   parts: about("The parts whose wear it shows.", optional(list(refersTo("part"), 1))),

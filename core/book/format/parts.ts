@@ -153,26 +153,29 @@ export const weakPoint = object({
   ...holds,
 });
 
+/** What is measured that is no chain. */
+export const MEASUREMENT_KINDS = [
+  "resistance",
+  "turning torque",
+  "pressure",
+  "spring load",
+  "spring length",
+  "flatness",
+  "runout",
+  "valve drop",
+  "seen",
+  "leak-down",
+  "temperature",
+  "voltage",
+  "plate thickness",
+  "fastener stretch",
+] as const;
+
 /** A figure that is not a length. */
 export const measurement = object({
   id: names("measurement"),
   name: text,
-  kind: oneOf(
-    "resistance",
-    "turning torque",
-    "pressure",
-    "spring load",
-    "spring length",
-    "flatness",
-    "runout",
-    "valve drop",
-    "seen",
-    "leak-down",
-    "temperature",
-    "voltage",
-    "plate thickness",
-    "fastener stretch",
-  ),
+  kind: oneOf(...MEASUREMENT_KINDS),
   each: about(
     "What it is taken of, each judged by itself: solenoids, valves, bolts.",
     optional(list(text, 1)),
