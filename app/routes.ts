@@ -40,6 +40,7 @@ export default [
       route("labels", "labels/labels.tsx"),
     ]),
     route("jobs/:number/say", "say/send.ts"),
+    route("jobs/:number/learn", "teardown/learn.ts"),
     route("live", "live/stream.ts"),
     route("jobs/:number/photos/:photo", "photos/bytes.ts"),
     route("jobs/:number/scan-tool/:item", "intake/scan-tool.ts"),

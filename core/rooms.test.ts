@@ -23,6 +23,7 @@ const ROOMS = [
     "fact",
     "measure",
     "steps",
+    "learn",
     "diagnose",
     "inspect",
     "build",

@@ -83,5 +83,5 @@ const StageLink = memo(function StageLink({
 
 function stateWords(state: JobStage["state"], open: number): string {
   if (state === "out of scope") return "not in scope";
-  return state === "done" || state === "waits" ? state : `${open} open`;
+  return state === "done" || state === "waits" || state === "by hand" ? state : `${open} open`;
 }

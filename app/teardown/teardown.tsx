@@ -7,6 +7,7 @@ import { UnitDrawing } from "~/look/unit-drawing";
 import { layoutOf } from "~/look/unit-layout";
 import { planOf, type StepState } from "~core/steps";
 import type { Route } from "./+types/teardown";
+import { Recorder } from "./recorder";
 import { StepList } from "./step-list";
 import { StepPanel } from "./step-panel";
 
@@ -24,7 +25,13 @@ export default function TearDown() {
   const panel = useHead<HTMLDivElement>(shown?.step.id);
   if (!shown)
     return (
-      <p className="plate p-5 text-xl">The book has no steps for taking this unit down at this depth.</p>
+      <>
+        <p className="mb-3 text-lg">
+          The book has no steps for taking this unit down: say what comes off as you do it, and the next one
+          goes by it.
+        </p>
+        <Recorder />
+      </>
     );
   return (
     <>
@@ -57,6 +64,12 @@ export default function TearDown() {
           <StepPanel key={shown.step.id} state={shown} plan={plan} />
         </div>
       </div>
+      <details className="mt-3" open={job.cameOff.length > 0 || undefined}>
+        <summary className="touch flex cursor-pointer items-center text-lg font-semibold underline underline-offset-4">
+          Something came off that the book does not have
+        </summary>
+        <Recorder after={plan.last?.step.id} />
+      </details>
     </>
   );
 }

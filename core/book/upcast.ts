@@ -20,6 +20,7 @@ export function upcastBook(given: unknown): unknown {
   const changed: Old = {
     ...axisOf(document),
     ...trainOf(document),
+    ...placesOf(document),
     ...partsOf(document, wears, reasons),
     ...pointsOf(document),
     ...elementsOf(document),
@@ -92,6 +93,31 @@ function axisOf({ stations, packs, chains, parts, elements }: Old): Old {
       ({ id }) =>
         all.find(({ stack }) => listOf(stack).some((one) => isRecord(one) && one.part === id))?.element,
     ),
+  };
+}
+
+/** So many bolts stand in one row of a plain face. */
+const IN_A_ROW = 10;
+
+/** Bolts of which nobody has said where they sit stand in plain rows, so that each can be ticked; it is said that they do. */
+function placesOf({ fasteners }: Old): Old {
+  const all = listOf(fasteners);
+  const isLoose = (group: unknown): group is Old & { count: number } =>
+    isRecord(group) &&
+    typeof group.count === "number" &&
+    group.count > 0 &&
+    group.count <= 80 &&
+    listOf(group.places).length === 0;
+  if (!all.some(isLoose)) return {};
+  return {
+    fasteners: all.map((group) => {
+      if (!isLoose(group)) return group;
+      const rows = Math.ceil(group.count / IN_A_ROW);
+      const places = Array.from({ length: group.count }, (_, i) => ({
+        at: [5 + 10 * (i % IN_A_ROW), Math.round((100 * (Math.floor(i / IN_A_ROW) + 0.5)) / rows)],
+      }));
+      return { note: "Where they sit is not known: drawn in plain rows.", ...group, places };
+    }),
   };
 }
 

@@ -149,7 +149,7 @@ export function roundWords(
   { kind, part }: Round,
   { house, unit }: { house: string | undefined; unit: UnitSystem },
 ): string {
-  const torque = house ?? (group.torque ? shownIn(group.torque, unit) : "snug");
+  const torque = house ?? (group.torque ? shownIn(group.torque, unit) : "no torque known");
   switch (kind) {
     case "part": {
       const pass = group.passes?.[part];

@@ -111,9 +111,14 @@ export const fasteners: Check = {
         if (places.findIndex((other) => samePlace(other.at, at)) !== j)
           say(`${path}.places[${j}].at`, "two fasteners in one place", "correct the position");
         if (own === undefined && length === undefined)
-          say(`${path}.places[${j}].length`, "how long is it?", "give the length here or for the group");
+          say(
+            `${path}.places[${j}].length`,
+            "how long is it?",
+            "give the length here or for the group",
+            true,
+          );
       });
-      if (!torque) say(`${path}.torque`, "no torque is stated", 'write it as "42 N·m"');
+      if (!torque) say(`${path}.torque`, "no torque is stated", 'write it as "42 N·m"', true);
       if (angle && !torque) say(`${path}.angle`, "turned on from what?", "give the torque before the angle");
       if (torque) passesRise(group, path, say);
       const isVerified = build.some(({ verifies }) => verifies?.includes(group.id));

@@ -147,6 +147,10 @@ export class Job {
   get places(): readonly FactOf<"place">[] {
     return [...this.last("place").values()];
   }
+  /** What came off that the book has no step for, in the order it did. */
+  get cameOff(): readonly FactOf<"came-off">[] {
+    return this.once("cameOff", () => standing(this.allOf("came-off"), "came-off"));
+  }
   get photos(): readonly Photo[] {
     return this.once("photos", () => {
       const marks = this.allOf("photo-mark");

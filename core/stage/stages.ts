@@ -10,8 +10,8 @@ import { stageWords, stepsDone } from "./steps-done";
 /** How one stage of the work stands. */
 export interface JobStage {
   id: StageId;
-  /** Waiting: nothing was done in it, and a stage before it is not done. */
-  state: "done" | "open" | "waits" | "out of scope";
+  /** Waiting: nothing was done in it, and a stage before it is not done. By hand: the book has no steps for it, and what is done is said instead. */
+  state: "done" | "open" | "waits" | "by hand" | "out of scope";
   /** Answers that are still to come. */
   open: number;
 }
@@ -68,11 +68,12 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
     const count = left(id);
     const nothingInScope =
       (id === "choose" && sheets.every(({ stage }) => stage.at === "quiet")) ||
-      (id === "take down" && steps.total === 0) ||
+      (id === "take down" && steps.total === 0 && !isByHand(applied)) ||
       (id === "build" && otherUnit(job) !== null) ||
       (id === "build" && (applied.scoped.build ?? []).length === inVehicle.length) ||
       (id === "prove" && made.proving.items.length + inVehicle.length === 0);
     const done = job.closed !== null || (id === "hand over" ? false : count === 0);
+    if (id === "take down" && isByHand(applied)) return { id, state: "by hand", open: 0 };
     const state = nothingInScope ? "out of scope" : done ? "done" : waits && !begun[id] ? "waits" : "open";
     // What is looked at outside does not hold the work up.
     if (!done && !nothingInScope && id !== "book in") waits = true;
@@ -86,6 +87,9 @@ export function standingOf(job: Job, applied: Applied, house: Rule): Standing {
     minutesLeft: job.closed ? 0 : (otherUnit(job) ? 0 : down) + made.build.minutesLeft,
   };
 }
+
+/** Whether the book of this unit has no step at all for taking it down. */
+const isByHand = ({ present }: Applied): boolean => (present.teardown ?? []).length === 0;
 
 const isBegun = (sheet: Worksheet): boolean =>
   sheet.found.readings.length + sheet.trial.readings.length + sheet.built.readings.length > 0;
@@ -120,6 +124,14 @@ function nextOf(
       subject: steps.next.id,
       name: steps.next.name,
       words: `step ${steps.done + 1} of ${steps.total}`,
+    };
+  if (isByHand(applied) && untouched && job.cameOff.length === 0 && !otherUnit(job))
+    return {
+      stage: "take down",
+      what: "step",
+      subject: "",
+      name: "Take it down",
+      words: "say what comes off: the book has no steps",
     };
   const unproven = new Set(open.flatMap(({ kind, subject: id }) => (kind === "figure" ? [id] : [])));
   const packs = sheets.filter(

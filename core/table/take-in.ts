@@ -409,9 +409,7 @@ const WRITE: Readonly<Record<TableName, Write>> = {
       "fasteners",
       "id",
       {
-        ...(known
-          ? {}
-          : { id, name, count, size: cells.size, places: [], pattern: "any order", thread: "dry" }),
+        ...(known ? {} : { id, name, count, size: cells.size, pattern: "any order", thread: "dry" }),
         id,
         count,
         size: cells.size,

@@ -11,6 +11,7 @@ import {
   refersTo,
   text,
   tuple,
+  usually,
   whole,
   type Read,
 } from "../../shape";
@@ -220,7 +221,10 @@ export const fastenerGroup = object({
   size: text,
   number: about("Of one of them, where it is bought new.", optional(text)),
   length: optional(width),
-  places: list(position),
+  places: about(
+    "Left out where nobody knows: then they are drawn in plain rows.",
+    usually(list(position), []),
+  ),
   torque: optional(measure("torque")),
   angle: about("Turned on by so much after the torque.", optional(measure("angle"))),
   passes: about("Torques of the passes before the last.", optional(list(measure("torque"), 1))),

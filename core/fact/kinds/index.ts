@@ -7,6 +7,7 @@ import * as measured from "./measured";
 import * as proven from "./prove";
 import * as pictures from "./pictures";
 import * as selected from "./selected";
+import * as recorded from "./recorded";
 import * as sources from "./sources";
 import * as made from "./stronger";
 import * as told from "./told";
@@ -38,6 +39,7 @@ export const KINDS = {
   count: bench.count,
   balls: bench.balls,
   wrong: bench.wrong,
+  "came-off": recorded.cameOff,
   cleaning: bench.cleaning,
   good: inspected.good,
   finding: inspected.finding,

@@ -1,0 +1,1 @@
+export { learn, learnedOf, type Learned, type Taught } from "./learn";
