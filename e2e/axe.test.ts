@@ -53,6 +53,8 @@ const SCREENS = [
   "/shelf/prices",
   "/house",
   "/books",
+  "/books/by-hand",
+  "/books/from-table",
   "/books/selwyn-sanderling",
   "/books/marram-whimbrel/train",
   "/books/marram-dunlin/packs",
