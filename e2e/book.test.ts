@@ -241,6 +241,78 @@ describe("keeping a book", () => {
       await edda.read("1.40");
     }));
 
+  it("a draft's steps are added, picked from, and put in their order by dragging; the tooth counts answer as a ratio is typed", () =>
+    journey("draft-steps", [edda], async () => {
+      await edda.go(at("/books/selwyn-turnstone/revisions"));
+      await edda.ready();
+      await edda.press("//button[contains(., 'Begin a draft')]");
+      await edda.press("//button[.='Down']");
+      const entry = (n: number, words: string): Promise<unknown> =>
+        edda.see(`//li[@data-entry='${n}'][contains(., '${words}')]`);
+      const many = await edda.driver.executeScript<number>(
+        "return document.querySelectorAll('[data-entry]').length",
+      );
+      await edda.press("//button[contains(., 'Add')]");
+      await type(edda, field("Name"), "Lift the shield");
+      await entry(many + 1, "Lift the shield");
+      // Moved by the button, then dragged on to the second place.
+      await edda.press(`//button[@aria-label='Move ${many + 1} up']`);
+      await entry(many, "Lift the shield");
+      const [from, to] = [
+        await edda.see(`//li[@data-entry='${many}']//*[@data-grip]`),
+        await edda.see(`//li[@data-entry='${many - 2}']`),
+      ];
+      await edda.driver.executeScript("arguments[0].scrollIntoView({ block: 'center' })", from);
+      await edda.driver
+        .actions()
+        .move({ origin: from })
+        .press()
+        .move({ origin: from, y: -20 })
+        .move({ origin: to })
+        .release()
+        .perform();
+      await entry(many - 2, "Lift the shield");
+      await edda.press("//select[@aria-label='Add to Parts']/option[2]");
+      await edda.see("//fieldset[@aria-label='Parts']//button");
+      await edda.press("//section[@aria-label='Only for']//label[1]");
+      // A chart: what the counts give stands beside what is typed.
+      await edda.press("//button[.='Apply chart']");
+      await edda.see("//*[@data-solved][contains(., 'With these counts it is')]");
+      await type(edda, field("Ratio as listed"), "2.5");
+      await edda.see("//*[@data-solved][contains(., 'by the tooth counts, listed is 2.5')]");
+      await edda.press("//button[starts-with(., 'Changes')]");
+      await edda.read("Lift the shield");
+    }));
+
+  it("what another shop’s book of the unit says otherwise is taken over singly; a book of another unit is refused", () =>
+    journey("their-book", [edda], async () => {
+      const book = JSON.parse(readFileSync("demo/books/selwyn-sanderling.json", "utf8")) as {
+        chains: { name: string }[];
+        parts: object[];
+      };
+      const [chain] = book.chains;
+      if (chain) chain.name = "Their words for it";
+      book.parts.push({ id: "their-shield", name: "Their shield", number: "X-1" });
+      await edda.go(at("/books/selwyn-sanderling/revisions"));
+      await edda.ready();
+      await edda.press("//button[contains(., 'Begin a draft')]");
+      await edda.press("//button[contains(., 'Another shop')]");
+      const choose = async (path: string): Promise<void> =>
+        (await edda.see("//section[contains(@aria-label, 'Another shop')]//input[@type='file']")).sendKeys(
+          path,
+        );
+      await choose(file("other.json", readFileSync("demo/books/marram-dunlin.json", "utf8")));
+      await edda.read("figures of different units never mix");
+      await choose(file("theirs.json", JSON.stringify(book)));
+      await edda.see("//li[@data-offer][contains(., 'Their shield')][contains(., 'is new')]");
+      await edda.press("//li[@data-offer][contains(., 'Their words for it')]//input");
+      await edda.press("//button[contains(., 'Take over 1')]");
+      await edda.gone("//li[@data-offer][contains(., 'Their words for it')]");
+      await edda.see("//li[@data-offer][contains(., 'Their shield')]");
+      await edda.press("//button[.='Changes (1)']");
+      await edda.read("Their words for it");
+    }));
+
   it("a draft loses nothing: the server killed while saving, the page loaded again with work unsaved", () =>
     journey("draft-awkward", [edda], async () => {
       await edda.go(at("/books/corrie-godwit/revisions"));

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { data, Form, Link, redirect } from "react-router";
 import { v7 as newId } from "uuid";
 import { whenIn } from "~/door/when";
@@ -33,6 +34,8 @@ interface Answer {
   typed: Typed;
   problems: Record<string, string>;
   text: string;
+  /** Whether it came as a file: then it stands in the field from now on. */
+  isFile: boolean;
   pasted: Pasted | null;
   rows: RowProblem[];
 }
@@ -70,7 +73,10 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
       });
   const taken = pasted.problem ? null : withPasted(document, pasted, as);
   const answer = (rows: RowProblem[], more: Record<string, string> = {}, status = 400) =>
-    data<Answer>({ typed, problems: { ...problems, ...more }, text, pasted, rows }, { status });
+    data<Answer>(
+      { typed, problems: { ...problems, ...more }, text, isFile: text !== typed.text, pasted, rows },
+      { status },
+    );
   const rows = taken?.problems ?? [];
   const isWanted = typed.intent === "keep" && (rows.length === 0 || typed.without === "yes");
   if (!taken || !isWanted || Object.keys(problems).length > 0)
@@ -118,6 +124,13 @@ export default function FromTable({ loaderData: { unit, id }, actionData }: Rout
   const problems = actionData?.problems ?? {};
   const pasted = actionData?.pasted ?? null;
   const faults = actionData?.rows ?? [];
+  // What is typed while an answer comes stays: only a file is put into the field.
+  const [settled, setSettled] = useState(actionData);
+  const [round, setRound] = useState(0);
+  if (actionData !== settled) {
+    setSettled(actionData);
+    if (actionData?.isFile) setRound(round + 1);
+  }
   const isRead = pasted !== null && pasted.problem === "";
   return (
     <main className="mx-auto max-w-[1320px] p-4">
@@ -183,7 +196,7 @@ export default function FromTable({ loaderData: { unit, id }, actionData }: Rout
         <textarea
           id="text"
           name="text"
-          key={actionData?.text}
+          key={round}
           rows={isRead ? 4 : 10}
           defaultValue={actionData?.text}
           placeholder={"name\telement\tmin\tmax\nK1 clearance\tK1\t0.80\t1.20"}
@@ -201,7 +214,7 @@ export default function FromTable({ loaderData: { unit, id }, actionData }: Rout
           <input
             type="file"
             // Once read it stands in the field, and is mended there.
-            key={actionData?.text}
+            key={round}
             name="file"
             accept=".csv,.tsv,.txt,text/csv"
             className="file-input touch"

@@ -14,6 +14,7 @@ import type { Route } from "./+types/draft";
 import { FORMS, SectionForm, type FormName } from "./forms";
 import type { Answer } from "./answer";
 import { Publish, Trouble } from "./panels";
+import { TheirBook } from "./their-book";
 import { dropUnsaved, keepUnsaved, readUnsaved } from "./unsaved";
 import { LEADS } from "~core/fact";
 import { useCheck } from "./use-check";
@@ -119,7 +120,7 @@ export default function DraftPage({ loaderData, actionData }: Route.ComponentPro
 }
 
 type Loaded = Route.ComponentProps["loaderData"];
-type Tab = FormName | "document" | "differences";
+type Tab = FormName | "document" | "theirs" | "differences";
 
 /** A draft in the editor: the document as it is typed, what is saved of it, what the server said, and what is wrong with it. */
 function useDraft(draft: Loaded["draft"]) {
@@ -204,6 +205,7 @@ function Editor({ draft, base }: Loaded) {
   const tabs: [Tab, string][] = [
     ...Object.entries(FORMS).map(([name, { words }]): [Tab, string] => [name as FormName, words]),
     ["document", "Whole document"],
+    ["theirs", "Another shop’s"],
     ["differences", `Changes${differences ? ` (${differences.length})` : ""}`],
   ];
   return (
@@ -265,6 +267,8 @@ function Editor({ draft, base }: Loaded) {
               }}
             />
           </Suspense>
+        ) : tab === "theirs" ? (
+          <TheirBook document={document} change={setDocument} />
         ) : tab === "differences" ? (
           <Publish
             begunBy={draft.begunBy}
@@ -280,6 +284,7 @@ function Editor({ draft, base }: Loaded) {
             document={document}
             problems={problems}
             change={setDocument}
+            solved={checked?.solved}
           />
         )}
         {problems.length > 0 && tab !== "differences" && (

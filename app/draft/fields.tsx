@@ -8,6 +8,8 @@ export interface Editing {
   document: unknown;
   problems: readonly Problem[];
   change: (document: unknown) => void;
+  /** What the tooth counts make of each range, in words. */
+  solved?: Readonly<Record<string, string>> | undefined;
 }
 
 /** An entry of a list. */
@@ -26,8 +28,8 @@ export function Text({
 }: Editing & {
   label: string;
   path: Path;
-  /** A whole number, as the document writes it. */
-  number?: boolean;
+  /** A whole number, as the document writes it; or one with decimals. */
+  number?: boolean | "decimal";
   /** A list of texts, with ` / ` between. */
   words?: boolean;
   /** In a table, whose head is the label. */
@@ -110,9 +112,10 @@ function written(value: unknown): string {
 function read(
   text: string,
   before: unknown,
-  { number, words }: { number: boolean; words: boolean },
+  { number, words }: { number: boolean | "decimal"; words: boolean },
 ): unknown {
   if (text.trim() === "") return undefined;
+  if (number === "decimal") return /^-?\d+(\.\d+)?$/.test(text.trim()) ? Number(text) : text;
   if (number || typeof before === "number") return /^\d+$/.test(text.trim()) ? Number(text) : text;
   if (words) return text.split(" / ");
   if (Array.isArray(before) && before.every((v) => typeof v === "number"))

@@ -2,7 +2,10 @@ import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { ORIGINS, originWords } from "~core/book";
 import { at, changed, pathText, type Path } from "./edit";
+import { Ordered } from "./entry-order";
 import { Pick, Rows, Text, type Editing, type Entry } from "./fields";
+import { HeldFor, SectionFields } from "./section-fields";
+import { SECTIONS, type SectionName } from "./sections";
 
 /** What kinds of entry have a form, and how one that is new begins. */
 export const FORMS = {
@@ -41,6 +44,7 @@ export const FORMS = {
       answers: ["what is done"],
     },
   },
+  ...SECTIONS,
 } as const;
 export type FormName = keyof typeof FORMS;
 
@@ -57,24 +61,38 @@ export function SectionForm({ section, ...editing }: Editing & { section: FormNa
       ? `${String(entry.element).toUpperCase()} ${String(entry.name)}`
       : String(entry.name ?? entry.id);
   const path: Path = [section, Math.min(picked, entries.length - 1)];
+  const isOrdered = "isOrdered" in FORMS[section];
+  const move = (from: number, to: number): void => {
+    const next = entries.filter((_, i) => i !== from);
+    const moved = entries[from];
+    if (!moved) return;
+    next.splice(to, 0, moved);
+    editing.change(changed(editing.document, [section], next));
+    setPicked(to);
+  };
+  const entry = (i: number) => (
+    <button
+      type="button"
+      aria-pressed={i === path[1]}
+      className={`touch w-full px-2 text-left ${i === path[1] ? "bg-base-200 border-primary border-l-4" : ""}`}
+      onClick={() => setPicked(i)}
+    >
+      {nameOf(entries[i] ?? {})}
+      {troubled(i) && <b className="text-error"> !</b>}
+    </button>
+  );
   const troubled = (i: number): boolean =>
     editing.problems.some((p) => p.path.startsWith(`${section}[${i}]`));
   return (
     <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,8fr)] items-start gap-3">
       <ul className="plate max-h-[70vh] overflow-y-auto p-2">
-        {entries.map((entry, i) => (
-          <li key={i}>
-            <button
-              type="button"
-              aria-pressed={i === path[1]}
-              className={`touch w-full px-2 text-left ${i === path[1] ? "bg-base-200 border-primary border-l-4" : ""}`}
-              onClick={() => setPicked(i)}
-            >
-              {nameOf(entry)}
-              {troubled(i) && <b className="text-error"> !</b>}
-            </button>
-          </li>
-        ))}
+        {isOrdered ? (
+          <Ordered many={entries.length} onMove={move}>
+            {entry}
+          </Ordered>
+        ) : (
+          entries.map((_, i) => <li key={i}>{entry(i)}</li>)
+        )}
         {fresh && (
           <li>
             <button
@@ -119,7 +137,9 @@ function Fields({ section, path, ...editing }: Editing & { section: FormName; pa
   const text = (label: string, ...keys: (string | number)[]) => (
     <Text key={label} label={label} path={[...path, ...keys]} {...editing} />
   );
-  switch (section) {
+  if (Object.hasOwn(SECTIONS, section))
+    return <SectionFields section={section as SectionName} path={path} {...editing} />;
+  switch (section as Exclude<FormName, SectionName>) {
     case "chains": {
       const spec = at(editing.document, [...path, "spec"]);
       const specs: Path[] = Array.isArray(spec) ? spec.map((_, i) => ["spec", i]) : [["spec"]];
@@ -203,6 +223,7 @@ function Fields({ section, path, ...editing }: Editing & { section: FormName; pa
           </div>
           {text("Note", "note")}
           <Rows label="Places" path={[...path, "places"]} columns={["at", "length"]} {...editing} />
+          <HeldFor path={path} {...editing} />
         </>
       );
     case "weakPoints":
@@ -215,6 +236,7 @@ function Fields({ section, path, ...editing }: Editing & { section: FormName; pa
           {text("Complaint", "complaint")}
           {text("Station", "station")}
           <Text label="Answers allowed, with / between" path={[...path, "answers"]} words {...editing} />
+          <HeldFor path={path} {...editing} />
         </>
       );
   }

@@ -36,7 +36,9 @@ const WORDS: Readonly<Record<string, string>> = {
   retorque: "retorque",
   checked: "day last checked",
 };
-const wordOf = (key: string): string => WORDS[key] ?? key.replace(/([A-Z])/g, (c) => ` ${c.toLowerCase()}`);
+/** What a section is called. */
+export const wordOf = (key: string): string =>
+  WORDS[key] ?? key.replace(/([A-Z])/g, (c) => ` ${c.toLowerCase()}`);
 
 /** The section's thing in one word, for entries without a name. */
 const SINGULAR: Readonly<Record<string, string>> = {
@@ -69,7 +71,7 @@ function keyOf(entry: unknown, i: number): string {
 }
 
 /** Entries by their keys; those whose key stands twice are told apart by the versions they hold for. */
-function keyed(list: readonly unknown[]): Map<string, unknown> {
+export function keyed(list: readonly unknown[]): Map<string, unknown> {
   const keys = list.map(keyOf);
   return new Map(
     list.map((entry, i) => {
@@ -80,7 +82,8 @@ function keyed(list: readonly unknown[]): Map<string, unknown> {
   );
 }
 
-function nameOf(entry: unknown, section: string): string {
+/** What an entry of a section is called. */
+export function nameOf(entry: unknown, section: string): string {
   if (!isRecord(entry)) return `${SINGULAR[section] ?? wordOf(section)} ${text(entry)}`.trim();
   const { name, id, element, mark, role, part, what } = entry;
   if (typeof name === "string") return section === "packs" ? `${text(element)} ${name}` : name;

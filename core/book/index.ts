@@ -78,3 +78,4 @@ export {
 } from "./figures";
 export { statedIn } from "./stated";
 export { capital, isSprung, seatWord, selectiveWord } from "./selective";
+export { isSameUnit, offersOf, takeOver, type Offer } from "./take-over";
