@@ -1,7 +1,6 @@
 import { useState, type ClipboardEvent } from "react";
 import { data, Form, Link, redirect } from "react-router";
-import { ORIGINS, originWords } from "~core/book";
-import { Choice, Field, Select } from "~/look/field";
+import { Field } from "~/look/field";
 import { whenIn } from "~/door/when";
 import { checkedBeside } from "~/server/beside";
 import { services } from "~/server/context";
@@ -10,7 +9,8 @@ import { mustBe } from "~/server/session";
 import { addBook } from "~store/books";
 import { readHouse } from "~store/house";
 import type { Route } from "./+types/by-hand";
-import { COLUMNS, MOST, readByHand, UNITS } from "./read-by-hand";
+import { COLUMNS, MOST, readByHand } from "./read-by-hand";
+import { BareFigures, Family, FiguresFrom } from "./unit-head";
 
 export const meta: Route.MetaFunction = () => [{ title: "A unit by hand · Yard Key" }];
 
@@ -77,21 +77,8 @@ export default function ByHand({ actionData }: Route.ComponentProps) {
         <div className="grid grid-cols-4 gap-3">
           <Field label="Unit" name="name" defaultValue={typed.name} problem={problems.name} autoFocus />
           <Field label="Maker" name="maker" defaultValue={typed.maker} />
-          <Select
-            label="Figures from"
-            name="from"
-            value={typed.from}
-            options={[
-              { value: "", words: "not said" },
-              ...ORIGINS.map((value) => ({ value, words: originWords(value) })),
-            ]}
-          />
-          <Select
-            label="Bare figures are"
-            name="unit"
-            value={typed.unit}
-            options={Object.entries(UNITS).map(([value, words]) => ({ value, words }))}
-          />
+          <FiguresFrom typed={typed} />
+          <BareFigures typed={typed} />
           <Field
             label="A ring is off its mark by at most"
             name="within"
@@ -100,17 +87,7 @@ export default function ByHand({ actionData }: Route.ComponentProps) {
             placeholder="0.02"
           />
           <div className="col-span-2">
-            <Choice
-              label="Family"
-              name="family"
-              value={typed.family ?? "automatic"}
-              problem={problems.family}
-              options={[
-                { value: "automatic", words: "Automatic" },
-                { value: "cvt", words: "CVT" },
-                { value: "dual-clutch", words: "Dual-clutch" },
-              ]}
-            />
+            <Family typed={typed} problem={problems.family} />
           </div>
         </div>
         <table className="mt-2 w-full" onPaste={pasted}>

@@ -2,22 +2,22 @@ import { useState } from "react";
 import { data, Form, Link, redirect } from "react-router";
 import { v7 as newId } from "uuid";
 import { whenIn } from "~/door/when";
-import { Choice, Field, Select } from "~/look/field";
+import { Field, Select } from "~/look/field";
 import { checkedBeside } from "~/server/beside";
 import { services } from "~/server/context";
 import { typedIn } from "~/server/form";
 import { mustBe } from "~/server/session";
 import { tableGiven } from "~/table/pasted";
-import { bookByHand, FAMILIES, ORIGINS, originWords } from "~core/book";
-import { codeFor } from "~core/shape";
+import { bookByHand, FAMILIES, ORIGINS } from "~core/book";
 import { TABLES, type RowProblem, type TableName, type TakenIn } from "~core/table";
 import { addBook, bookById, revisionsOf } from "~store/books";
 import { beginDraft } from "~store/drafts";
 import { readHouse } from "~store/house";
 import type { Route } from "./+types/from-table";
 import { PastedTable } from "./pasted-table";
-import { UNITS, type UnitTyped } from "./read-by-hand";
+import { nameWrong, UNITS, type UnitTyped } from "./read-by-hand";
 import { readPasted, withPasted, type Pasted } from "./read-pasted";
+import { BareFigures, Family, FiguresFrom } from "./unit-head";
 
 export const meta: Route.MetaFunction = () => [{ title: "A unit from a table · Yard Key" }];
 
@@ -107,9 +107,8 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
 
 function namedWrong({ name = "", family }: Typed): Record<string, string> {
   const problems: Record<string, string> = {};
-  if (name.trim().length < 2) problems.name = "What is the unit called?";
-  else if (codeFor(name) === "")
-    problems.name = "It is kept under its letters a to z and digits: give it some of them as well.";
+  const unnamed = nameWrong(name);
+  if (unnamed) problems.name = unnamed;
   if (!FAMILIES.some((one) => one === family)) problems.family = "Choose its family.";
   return problems;
 }
@@ -151,21 +150,8 @@ export default function FromTable({ loaderData: { unit, id }, actionData }: Rout
           {!unit && (
             <Field label="Unit" name="name" defaultValue={typed.name} problem={problems.name} autoFocus />
           )}
-          <Select
-            label="Figures from"
-            name="from"
-            value={typed.from}
-            options={[
-              { value: "", words: "not said" },
-              ...ORIGINS.map((value) => ({ value, words: originWords(value) })),
-            ]}
-          />
-          <Select
-            label="Bare figures are"
-            name="unit"
-            value={typed.unit}
-            options={Object.entries(UNITS).map(([value, words]) => ({ value, words }))}
-          />
+          <FiguresFrom typed={typed} />
+          <BareFigures typed={typed} />
           <Select
             key={pasted?.table}
             label="The table is of"
@@ -177,19 +163,7 @@ export default function FromTable({ loaderData: { unit, id }, actionData }: Rout
             ]}
           />
         </div>
-        {!unit && (
-          <Choice
-            label="Family"
-            name="family"
-            value={typed.family ?? "automatic"}
-            problem={problems.family}
-            options={[
-              { value: "automatic", words: "Automatic" },
-              { value: "cvt", words: "CVT" },
-              { value: "dual-clutch", words: "Dual-clutch" },
-            ]}
-          />
-        )}
+        {!unit && <Family typed={typed} problem={problems.family} />}
         <label htmlFor="text" className="stamp mb-1 block">
           The table
         </label>

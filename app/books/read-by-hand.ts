@@ -18,6 +18,14 @@ export const MOST = 24;
 const whole = (text: string, from: number): number | null =>
   /^\d{1,2}$/.test(text.trim()) && Number(text) >= from && Number(text) <= 20 ? Number(text) : null;
 
+/** What is wrong with the name of a unit; empty where nothing is. */
+export function nameWrong(name: string): string {
+  if (name.trim().length < 2) return "What is the unit called?";
+  return codeFor(name) === ""
+    ? "It is kept under its letters a to z and digits: give it some of them as well."
+    : "";
+}
+
 /**
  * Reads a unit as it was typed: each row a pack, empty rows left out.
  *
@@ -29,9 +37,8 @@ export function readByHand(typed: Typed, today: string): Read {
   const from = ORIGINS.find((one) => one === said("from"));
   const family = FAMILIES.find((one) => one === said("family"));
   const shown = Object.hasOwn(UNITS, said("unit")) ? (said("unit") as UnitTyped) : null;
-  if (said("name").length < 2) problems.name = "What is the unit called?";
-  else if (codeFor(said("name")) === "")
-    problems.name = "It is kept under its letters a to z and digits: give it some of them as well.";
+  const unnamed = nameWrong(said("name"));
+  if (unnamed) problems.name = unnamed;
   if (!family) problems.family = "Choose its family.";
   if (!shown) problems.unit = "Choose what its figures are in.";
   const lengthUnit = shown === "mm" ? "mm" : "in";

@@ -1,3 +1,4 @@
+import { nextFrame } from "~/look/next-frame";
 import { exactLength, type LengthUnit, type Nm } from "~core/quantity";
 
 /** What a gauge says: a length, or the blades of a feeler, the thickest that passes and the thinnest that does not. */
@@ -43,7 +44,7 @@ export function typeInto(field: HTMLInputElement, text: string): void {
   Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")?.set?.call(field, text);
   field.dispatchEvent(new Event("input", { bubbles: true }));
   // The page draws what was typed before it hears Enter.
-  requestAnimationFrame(() => {
+  nextFrame(() => {
     const enter = new KeyboardEvent("keydown", { key: "Enter", bubbles: true, cancelable: true });
     if (field.dispatchEvent(enter)) field.form?.requestSubmit();
   });

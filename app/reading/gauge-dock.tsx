@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState, type RefObject } from "react";
+import { nextFrame } from "~/look/next-frame";
 import { useInside } from "~/door/inside";
 import type { Phase } from "~core/fact";
 import type { Worksheet } from "~core/measure";
@@ -69,11 +70,11 @@ export function GaugeDock({
     set({ drum, gap, air: false });
     const source = new EventSource(`/gauge/stream?bench=${bench}`);
     // The needle tells more often than a busy page can be drawn: what came meanwhile is drawn once, and of a peak nothing is lost.
-    let frame = 0;
+    let leave: (() => void) | null = null;
     let highest = -Infinity;
     let last: Needle | null = null;
     const show = (): void => {
-      frame = 0;
+      leave = null;
       if (!last) return;
       const [told, reached] = [last, highest];
       highest = -Infinity;
@@ -93,7 +94,7 @@ export function GaugeDock({
       last = JSON.parse(event.data) as Needle;
       highest = Math.max(highest, last.needle);
       history.current = [...history.current.slice(1 - RESTING), last.needle];
-      frame ||= requestAnimationFrame(show);
+      leave ??= nextFrame(show);
     };
     let again: ReturnType<typeof setTimeout> | undefined;
     source.onerror = () => {
@@ -103,7 +104,7 @@ export function GaugeDock({
     };
     return () => {
       clearTimeout(again);
-      cancelAnimationFrame(frame);
+      leave?.();
       source.close();
     };
     // The drum is mounted when the dock opens or another ring goes in; nothing else may disturb a take.

@@ -1,3 +1,4 @@
 export { recognise, TABLES, type Column, type Recognised, type TableName } from "./columns";
-export { takeIn, type RowProblem, type TableRow, type TakenAs, type TakenIn } from "./take-in";
+export { takeIn } from "./take-in";
+export type { RowProblem, TableRow, TakenAs, TakenIn } from "./writing";
 export { writeOut } from "./write-out";

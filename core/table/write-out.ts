@@ -1,7 +1,7 @@
 import { packId } from "../book";
 import { isRecord } from "../shape";
 import { type TableName } from "./columns";
-import type { TableRow } from "./take-in";
+import type { TableRow } from "./writing";
 
 type Entry = Record<string, unknown>;
 const listOf = (document: unknown, section: string): Entry[] => {
