@@ -1,3 +1,4 @@
+import { isInReach, wrenchesOf, type Tool } from "~core/book";
 import { useState, type FormEvent } from "react";
 import { askBench } from "~/gauge/bench";
 import { useFiguresFindTheirField, useKeys } from "~/look/use-keys";
@@ -130,6 +131,28 @@ export function Wrench({
         )}
       </form>
       <WrenchArm torque={wanted} unit={unit} held={held} />
+      <Reaches
+        setting={held.arm ? wrenchSetting(wanted, held.arm.length, held.arm.extension) : wanted}
+        tools={applied.present.tools ?? []}
+      />
     </div>
+  );
+}
+
+/** Which of the unit’s wrenches can be set to it, with the extension that is in line. */
+function Reaches({ setting, tools }: { setting: Measure<"torque">; tools: readonly Tool[] }) {
+  const all = wrenchesOf(tools);
+  if (all.length === 0) return null;
+  const fit = all.filter((tool) => isInReach(tool, setting));
+  return (
+    <p
+      className={`mt-1 ${fit.length === 0 ? "text-error font-semibold" : "quiet"}`}
+      role={fit.length === 0 ? "alert" : undefined}
+      data-reaches={fit.length}
+    >
+      {fit.length > 0
+        ? `In reach of: ${fit.map(({ name }) => name).join(", ")}`
+        : `No wrench here reaches ${measureText(setting)}: ${all.map(({ name }) => name).join(", ")}.`}
+    </p>
   );
 }

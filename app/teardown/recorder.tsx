@@ -110,6 +110,11 @@ function ActForm({ after }: { after?: string | undefined }) {
           </button>
         )}
       </div>
+      {dictated?.deaf && (
+        <p role="alert" className="text-error mb-2 font-semibold">
+          Nothing could be heard: type it.
+        </p>
+      )}
       {field("Which way it sat", "way", { placeholder: "dish up, notch to the drain" })}
       <GoesTo place={place} onPick={setPlace} />
       <div className="mt-3 grid gap-2" key={round}>

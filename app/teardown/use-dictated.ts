@@ -24,9 +24,12 @@ const listening = (): Listening | undefined => {
  *
  * @returns null where the browser cannot.
  */
-export function useDictated(onHeard: (words: string) => void): { hears: boolean; hear: () => void } | null {
+export function useDictated(
+  onHeard: (words: string) => void,
+): { hears: boolean; hear: () => void; deaf: boolean } | null {
   const scripted = useScripted();
   const [hears, setHears] = useState(false);
+  const [deaf, setDeaf] = useState(false);
   const ear = useRef<Listener | null>(null);
   useEffect(() => () => ear.current?.abort(), []);
   if (!scripted || !listening()) return null;
@@ -38,9 +41,15 @@ export function useDictated(onHeard: (words: string) => void): { hears: boolean;
     ear.current = own;
     own.lang = "en";
     own.onresult = ({ results }) => onHeard(results[0]?.[0]?.transcript ?? "");
-    own.onend = own.onerror = () => setHears(false);
+    own.onend = () => setHears(false);
+    // It may have no microphone, or ask somebody who is not to be reached.
+    own.onerror = () => {
+      setHears(false);
+      setDeaf(true);
+    };
+    setDeaf(false);
     setHears(true);
     own.start();
   };
-  return { hears, hear };
+  return { hears, hear, deaf };
 }

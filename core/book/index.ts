@@ -79,3 +79,4 @@ export {
 export { statedIn } from "./stated";
 export { capital, isSprung, seatWord, selectiveWord } from "./selective";
 export { isSameUnit, offersOf, takeOver, type Offer } from "./take-over";
+export { isInReach, wrenchesOf } from "./tools";

@@ -10,7 +10,7 @@ import { elements, family, gearSets, ranges, stations } from "./train";
 import { proving } from "./prove";
 import { stronger } from "./stronger";
 import { buildOrder } from "./build";
-import { chainSteps, packsBuilt, service, steps } from "./work";
+import { chainSteps, packsBuilt, service, steps, wrenches } from "./work";
 
 /** What the trade would refuse, in the order a book is read. */
 export const checks: readonly Check[] = [
@@ -40,6 +40,7 @@ export const checks: readonly Check[] = [
   takenOut,
   packsBuilt,
   buildOrder,
+  wrenches,
   chainSteps,
   service,
   proving,

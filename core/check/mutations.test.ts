@@ -177,6 +177,28 @@ const FAULTS: [string, UnitId, string, unknown, RegExp, string?][] = [
   ["a member that is not there", W, "elements#forward.joins#1", "moon", /no member "moon"/],
   ["an element that is not there", G, "ranges#1.applied#0", "k7", /no element "k7"/],
   ["a part that is not there", S, "packs#d1.stack#1.part", "d1-stell", /no part.*use one of: d1-/],
+  [
+    "a wrench that does not reach",
+    D,
+    "tools#torque-large.reach.to",
+    "40 N·m",
+    /no wrench of the book reaches.*there are: torque wrench/,
+    "fasteners#converter-bolts.torque",
+  ],
+  [
+    "a wrench that ends below where it begins",
+    D,
+    "tools#torque-large.reach.to",
+    "10 N·m",
+    /not above where it begins/,
+  ],
+  [
+    "a step with the wrong wrench",
+    W,
+    "build#b-tail.tools",
+    ["wrench-ft"],
+    /none of its wrenches reaches the 60 lbf·in.*wrench 20 to 150/,
+  ],
   ["a tool that is not there", D, "teardown#t-pump.tools#0", "hammer", /no tool "hammer"/],
   [
     "a part left for a step that never comes",

@@ -1,5 +1,5 @@
-import { compareMeasures } from "../quantity";
-import { within, type Book, type Step } from "../book";
+import { compareMeasures, measureText } from "../quantity";
+import { isInReach, within, wrenchesOf, type Book, type Step, type Tool } from "../book";
 import { once, versions, type Check, type Say } from "./check";
 
 type Phase = "teardown" | "build";
@@ -172,6 +172,48 @@ export const packsBuilt: Check = {
 };
 
 /** A chain in scope at a depth is read by some step of that depth. */
+export const wrenches: Check = {
+  reads: ["fasteners", "build", "tools"],
+  check({ fasteners = [], build = [], tools = [] }, _conditions, say) {
+    const all = wrenchesOf(tools);
+    if (all.length === 0) return;
+    const names = (list: readonly Tool[]): string => list.map(({ name }) => name).join(", ");
+    all.forEach(({ id, reach }) => {
+      if (reach && compareMeasures(reach.from, reach.to) >= 0)
+        say(
+          `tools[${tools.findIndex((one) => one.id === id)}].reach.to`,
+          "not above where it begins",
+          "swap or correct them",
+        );
+    });
+    fasteners.forEach(({ torque, retorque }, i) => {
+      for (const [path, one] of [
+        ["torque", torque],
+        ["retorque.torque", retorque?.torque],
+      ] as const)
+        if (one && !all.some((wrench) => isInReach(wrench, one)))
+          say(
+            `fasteners[${i}].${path}`,
+            `no wrench of the book reaches ${measureText(one)}`,
+            `there are: ${names(all)}`,
+          );
+    });
+    build.forEach((step, s) => {
+      const own = all.filter(({ id }) => step.tools?.includes(id));
+      if (own.length === 0) return;
+      for (const id of step.fasteners ?? []) {
+        const torque = fasteners.find((group) => group.id === id)?.torque;
+        if (torque && all.some((one) => isInReach(one, torque)) && !own.some((one) => isInReach(one, torque)))
+          say(
+            `build[${s}].tools`,
+            `none of its wrenches reaches the ${measureText(torque)} of ${id}`,
+            `take ${names(all.filter((one) => isInReach(one, torque)))}`,
+          );
+      }
+    });
+  },
+};
+
 export const chainSteps: Check = {
   reads: ["teardown", "build", "chains", "depths"],
   check(book, conditions, say) {

@@ -24,6 +24,10 @@ export const tool = object({
     optional(list(object({ name: text, limit: optional(text) }), 1)),
   ),
   limit: about("What the tool itself must not be asked to do.", optional(text)),
+  reach: about(
+    "Of a torque wrench: what it can be set to.",
+    optional(object({ from: measure("torque"), to: measure("torque") })),
+  ),
   ...holds,
 });
 
