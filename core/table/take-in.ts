@@ -14,6 +14,28 @@ import {
   type Write,
 } from "./writing";
 
+/** What a row says something of: of two rows of one thing one is too many. */
+const keyOf = (
+  table: TableName,
+  { id, name, series, mark, size, range, when, element, kind }: TableRow,
+): string =>
+  JSON.stringify(
+    {
+      // A clearance is its pack's, whatever it is called.
+      figures: [
+        id ??
+          (element && (!kind || codeFor(kind) === "pack-clearance")
+            ? `of ${packId(element)}`
+            : codeFor(name ?? "")),
+        when,
+      ],
+      fasteners: [id ?? codeFor(name ?? "")],
+      rings: [id ?? codeFor(series ?? ""), mark ?? size],
+      parts: [id ?? codeFor(name ?? "")],
+      chart: [range],
+    }[table],
+  );
+
 /**
  * Writes the rows of a table into a book’s document. What stands there under the same name is changed; what is new is added; nothing is taken
  * out, and what a row does not say stays.
@@ -23,6 +45,7 @@ import {
  */
 export function takeIn(document: unknown, table: TableName, rows: readonly TableRow[], as: TakenAs): TakenIn {
   const writing = new Writing(document, as, rows);
+  const first = new Map<string, number>();
   rows.forEach((cells, row) => {
     const before = writing.problems.length;
     const must = { figures: "name", fasteners: "name", rings: "series", parts: "name", chart: "range" }[
@@ -31,7 +54,14 @@ export function takeIn(document: unknown, table: TableName, rows: readonly Table
     if (!cells[must]) writing.tell(row, must, "is empty");
     else if (codeFor(cells[must]) === "" && table !== "chart")
       writing.tell(row, must, "has no letter a to z and no digit to keep it under");
-    else WRITE[table](writing, cells, row, () => writing.problems.length === before);
+    else {
+      const key = keyOf(table, cells);
+      const other = first.get(key);
+      first.set(key, other ?? row);
+      // Which of the two is meant nobody can tell.
+      if (other !== undefined) writing.tell(row, must, `row ${other + 1} says this already`);
+      else WRITE[table](writing, cells, row, () => writing.problems.length === before);
+    }
   });
   const { problems, rowOf, added, changed } = writing;
   return { document: writing.document, problems, rowOf, added, changed };
@@ -152,13 +182,21 @@ const WRITE: Readonly<Record<TableName, Write>> = {
       if (!writing.list("elements").some((one) => one.id === id))
         writing.put("elements", "id", { id, kind: "clutch", aka: [] }, row, false);
     }
-    const braking = said(BRAKING);
+    // In the order they stand there already: that of the columns says nothing.
+    const known = writing.list("ranges").find(({ id }) => id === range);
+    const ordered = (key: "applied" | "braking", ids: readonly string[]): readonly string[] => {
+      const before = known?.[key];
+      const same =
+        Array.isArray(before) && before.length === ids.length && ids.every((id) => before.includes(id));
+      return same ? (before as string[]) : ids;
+    };
+    const braking = ordered("braking", said(BRAKING));
     writing.put(
       "ranges",
       "id",
       {
         id: range,
-        applied: said(APPLIED),
+        applied: ordered("applied", said(APPLIED)),
         ...(braking.length > 0 ? { braking } : {}),
         ratio: Number(ratio.replace("−", "-").replace(",", ".")),
       },
