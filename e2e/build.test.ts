@@ -265,6 +265,7 @@ describe("a step", () => {
       for (const place of [2, 5, 3, 1]) await mira.press(`//*[@data-place='${place}']`);
       await mira.see("//p[contains(., 'Place 4: 12 N·m')]");
       await mira.see("//*[@data-asked='bolts pump-cover-bolts'][contains(., 'place 4 missing')]");
+      await mira.see("//*[@data-reaches='1'][contains(., 'torque wrench 2 to 25 N·m')]");
       // A wrench that types: short of it is not tight, what is no torque is told, and in another unit it is the same.
       await mira.keys("9.1", Key.ENTER);
       await mira.see("//*[@data-pull='short'][contains(., 'Stopped at 9.1 N·m')]");

@@ -7,7 +7,7 @@ import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
 import { pullOf, type Face } from "~core/build";
 import { baseOf, measureText, parseMeasure, toNumber, type Measure } from "~core/quantity";
-import { torqueReached, wrenchSetting, type Round } from "~core/torque";
+import { torqueReached, type Round } from "~core/torque";
 import { useSerialWrench } from "./use-serial-wrench";
 
 type Kind = "typed" | "serial" | "simulated";
@@ -58,9 +58,7 @@ export function Wrench({
     setProblem("");
     const pulled = await askBench<{ torque: number } | { problem: string }>("pull", {
       bench: String(number),
-      torque: toNumber(
-        baseOf(held.arm ? wrenchSetting(wanted, held.arm.length, held.arm.extension) : wanted),
-      ),
+      torque: toNumber(baseOf(held.setting(wanted))),
       ...(empty ? { charge: true } : {}),
     });
     if (!pulled) return setProblem(AWAY);
@@ -131,10 +129,7 @@ export function Wrench({
         )}
       </form>
       <WrenchArm torque={wanted} unit={unit} held={held} />
-      <Reaches
-        setting={held.arm ? wrenchSetting(wanted, held.arm.length, held.arm.extension) : wanted}
-        tools={applied.present.tools ?? []}
-      />
+      <Reaches setting={held.setting(wanted)} tools={applied.present.tools ?? []} />
     </div>
   );
 }

@@ -47,21 +47,24 @@ export function useArm(unit: UnitSystem) {
     length.ok && extension.ok && length.length > 0 && extension.length > 0
       ? { length: length.length, extension: extension.length }
       : null;
-  return { typed, set, arm };
+  /** What it is set to for a torque at the bolt: less with an extension in line. */
+  const setting = (torque: Measure<"torque">): Measure<"torque"> =>
+    arm ? wrenchSetting(torque, arm.length, arm.extension) : torque;
+  return { typed, set, arm, setting };
 }
 
 /** What to set the wrench to with an extension in line, and whether it is the wrench for it. */
 export function WrenchArm({
   torque,
   unit,
-  held: { typed, set, arm },
+  held: { typed, set, arm, setting: settingOf },
 }: {
   torque: Measure<"torque">;
   unit: UnitSystem;
   held: ReturnType<typeof useArm>;
 }) {
   const inUnit = unitFor(torque, unit);
-  const setting = arm ? wrenchSetting(torque, arm.length, arm.extension) : torque;
+  const setting = settingOf(torque);
   const limit = (text: string): Measure<"torque"> | null => {
     const read = parseMeasure(text, "torque", inUnit);
     return read.ok ? read.measure : null;
