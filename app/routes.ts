@@ -78,6 +78,8 @@ export default [
       route("service", "book/service.tsx"),
       route("revisions", "book/revisions.tsx"),
     ]),
+    route("books/:unit/proposals", "draft/proposals.ts"),
+    route("books/pictures/:digest", "pictures/bytes.ts"),
     route("books/:unit/export.json", "book/export.ts"),
     route("books/:unit/left", "book/left.ts"),
     route("revisions/:id/:digest", "revision/revision.ts"),

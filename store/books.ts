@@ -1,8 +1,9 @@
 import { createHash } from "node:crypto";
 import { v7 as newId } from "uuid";
-import { keptBook, withHead, type Book, type Problem } from "~core/book";
+import { keptBook, withHead, withoutPictureData, type Book, type Problem } from "~core/book";
 import { readBook } from "~core/check";
 import type { Queryable } from "./database";
+import { keepPictures, wrongPictures } from "./pictures";
 
 export interface BookEntry {
   id: string;
@@ -52,9 +53,13 @@ export async function addBook(
   given: unknown,
   { published, as = "written", first = false, check = outcomeOf }: Keeping = {},
 ): Promise<AddedBook> {
-  const document = withHead(given);
+  const { document: bare, pictures } = withoutPictureData(given);
+  const astray = wrongPictures(pictures);
+  if (astray.length > 0) return { ok: false, problems: astray, warnings: [] };
+  const document = withHead(bare);
   const read = await check(document, as);
   if (!read.ok) return read;
+  await keepPictures(db, pictures);
   const { unit, revision } = read;
   const digest = createHash("sha256").update(canonical(document)).digest("hex");
   const { rows } = await db.query<{ id: string; revision: number }>(

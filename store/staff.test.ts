@@ -81,7 +81,11 @@ it("lets the wait double with each wrong try, up to five minutes, and forgets th
     await back(id, refused.seconds);
     expect(await proveSecret(db.pool, id, "wrong")).toEqual({ ok: false, why: "wrong" });
   }
-  expect(waits).toEqual([2, 4, 8, 16, 32, 64, 128, 256, 300]);
+  // What passed between the try and the question on a busy machine is no longer waited for.
+  const whole = [2, 4, 8, 16, 32, 64, 128, 256, 300];
+  expect(waits.map((wait, i) => wait <= (whole[i] ?? 0) && wait > (whole[i] ?? 0) - 2)).toEqual(
+    whole.map(() => true),
+  );
   await back(id, 300);
   expect((await proveSecret(db.pool, id, "2580")).ok).toBe(true);
   expect(await proveSecret(db.pool, id, "wrong")).toEqual({ ok: false, why: "wrong" });

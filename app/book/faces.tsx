@@ -1,13 +1,17 @@
-import { shownIn, type FastenerGroup } from "~core/book";
+import { pictureAt } from "~/pictures/shown";
+import { pictureIn, shownIn, type FastenerGroup, type ShownPicture } from "~core/book";
 import { lengthText } from "~core/quantity";
 import { useBookView } from "./book";
 
 const WIDE = 420;
 const HIGH = 320;
-const px = ([x, y]: readonly [number, number]): [number, number] => [
-  24 + (x / 100) * (WIDE - 48),
-  24 + (y / 100) * (HIGH - 48),
-];
+/** Where places lie on the drawn face; on a picture of it, right up to its edge. */
+const placed =
+  (picture: ShownPicture | null) =>
+  ([x, y]: readonly [number, number]): [number, number] =>
+    picture
+      ? [(x / 100) * WIDE, (y / 100) * WIDE * picture.ratio]
+      : [24 + (x / 100) * (WIDE - 48), 24 + (y / 100) * (HIGH - 48)];
 
 /** The face with its places, numbered in the order they are tightened. */
 export function FastenerMap({
@@ -15,21 +19,28 @@ export function FastenerMap({
   order,
   unit,
   many,
+  picture = null,
 }: {
   group: FastenerGroup;
+  /** The face itself, where the book has a picture of it. */
+  picture?: ShownPicture | null;
   order: readonly number[];
   unit: "mm" | "in";
   many: boolean;
 }) {
+  const px = placed(picture);
+  const high = picture ? WIDE * picture.ratio : HIGH;
   const path = order.map((i) => px(group.places[i]?.at ?? [50, 50]));
   return (
     <svg
-      viewBox={`0 0 ${WIDE} ${HIGH}`}
-      className="w-full"
+      viewBox={`0 0 ${WIDE} ${high}`}
+      className="max-h-[70vh] w-full"
       role="img"
-      aria-label={`${group.name}: ${group.count} places, tightened ${group.pattern}`}
+      aria-label={`${group.name}: ${group.count} places, ${group.pattern ? `tightened ${group.pattern}` : "order not known"}`}
     >
-      {group.pattern === "star" ? (
+      {picture ? (
+        <image href={pictureAt(picture.digest)} width={WIDE} height={high} preserveAspectRatio="none" />
+      ) : group.pattern === "star" ? (
         <ellipse
           className="fill-case stroke-soft"
           strokeWidth="1.5"
@@ -49,7 +60,7 @@ export function FastenerMap({
           rx="14"
         />
       )}
-      {group.pattern !== "any order" && (
+      {group.pattern !== undefined && group.pattern !== "any order" && (
         <path
           className="stroke-blue fill-none"
           strokeWidth="1.2"
@@ -91,26 +102,37 @@ export function FastenerMap({
 export function Faces() {
   const { applied, unit } = useBookView();
   const { checkBalls = [], airChecks = [] } = applied.present;
+  const plate = pictureIn(applied.present, checkBalls[0]?.picture);
+  const px = placed(plate);
   return (
     <div className="mt-3 grid grid-cols-2 items-start gap-3">
       {checkBalls.length > 0 && (
         <section className="plate p-5" id="balls-all">
           <h2 className="mb-2 text-xl font-bold">Check balls: {checkBalls.length} in this version</h2>
           <svg
-            viewBox={`0 0 ${WIDE} ${HIGH}`}
+            viewBox={`0 0 ${WIDE} ${plate ? WIDE * plate.ratio : HIGH}`}
             className="w-full"
             role="img"
             aria-label={`${checkBalls.length} check balls in their places`}
           >
-            <rect
-              className="fill-case stroke-soft"
-              strokeWidth="1.5"
-              x="4"
-              y="4"
-              width={WIDE - 8}
-              height={HIGH - 8}
-              rx="14"
-            />
+            {plate ? (
+              <image
+                href={pictureAt(plate.digest)}
+                width={WIDE}
+                height={WIDE * plate.ratio}
+                preserveAspectRatio="none"
+              />
+            ) : (
+              <rect
+                className="fill-case stroke-soft"
+                strokeWidth="1.5"
+                x="4"
+                y="4"
+                width={WIDE - 8}
+                height={HIGH - 8}
+                rx="14"
+              />
+            )}
             {checkBalls.map(({ id, at, material }, i) => {
               const [x, y] = px(at);
               return (

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useArm, WrenchArm } from "~/look/wrench-arm";
 import { useAnchor } from "~/look/use-scripted";
-import { houseTorque, shownIn, torqueWords, usedTorque, type FastenerGroup } from "~core/book";
+import { houseTorque, pictureIn, shownIn, torqueWords, usedTorque, type FastenerGroup } from "~core/book";
 import { lengthText, parseMeasure } from "~core/quantity";
 import { tighteningOrder } from "~core/torque";
 import { Faces, FastenerMap } from "./faces";
@@ -69,7 +69,7 @@ function GroupPlate({ group }: { group: FastenerGroup }) {
         {lengths.length === 1 && lengths[0] !== undefined
           ? `${lengthText(lengths[0], unit)} long`
           : "lengths as drawn"}
-        , thread {group.thread}
+        , {group.thread ? `thread ${group.thread}` : "what goes on the thread is not known"}
         {group.oneTime && (
           <>
             , <b>new ones only</b>
@@ -78,11 +78,20 @@ function GroupPlate({ group }: { group: FastenerGroup }) {
         {group.carries && `, carries ${group.carries}`}
       </p>
       <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-5">
-        <FastenerMap group={group} order={order} unit={unit} many={lengths.length > 1} />
+        <FastenerMap
+          picture={pictureIn(applied.present, group.picture)}
+          group={group}
+          order={order}
+          unit={unit}
+          many={lengths.length > 1}
+        />
         <div>
           <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
             <dt className="quiet">Order</dt>
-            <dd>{group.pattern}, as numbered; then one lap over every place</dd>
+            <dd>
+              {group.pattern ? `${group.pattern}, as numbered` : "not known; numbered as listed"}; then one
+              lap over every place
+            </dd>
             {group.passes && (
               <>
                 <dt className="quiet">Passes</dt>

@@ -2,6 +2,8 @@ import { useMemo, useState } from "react";
 import { OUTSIDE, type Element, type Range } from "~core/book";
 import { baseOfTrain, behave, ratioText, solveRanges, type Behaviour, type SolvedRange } from "~core/gears";
 import { toDecimal, type Rational } from "~core/quantity";
+import { TrainDrawing } from "~/look/train-drawing";
+import { trainLines } from "~/look/train-lines";
 import { useBookView } from "./book";
 
 const speedText = (speed: Rational | null | undefined): string =>
@@ -30,6 +32,12 @@ export default function TrainPage() {
     <div className="grid grid-cols-[minmax(0,7fr)_minmax(0,4fr)] items-start gap-3">
       <div className="grid gap-3">
         <Chart tried={tried} solved={solved} shown={shown} onApply={applies} />
+        <section className="plate p-4">
+          <h2 className="text-xl font-bold">The train{shown !== null && ` in ${shown}`}</h2>
+          <TrainDrawing
+            lines={trainLines(unit, ["ranges", unit.ranges.findIndex(({ id }) => id === shown)])}
+          />
+        </section>
         <Elements />
       </div>
       <div className="grid gap-3">

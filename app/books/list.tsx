@@ -19,7 +19,8 @@ export const loader = async ({ context }: Route.LoaderArgs) => {
   return { books, drafts };
 };
 
-const MOST_BYTES = 5_000_000;
+/** A book with its pictures. */
+const MOST_BYTES = 60_000_000;
 
 /** Takes a book in. What is wrong with it is told all at once, each with its place and what to do; then nothing is kept. */
 export const action = async ({ context, request }: Route.ActionArgs) => {
@@ -29,7 +30,7 @@ export const action = async ({ context, request }: Route.ActionArgs) => {
     data({ problems: [{ path: "", message, remedy }] as Problem[], name: "" }, { status: 400 });
   if (!(file instanceof File) || file.size === 0)
     return refuse("no file was chosen", "choose a book, a .json file");
-  if (file.size > MOST_BYTES) return refuse("the file is over 5 MB", "that is no book; choose another file");
+  if (file.size > MOST_BYTES) return refuse("the file is over 60 MB", "that is no book; choose another file");
   let document: unknown;
   try {
     document = JSON.parse(await file.text());

@@ -1,6 +1,7 @@
 import { FaceMap } from "~/look/face-map";
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
+import { pictureIn } from "~core/book";
 import type { Asked, BuildStep } from "~core/build";
 import type { CodeOf, LAID } from "~core/fact";
 import { lengthText } from "~core/quantity";
@@ -8,7 +9,7 @@ import { Large, useGo } from "./large";
 
 /** Check balls counted into their places, side by side as the plate shows them: each touched as it is laid, or seen once it is turned over. */
 export function BallsTurn({ turn, one }: { turn: Asked; one: BuildStep }) {
-  const { unit } = useJobView();
+  const { applied, unit } = useJobView();
   const say = useSay();
   const there = new Set(turn.fact?.body.kind === "laid" ? turn.fact.body.balls : []);
   const tell = (balls: readonly string[]): void =>
@@ -42,6 +43,7 @@ export function BallsTurn({ turn, one }: { turn: Asked; one: BuildStep }) {
               {side && <figcaption className="stamp">{side}</figcaption>}
               <FaceMap
                 group={{ name: side ? `check balls, ${side}` : "check balls", places: balls }}
+                picture={pictureIn(applied.present, balls[0]?.picture)}
                 next={next ? balls.indexOf(next) : null}
                 isOn={(i) => there.has(balls[i]?.id ?? "")}
                 isFull={(i) => there.has(balls[i]?.id ?? "")}

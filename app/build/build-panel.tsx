@@ -1,3 +1,7 @@
+import { NextTime } from "~/next-time/next-time";
+import { pictureIn } from "~core/book";
+import { ToolsUsed } from "~/look/tools-used";
+import { BookPicture } from "~/pictures/shown";
 import { figuresFrom } from "~/look/source";
 import { Undecided } from "~/choose/undecided";
 import { AlertTriangle, Ban, Tag } from "lucide-react";
@@ -25,9 +29,6 @@ export function BuildPanel({ one, build }: { one: BuildStep; build: Build }) {
     if (asked.has("step")) search({}, { replace: true, preventScrollReset: true });
   };
   const caution = applied.present.cautions?.find(({ id }) => id === step.caution);
-  const tools = (step.tools ?? []).flatMap(
-    (id) => applied.present.tools?.find((tool) => tool.id === id) ?? [],
-  );
   const settled = at === "done" || at === "skipped";
   return (
     <section className="plate p-4" aria-label="This step" data-shown-step={step.id} data-at={at}>
@@ -53,15 +54,12 @@ export function BuildPanel({ one, build }: { one: BuildStep; build: Build }) {
           <Ban size={22} aria-hidden="true" className="text-error shrink-0" /> {step.never}
         </p>
       )}
-      {tools.length > 0 && (
-        <p className="mt-1">
-          <span className="stamp quiet mr-2">Tools</span>
-          {tools.map(({ name, limit }) => `${name}${limit ? ` (${limit})` : ""}`).join(", ")}
-        </p>
-      )}
+      <BookPicture picture={pictureIn(applied.present, step.picture)} />
+      <ToolsUsed ids={step.tools} present={applied.present} />
       {one.turn?.kind !== "plates" && <PackPicture step={step} />}
       <PartsIn one={one} build={build} />
       <AnswerList one={one} />
+      <NextTime key={step.id} of={step.id} />
       {!job.closed && (
         <div className="border-base-300 mt-3 flex flex-wrap items-start gap-3 border-t-2 pt-3">
           {fact ? <Undo one={one} build={build} /> : <Skip step={step.id} onSaid={onward} />}

@@ -2,7 +2,7 @@ import { useWhen } from "~/door/when";
 import { FaceMap } from "~/look/face-map";
 import { useSay } from "~/say/use-say";
 import { useJobView } from "~/view/view";
-import { houseTorque } from "~core/book";
+import { believed, houseTorque, pictureIn } from "~core/book";
 import { roundWords, wantedIn, type Face } from "~core/build";
 import type { PlaceDone } from "~core/fact";
 import { lengthText } from "~core/quantity";
@@ -53,7 +53,10 @@ export function FaceTurn({ face }: { face: Face }) {
             isUndisturbed && "nobody undid them",
             group.size,
             length !== undefined && lengthText(length, unit),
-            !isUndisturbed && (group.thread === "dry" ? "thread dry" : group.thread),
+            !isUndisturbed &&
+              (group.thread === "dry"
+                ? "thread dry"
+                : (group.thread ?? "what goes on the thread: not known")),
             group.carries,
             group.oneTime && !isUndisturbed && "new ones",
           ]
@@ -63,6 +66,11 @@ export function FaceTurn({ face }: { face: Face }) {
         {house && (
           <p className="font-semibold" data-house-torque>
             House value, not the book’s: {house.reason}
+          </p>
+        )}
+        {!house && believed(group) && (
+          <p className="font-semibold" data-believed>
+            This torque is {believed(group).slice(2)}.
           </p>
         )}
         {isUndisturbed && did(next) === "moved" && (
@@ -103,6 +111,7 @@ export function FaceTurn({ face }: { face: Face }) {
       <div>
         <FaceMap
           group={group}
+          picture={pictureIn(applied.present, group.picture)}
           next={next}
           isOn={isDone}
           isFull={isDone}

@@ -1,3 +1,4 @@
+import { NextTime } from "~/next-time/next-time";
 import { HereBefore } from "~/look/here-before";
 import { ArrowRight } from "lucide-react";
 import { lazy, useMemo, useState } from "react";
@@ -200,6 +201,7 @@ function ReadTab({
           unit={unit}
           source={whole.present.unit.source}
         />
+        <NextTime key={applied.chain.id} of={applied.chain.id} />
       </section>
       <div className="grid content-start gap-3">
         {!closed &&

@@ -7,12 +7,15 @@ import { services, signedIn } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { field, maybeWords, oneOf, whole } from "~core/shape";
 import { mustBe } from "~/server/session";
-import { difference, differenceText, type Problem } from "~core/book";
+import { difference, differenceText, withoutPictureData, type Problem } from "~core/book";
 import { bookById } from "~store/books";
+import { keepPictures, wrongPictures } from "~store/pictures";
+import { saidNextTime } from "~store/proposals";
 import { draftById, publishDraft, putAway, saveDraft } from "~store/drafts";
 import type { Route } from "./+types/draft";
 import { FORMS, SectionForm, type FormName } from "./forms";
 import type { Answer } from "./answer";
+import { FromJobs } from "./from-jobs";
 import { Publish, Trouble } from "./panels";
 import { TheirBook } from "./their-book";
 import { dropUnsaved, keepUnsaved, readUnsaved } from "./unsaved";
@@ -34,6 +37,7 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
   // As text: a document is whatever somebody typed, which a page's data has no type for.
   const { document, ...rest } = draft;
   return {
+    said: await saidNextTime(pool, draft.unit),
     draft: { ...rest, text: JSON.stringify(document) },
     base: base === null ? null : JSON.stringify(base),
   };
@@ -45,7 +49,8 @@ export const shouldRevalidate = () => false;
 const edited = {
   intent: field(oneOf("save", "publish", "away")),
   seen: field(whole(1, Number.MAX_SAFE_INTEGER)),
-  document: field(maybeWords(5_000_000)),
+  // With the pictures of another shop’s book, where something of it was taken over.
+  document: field(maybeWords(60_000_000)),
   note: field(maybeWords(300)),
 };
 
@@ -87,7 +92,11 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
     return refuse(
       `The unit’s id is ${String(unit)}; this draft is of ${draft.unit}. A copy for another unit begins on its book’s page.`,
     );
-  const saved = await saveDraft(pool, { id: draft.id, seen, document, by: by.name });
+  const { document: bare, pictures } = withoutPictureData(document);
+  const astray = wrongPictures(pictures);
+  if (astray.length > 0) return refuse("A picture of it is broken; nothing was saved.", astray);
+  await keepPictures(pool, pictures);
+  const saved = await saveDraft(pool, { id: draft.id, seen, document: bare, by: by.name });
   if (saved.ok) return data<Answer>({ kind: "saved", version: saved.version });
   if (!saved.newest) return refuse("This draft has been published or put away by somebody else.", [], 409);
   const { version, savedBy, document: theirs } = saved.newest;
@@ -120,7 +129,7 @@ export default function DraftPage({ loaderData, actionData }: Route.ComponentPro
 }
 
 type Loaded = Route.ComponentProps["loaderData"];
-type Tab = FormName | "document" | "theirs" | "differences";
+type Tab = FormName | "document" | "jobs" | "theirs" | "differences";
 
 /** A draft in the editor: the document as it is typed, what is saved of it, what the server said, and what is wrong with it. */
 function useDraft(draft: Loaded["draft"]) {
@@ -178,7 +187,7 @@ function useDraft(draft: Loaded["draft"]) {
   };
 }
 
-function Editor({ draft, base }: Loaded) {
+function Editor({ draft, base, said }: Loaded) {
   const { staff } = useInside();
   const may = LEADS.includes(staff.role);
   const {
@@ -205,6 +214,7 @@ function Editor({ draft, base }: Loaded) {
   const tabs: [Tab, string][] = [
     ...Object.entries(FORMS).map(([name, { words }]): [Tab, string] => [name as FormName, words]),
     ["document", "Whole document"],
+    ["jobs", `From jobs${said.length > 0 ? ` (${said.length})` : ""}`],
     ["theirs", "Another shop’s"],
     ["differences", `Changes${differences ? ` (${differences.length})` : ""}`],
   ];
@@ -267,6 +277,8 @@ function Editor({ draft, base }: Loaded) {
               }}
             />
           </Suspense>
+        ) : tab === "jobs" ? (
+          <FromJobs unit={draft.unit} said={said} document={document} change={setDocument} />
         ) : tab === "theirs" ? (
           <TheirBook document={document} change={setDocument} />
         ) : tab === "differences" ? (
@@ -340,7 +352,7 @@ function Tabs({
           key={name}
           type="button"
           aria-current={tab === name ? "page" : undefined}
-          className={`touch -mb-0.5 border-b-4 px-4 font-semibold ${tab === name ? "border-primary" : "border-transparent"}`}
+          className={`touch -mb-0.5 border-b-4 px-2.5 font-semibold ${tab === name ? "border-primary" : "border-transparent"}`}
           disabled={broken && name !== "document"}
           onClick={() => onTab(name)}
         >

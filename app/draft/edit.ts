@@ -26,8 +26,8 @@ export function at(document: unknown, path: Path): unknown {
 export function changed(document: unknown, path: Path, value: unknown): unknown {
   const [step, ...rest] = path;
   if (step === undefined) return value;
-  if (Array.isArray(document)) {
-    const list = [...(document as unknown[])];
+  if (Array.isArray(document) || (document === undefined && typeof step === "number")) {
+    const list = [...((document as unknown[] | undefined) ?? [])];
     if (rest.length === 0 && value === undefined) list.splice(Number(step), 1);
     else list[Number(step)] = changed(list[Number(step)], rest, value);
     return list;

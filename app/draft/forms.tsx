@@ -1,6 +1,9 @@
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
-import { ORIGINS, originWords } from "~core/book";
+import { ORIGINS, originWords, pictureIn } from "~core/book";
+import { BookPicture } from "~/pictures/shown";
+import { NewPicture, pictureListOf } from "./new-picture";
+import { Places } from "./places";
 import { at, changed, pathText, type Path } from "./edit";
 import { Ordered } from "./entry-order";
 import { Pick, Rows, Text, type Editing, type Entry } from "./fields";
@@ -31,8 +34,6 @@ export const FORMS = {
       length: "20 mm",
       places: [{ at: [50, 50] }],
       torque: "9 N·m",
-      pattern: "any order",
-      thread: "dry",
     },
   },
   weakPoints: {
@@ -45,8 +46,12 @@ export const FORMS = {
     },
   },
   ...SECTIONS,
+  pictures: { words: "Pictures", fresh: null },
 } as const;
 export type FormName = keyof typeof FORMS;
+
+const picturesOf = (document: unknown): { value: string; words: string }[] =>
+  entriesOf(document, "pictures").map(({ id, name }) => ({ value: String(id), words: String(name) }));
 
 const entriesOf = (document: unknown, section: FormName): Entry[] =>
   (at(document, [section]) as Entry[] | undefined) ?? [];
@@ -59,7 +64,7 @@ export function SectionForm({ section, ...editing }: Editing & { section: FormNa
   const nameOf = (entry: Entry): string =>
     section === "packs"
       ? `${String(entry.element).toUpperCase()} ${String(entry.name)}`
-      : String(entry.name ?? entry.id);
+      : String(entry.name ?? entry.text ?? entry.id);
   const path: Path = [section, Math.min(picked, entries.length - 1)];
   const isOrdered = "isOrdered" in FORMS[section];
   const move = (from: number, to: number): void => {
@@ -93,6 +98,7 @@ export function SectionForm({ section, ...editing }: Editing & { section: FormNa
         ) : (
           entries.map((_, i) => <li key={i}>{entry(i)}</li>)
         )}
+        {section === "pictures" && <NewPicture {...editing} />}
         {fresh && (
           <li>
             <button
@@ -222,8 +228,43 @@ function Fields({ section, path, ...editing }: Editing & { section: FormName; pa
             {text("Carries", "carries")}
           </div>
           {text("Note", "note")}
+          <div className="grid grid-cols-3 gap-3">
+            <Pick
+              label="Whose torque it is"
+              path={[...path, "from"]}
+              options={ORIGINS.map((value) => ({ value, words: originWords(value) }))}
+              {...editing}
+            />
+            {text("Last checked", "checked")}
+            <Pick
+              label="Picture of the face"
+              path={[...path, "picture"]}
+              options={picturesOf(editing.document)}
+              {...editing}
+            />
+          </div>
+          <Places path={path} {...editing} />
           <Rows label="Places" path={[...path, "places"]} columns={["at", "length"]} {...editing} />
           <HeldFor path={path} {...editing} />
+        </>
+      );
+    case "pictures":
+      return (
+        <>
+          {text("Name", "name")}
+          <BookPicture
+            picture={pictureIn(
+              pictureListOf(editing.document),
+              at(editing.document, [...path, "id"]) as string,
+            )}
+          />
+          <button
+            type="button"
+            className="btn touch mt-3"
+            onClick={() => editing.change(changed(editing.document, path, undefined))}
+          >
+            <Trash2 size={20} aria-hidden="true" /> Take it out
+          </button>
         </>
       );
     case "weakPoints":

@@ -1,16 +1,20 @@
 import { Plus, Trash2 } from "lucide-react";
 import { isRecord } from "~core/shape";
-import { at, changed, type Path } from "./edit";
+import { TrainDrawing } from "~/look/train-drawing";
+import { trainLines } from "~/look/train-lines";
+import { at, changed, pathText, type Path } from "./edit";
 import { Pick, Rows, Text, type Editing } from "./fields";
-import { SECTIONS, type FieldOf, type Option, type Section, type SectionName } from "./sections";
+import { membersOf, SECTIONS, type FieldOf, type Option, type Section, type SectionName } from "./sections";
 
 /** The fields of one entry, as its section has them; what it holds for, where that can be said. */
 export function SectionFields({ section, path, ...editing }: Editing & { section: SectionName; path: Path }) {
   const { fields, rows, isHeld = true }: Section = SECTIONS[section];
+  const kind = at(editing.document, [...path, "kind"]);
+  const isAsked = (one: FieldOf): boolean => !one.of || (typeof kind === "string" && one.of.includes(kind));
   return (
     <>
       <div className="grid grid-cols-2 gap-x-3">
-        {fields.map((one) => (
+        {fields.filter(isAsked).map((one) => (
           <div key={one.label} className={one.wide ? "col-span-2" : ""}>
             <OneField field={one} path={path} {...editing} />
           </div>
@@ -19,10 +23,33 @@ export function SectionFields({ section, path, ...editing }: Editing & { section
       {rows && <Rows label={rows.label} path={[...path, ...rows.keys]} columns={rows.columns} {...editing} />}
       {section === "traits" && <Values path={[...path, "values"]} {...editing} />}
       {section === "ranges" && <Solved path={path} {...editing} />}
+      {section === "gearSets" && <OfTrain {...editing} />}
+      {TRAIN.has(section) && <TrainDrawing lines={trainLines(editing.document, path)} />}
       {isHeld && <HeldFor path={path} {...editing} />}
     </>
   );
 }
+
+/** The members there are, and which of them are driven, drive and stand still. */
+function OfTrain(editing: Editing) {
+  const members = membersOf(editing.document);
+  const part = (label: string, key: string) => (
+    <Pick label={label} path={["train", key]} options={members} {...editing} />
+  );
+  return (
+    <section aria-label="Members" className="border-base-300 mt-3 border-t pt-3">
+      <Text label="Members of the train, with / between" path={["members"]} words {...editing} />
+      <div className="grid grid-cols-3 gap-3">
+        {part("Input", "input")}
+        {part("Output", "output")}
+        {part("Never turns", "held")}
+      </div>
+    </section>
+  );
+}
+
+/** What the train is drawn beside, as it is typed. */
+const TRAIN: ReadonlySet<SectionName> = new Set(["ranges", "gearSets", "elements"]);
 
 function OneField({
   field: { label, keys, as },
@@ -36,6 +63,9 @@ function OneField({
   if (as === "words") return <Text label={label} path={place} words {...editing} />;
   if (as === "flag") return <Tick label={label} path={place} {...editing} />;
   if ("one" in as) return <Pick label={label} path={place} options={as.one(editing.document)} {...editing} />;
+  if ("two" in as) return <Two label={label} path={place} options={as.two(editing.document)} {...editing} />;
+  if ("toothed" in as)
+    return <Two label={label} path={place} options={as.toothed(editing.document)} toothed {...editing} />;
   return <Many label={label} path={place} options={as.many(editing.document)} {...editing} />;
 }
 
@@ -52,6 +82,63 @@ function Tick({ label, path, document, change }: Editing & { label: string; path
       />
       {label}
     </label>
+  );
+}
+
+/** Two values that belong together, kept as a pair: two of what there is, or one with its teeth. */
+function Two({
+  label,
+  path,
+  options,
+  toothed = false,
+  document,
+  problems,
+  change,
+}: Editing & { label: string; path: Path; options: readonly Option[]; toothed?: boolean }) {
+  const known = at(document, path);
+  const pair: unknown[] = Array.isArray(known) ? (known as unknown[]) : [];
+  const set = (place: 0 | 1, value: unknown): void => {
+    const next: unknown[] = [pair[0] ?? "", pair[1] ?? (toothed ? 0 : "")];
+    next[place] = value;
+    change(changed(document, path, next.every((one) => one === "" || one === 0) ? undefined : next));
+  };
+  const wrong = problems.find((one) => one.path.startsWith(pathText(path)));
+  const picked = (place: 0 | 1) => (
+    <select
+      className="select touch w-full"
+      aria-label={`${label}, ${place === 0 ? "the first" : "the second"}`}
+      value={typeof pair[place] === "string" ? pair[place] : ""}
+      onChange={({ currentTarget: { value } }) => set(place, value)}
+    >
+      <option value="">not said</option>
+      {options.map(({ value, words }) => (
+        <option key={value} value={value}>
+          {words}
+        </option>
+      ))}
+    </select>
+  );
+  return (
+    <fieldset className="mb-3" aria-label={label}>
+      <legend className="stamp mb-1">{label}</legend>
+      <div className={`grid gap-2 ${toothed ? "grid-cols-[1fr_6rem]" : "grid-cols-2"}`}>
+        {picked(0)}
+        {toothed ? (
+          <input
+            className="input touch w-full"
+            inputMode="numeric"
+            aria-label={`${label}: teeth`}
+            value={typeof pair[1] === "number" && pair[1] > 0 ? String(pair[1]) : ""}
+            onChange={({ currentTarget: { value } }) =>
+              set(1, /^\d{1,3}$/.test(value.trim()) ? Number(value) : 0)
+            }
+          />
+        ) : (
+          picked(1)
+        )}
+      </div>
+      {wrong && <p className="text-error text-sm font-semibold">{wrong.message}</p>}
+    </fieldset>
   );
 }
 

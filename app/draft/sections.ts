@@ -1,4 +1,12 @@
-import { MEASUREMENT_KINDS, PART_KINDS } from "~core/book";
+import {
+  ELEMENT_KINDS,
+  GEAR_SET_KINDS,
+  MEASUREMENT_KINDS,
+  ORIGINS,
+  originWords,
+  PART_KINDS,
+  STATION_KINDS,
+} from "~core/book";
 import { isRecord } from "~core/shape";
 import { at } from "./edit";
 
@@ -10,7 +18,14 @@ export interface Option {
 type OptionsOf = (document: unknown) => Option[];
 
 /** How a value is typed: as text, as a whole or a decimal number, as texts between slashes, as a tick, picked, or several of a few. */
-export type As = "text" | "count" | "decimal" | "words" | "flag" | { one: OptionsOf } | { many: OptionsOf };
+export type As =
+  | ("text" | "count" | "decimal" | "words" | "flag")
+  | { one: OptionsOf }
+  | { many: OptionsOf }
+  /** Two of what there is, in their order. */
+  | { two: OptionsOf }
+  /** A member, and the teeth on it. */
+  | { toothed: OptionsOf };
 
 /** One value of an entry in its form. */
 export interface FieldOf {
@@ -18,6 +33,8 @@ export interface FieldOf {
   keys: readonly string[];
   as: As;
   wide?: true;
+  /** Asked of these kinds of entry alone. */
+  of?: readonly string[];
 }
 
 /** A list of small entries within an entry. */
@@ -52,6 +69,17 @@ const named =
         ? [{ value: id, words: typeof name === "string" ? name : id.toUpperCase() }]
         : [],
     );
+/** What has no name of its own but is one: the members of the train. */
+export const membersOf: OptionsOf = (document) => {
+  const known = at(document, ["members"]);
+  const all = Array.isArray(known) ? (known as unknown[]).filter((one) => typeof one === "string") : [];
+  return all.map((value) => ({ value, words: value.replaceAll("-", " ") }));
+};
+/** Everything that a tip can be about. */
+const anything: OptionsOf = (document) =>
+  ["teardown", "build", "parts", "chains", "measurements", "fasteners", "stations"].flatMap((section) =>
+    named(section)(document),
+  );
 const of =
   (values: readonly string[]): OptionsOf =>
   () =>
@@ -63,6 +91,17 @@ const field = (label: string, key: string, as: As = "text", wide?: true): FieldO
   as,
   ...(wide ? { wide } : {}),
 });
+
+/** Where a figure comes from. */
+const sourced: readonly FieldOf[] = [
+  field("Whose figure it is", "from", {
+    one: () => ORIGINS.map((value) => ({ value, words: originWords(value) })),
+  }),
+  field("Last checked", "checked"),
+];
+const picture = field("Picture", "picture", { one: named("pictures") });
+
+const PLANETARY = ["simple", "double-pinion"];
 
 const step = (words: string, name: string): Section => ({
   words,
@@ -80,6 +119,7 @@ const step = (words: string, name: string): Section => ({
     field("How the unit lies", "lies"),
     field("Minutes", "minutes", "count"),
     field("Never", "never"),
+    picture,
     field("Id", "id"),
   ],
   rows: { label: "What is seen to", keys: ["check"], columns: ["id", "what", "no"] },
@@ -116,6 +156,7 @@ export const SECTIONS = {
       field("What should be seen", "expect", "text", true),
       field("Under which condition", "condition", "text", true),
       field("Each of, with / between", "each", "words", true),
+      ...sourced,
       field("Id", "id"),
     ],
   },
@@ -173,6 +214,81 @@ export const SECTIONS = {
     },
     isHeld: false,
     fields: [field("Name", "name"), field("Id", "id")],
+  },
+  tools: {
+    words: "Tools",
+    fresh: { id: "new-tool", name: "New tool" },
+    fields: [
+      field("Name", "name"),
+      picture,
+      field("What it does", "does", "text", true),
+      field("What it must not be asked to do", "limit", "text", true),
+      field("Id", "id"),
+      field("Learnt on", "learnt"),
+    ],
+    rows: { label: "What serves instead", keys: ["substitutes"], columns: ["name", "limit"] },
+  },
+  tips: {
+    words: "Tips",
+    fresh: { id: "new-tip", text: "what helps the next one" },
+    fields: [
+      field("Tip", "text", "text", true),
+      field("About", "of", { one: anything }),
+      picture,
+      field("Learnt on", "learnt"),
+      field("Id", "id"),
+    ],
+  },
+  stations: {
+    words: "Stations",
+    fresh: { id: "new-station", name: "New station", kind: "drum", from: 0, to: 10, reach: 60 },
+    isHeld: false,
+    fields: [
+      field("Name", "name"),
+      field("Kind", "kind", { one: of(STATION_KINDS) }),
+      field("From, in hundredths of the length", "from", "decimal"),
+      field("To", "to", "decimal"),
+      field("Reaches out, in hundredths", "reach", "decimal"),
+      field("On shaft, the input’s being 0", "line", "count"),
+      field("Id", "id"),
+    ],
+  },
+  gearSets: {
+    words: "Gear sets",
+    fresh: { id: "new-set", kind: "simple", sun: ["input", 30], ring: ["output", 70], carrier: "case" },
+    isHeld: false,
+    fields: [
+      field("Id", "id"),
+      field("Kind", "kind", { one: of(GEAR_SET_KINDS) }),
+      { ...field("Sun, and its teeth", "sun", { toothed: membersOf }), of: PLANETARY },
+      { ...field("Ring, and its teeth", "ring", { toothed: membersOf }), of: PLANETARY },
+      { ...field("Carrier", "carrier", { one: membersOf }), of: PLANETARY },
+      { ...field("Pinions", "pinions", "count"), of: PLANETARY },
+      { ...field("Teeth of a pinion", "pinion", "count"), of: PLANETARY },
+      { ...field("Driver, and its teeth", "driver", { toothed: membersOf }), of: ["gear pair"] },
+      { ...field("Driven, and its teeth", "driven", { toothed: membersOf }), of: ["gear pair"] },
+      { ...field("Idlers between", "idlers", "count"), of: ["gear pair"] },
+      { ...field("Primary", "primary", { one: membersOf }), of: ["pulley pair"] },
+      { ...field("Secondary", "secondary", { one: membersOf }), of: ["pulley pair"] },
+      { ...field("Turns in low", "low", "decimal"), of: ["pulley pair"] },
+      { ...field("Turns in high", "high", "decimal"), of: ["pulley pair"] },
+    ],
+  },
+  elements: {
+    words: "Elements",
+    fresh: { id: "new", name: "New element", kind: "clutch", aka: [] },
+    fields: [
+      field("Id", "id"),
+      field("Name", "name"),
+      field("Kind", "kind", { one: of(ELEMENT_KINDS) }),
+      field("Joins", "joins", { two: membersOf }),
+      {
+        ...field("The first turns freely", "free", { one: of(["forward", "backward"]) }),
+        of: ["one-way clutch"],
+      },
+      field("Also called, with / between", "aka", "words", true),
+      { ...field("Servo", "servo", "text", true), of: ["band", "brake"] },
+    ],
   },
 } as const satisfies Record<string, Section>;
 /** The name of one of `SECTIONS`. */

@@ -1,3 +1,4 @@
+import { NextTime } from "~/next-time/next-time";
 import { useState } from "react";
 import { piecesOf } from "~core/pack";
 import { Link } from "react-router";
@@ -117,6 +118,7 @@ export function PartPanel({ state }: { state: PartState }) {
         <p className="quiet">The book names no wear for it: good, or decided below.</p>
       )}
       <OpenQuestion part={part.id} />
+      <NextTime key={part.id} of={part.id} />
       <Becomes state={state} closed={closed} />
     </section>
   );

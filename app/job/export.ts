@@ -3,6 +3,8 @@ import { createReadableStreamFromReadable } from "@react-router/node";
 import { services } from "~/server/context";
 import { jobDocument, type JobDocument } from "~core/fact";
 import { jobRecord } from "~/server/job-context";
+import { pictureDigests, withPictureData } from "~core/book";
+import { picturesAsData } from "~store/pictures";
 import type { Pool } from "~store/database";
 import { photoOf, photoIds } from "~store/photos";
 import type { Route } from "./+types/export";
@@ -11,7 +13,8 @@ import type { Route } from "./+types/export";
 export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
   const { pool } = context.get(services);
   const { id, number, opened, document, facts } = await jobRecord(context, params.number);
-  const whole = jobDocument({ id, number, opened, book: document, facts });
+  const book = withPictureData(document, await picturesAsData(pool, pictureDigests(document)));
+  const whole = jobDocument({ id, number, opened, book, facts });
   const text = Readable.from(written(whole, pool), { objectMode: false });
   return new Response(createReadableStreamFromReadable(text), {
     headers: {

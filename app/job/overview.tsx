@@ -1,3 +1,4 @@
+import { NextTime } from "~/next-time/next-time";
 import { isSprung, unitName } from "~core/book";
 import { becomes } from "~core/fact";
 import { useWhen } from "~/door/when";
@@ -46,6 +47,7 @@ export default function Overview() {
           })}
         </dl>
         <NoLonger />
+        <NextTime />
         <Correct />
       </section>
       <NextUp />

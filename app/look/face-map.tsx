@@ -1,3 +1,9 @@
+import { pictureAt } from "~/pictures/shown";
+import type { ShownPicture } from "~core/book";
+
+/** Height by width of a face that is only drawn. */
+const DRAWN = 0.7;
+
 /** What has places on a face: fasteners, check balls, a port. */
 export interface OnFace {
   name: string;
@@ -13,9 +19,12 @@ export function FaceMap({
   words,
   sign = (place) => String(place + 1),
   next = null,
+  picture = null,
   onTouch,
 }: {
   group: OnFace;
+  /** The face itself, where the book has a picture of it: the places are on that. */
+  picture?: ShownPicture | null;
   /** Whether a place is ticked. */
   isOn: (place: number) => boolean;
   /** Whether it is drawn with a bolt in it. */
@@ -28,17 +37,32 @@ export function FaceMap({
   next?: number | null;
   onTouch?: (place: number) => void;
 }) {
+  const ratio = picture?.ratio ?? DRAWN;
   return (
-    <svg viewBox="-8 -8 116 86" className="block w-full" role="group" aria-label={`Places of ${group.name}`}>
+    <svg
+      viewBox={`-8 -8 116 ${100 * ratio + 16}`}
+      className="block max-h-[70vh] w-full"
+      role="group"
+      aria-label={`Places of ${group.name}`}
+    >
       <rect
         x="-7.5"
         y="-7.5"
         width="115"
-        height="85"
+        height={100 * ratio + 15}
         rx="9"
         className="fill-case stroke-soft"
         strokeWidth="0.5"
       />
+      {picture && (
+        <image
+          href={pictureAt(picture.digest)}
+          width="100"
+          height={100 * ratio}
+          preserveAspectRatio="none"
+          data-picture={picture.digest.slice(0, 8)}
+        />
+      )}
       {group.places.map(({ at: [x, y], unreached }, i) => (
         <g
           key={i}
@@ -56,11 +80,11 @@ export function FaceMap({
           }}
         >
           {i === next && (
-            <circle cx={x} cy={y * 0.7} r="9.2" className="stroke-primary fill-none" strokeWidth="1.8" />
+            <circle cx={x} cy={y * ratio} r="9.2" className="stroke-primary fill-none" strokeWidth="1.8" />
           )}
           <circle
             cx={x}
-            cy={y * 0.7}
+            cy={y * ratio}
             r="6.9"
             className={`${isFull(i) ? "fill-blue" : "fill-paper"} ${isDashed(i) ? "stroke-soft" : "stroke-ink"}`}
             strokeWidth="0.6"
@@ -68,7 +92,7 @@ export function FaceMap({
           />
           <text
             x={x}
-            y={y * 0.7 + 2.1}
+            y={y * ratio + 2.1}
             textAnchor="middle"
             fontSize="6"
             className={isFull(i) ? "text-on-blue" : ""}

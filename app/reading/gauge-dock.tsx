@@ -25,6 +25,15 @@ export type Take =
 const RESTING = 6;
 /** How soon to look for a gauge again that did not answer. */
 const RETRY = 2_000;
+
+const tellValve = async (what: Record<string, unknown>): Promise<void> => {
+  await fetch("/gauge/valve", {
+    method: "POST",
+    headers: { "Content-Type": "application/json", Accept: "application/json" },
+    body: JSON.stringify(what),
+  });
+};
+
 /** A live gauge: air on, the needle rises and settles, *take* stores the peak and where it came back to. */
 export function GaugeDock({
   sheet,
@@ -51,13 +60,11 @@ export function GaugeDock({
   const drum = `${phase} ${number}/${sheet.applied.chain.id}`;
   const gap = nominalGap(sheet.applied, pieceIn(sheet.seats[0]));
 
+  // One after another: air that is let on must not be overtaken by the drum being mounted without it.
+  const told = useRef(Promise.resolve());
   const set = useCallback(
     (what: Record<string, unknown>): void => {
-      void fetch("/gauge/valve", {
-        method: "POST",
-        headers: { "Content-Type": "application/json", Accept: "application/json" },
-        body: JSON.stringify({ bench, ...what }),
-      }).catch(() => setLost(true));
+      told.current = told.current.then(() => tellValve({ bench, ...what })).catch(() => setLost(true));
     },
     [bench],
   );
@@ -67,7 +74,8 @@ export function GaugeDock({
   });
 
   useEffect(() => {
-    set({ drum, gap, air: false });
+    // A gauge that comes back in the middle of a take finds the air as the take has it.
+    set({ drum, gap, air: current.current.take.at === "lifted" });
     const source = new EventSource(`/gauge/stream?bench=${bench}`);
     // The needle tells more often than a busy page can be drawn: what came meanwhile is drawn once, and of a peak nothing is lost.
     let leave: (() => void) | null = null;
@@ -76,17 +84,17 @@ export function GaugeDock({
     const show = (): void => {
       leave = null;
       if (!last) return;
-      const [told, reached] = [last, highest];
+      const [now, reached] = [last, highest];
       highest = -Infinity;
       setLost(false);
-      setNeedle(told);
+      setNeedle(now);
       const { take: state, onTake: done } = current.current;
       if (state.at === "lifted" && reached > state.peak) setTake({ ...state, peak: reached });
-      if (state.at === "back" && isResting(history.current, told.step)) {
+      if (state.at === "back" && isResting(history.current, now.step)) {
         setTake({ at: "rest" });
         done(
-          { kind: "single", value: nm(state.peak - state.zero), back: nm(told.needle - state.zero) },
-          nm(told.step),
+          { kind: "single", value: nm(state.peak - state.zero), back: nm(now.needle - state.zero) },
+          nm(now.step),
         );
       }
     };

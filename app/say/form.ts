@@ -26,6 +26,8 @@ import {
 import { GAUGES, parseReading, stepOf, type Bracket, type Reading } from "~core/reading";
 import { BETWEEN, type Fields } from "~core/shape";
 
+import { readNextTime } from "./next-time";
+
 export type { Fields } from "~core/shape";
 
 /** What a form asks for, in the words of whoever fills it in. */
@@ -234,6 +236,7 @@ export function readIntake(fields: Fields, book: Book, fresh: string): ReadFact 
   const { kind = "", ...given } = fields;
   if (kind === "figure") return readFigure(trimmed(given), book);
   if (kind === "air" && given.how === "read") return readAir(trimmed(given), book);
+  if (kind === "next-time") return readNextTime(trimmed(given), book, fresh);
   if (kind === "reading") return readReading(trimmed(given), book);
   return Object.hasOwn(FORMS, kind)
     ? readDeclared(kind as FactKind, trimmed(given), book, fresh)

@@ -1,4 +1,5 @@
-import type { FastenerGroup } from "~core/book";
+import { NextTime } from "~/next-time/next-time";
+import { pictureIn, type FastenerGroup } from "~core/book";
 import { useJobView } from "~/view/view";
 import { FaceMap } from "~/look/face-map";
 import { useSay } from "~/say/use-say";
@@ -15,7 +16,7 @@ export function Bolts({
   /** Whether it is the one the key takes out. */
   keyed: boolean;
 }) {
-  const { job, unit } = useJobView();
+  const { applied, job, unit } = useJobView();
   const say = useSay();
   const tell = (places: number[]): void =>
     say({ kind: "out", group: group.id, places: [...places].sort((a, b) => a - b) });
@@ -54,9 +55,11 @@ export function Bolts({
           {group.note && `. ${group.note}`}
         </p>
         {group.carries && <p className="font-semibold">Carries: {group.carries}</p>}
+        <NextTime key={group.id} of={group.id} />
       </div>
       <FaceMap
         group={group}
+        picture={pictureIn(applied.present, group.picture)}
         isOn={(place) => out.includes(place)}
         isFull={(place) => !out.includes(place)}
         isDashed={(place) => out.includes(place)}

@@ -3,10 +3,11 @@ import { jobContext } from "~/server/job-context";
 import { services } from "~/server/context";
 import { readForm, typedIn } from "~/server/form";
 import { mustBe } from "~/server/session";
-import { learn, learnedOf } from "~core/learn";
+import { learn, learnedOf, type KeptPicture } from "~core/learn";
 import { field, uuid } from "~core/shape";
 import { bookById, revisionsOf } from "~store/books";
 import { beginDraft } from "~store/drafts";
+import { keepPhoto } from "~store/pictures";
 import type { Route } from "./+types/learn";
 
 const asked = { id: field(uuid) };
@@ -22,7 +23,14 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   const newest = (await revisionsOf(pool, unit))[0];
   if (!newest) throw new Response("There is no such book here.", { status: 404 });
   const { document } = await bookById(pool, newest.id);
-  const taught = learn(document, learnedOf(job), record.number);
+  const learned = learnedOf(job);
+  // One after another: a picture is some hundred kilobytes.
+  const pictures = new Map<string, KeptPicture>();
+  for (const { photo } of learned.acts) {
+    const kept = photo === undefined || pictures.has(photo) ? null : await keepPhoto(pool, record.id, photo);
+    if (photo !== undefined && kept) pictures.set(photo, kept);
+  }
+  const taught = learn(document, learned, record.number, pictures);
   const { id } = form.values;
   await beginDraft(pool, { id, unit, basedOn: newest.id, document: taught.document, by: by.name });
   return redirect(`/drafts/${id}`);

@@ -1,3 +1,4 @@
+import { NextTime } from "~/next-time/next-time";
 import { figuresFrom } from "~/look/source";
 import { Undecided } from "~/choose/undecided";
 import { useWhen } from "~/door/when";
@@ -110,6 +111,7 @@ export function StepPanel({ state, plan }: { state: StepState; plan: Plan }) {
         </ul>
       )}
       <Records step={step} />
+      <NextTime key={step.id} of={step.id} />
       <Elsewhere state={state} shown={wanted.map(({ id }) => id)} />
       {!job.closed && (
         <>

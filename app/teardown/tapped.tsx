@@ -1,12 +1,10 @@
 import { useState, type MouseEvent } from "react";
 import { usePictures } from "~/photos/source";
-import { TakePhoto } from "~/photos/take";
+import { OfferedPictures } from "~/photos/offered";
 import { useJobView } from "~/view/view";
 
 type Point = readonly [number, number];
 const WHOLE = 1000;
-/** So many of a job’s pictures are offered, the newest first. */
-const OFFERED = 6;
 
 /** Where bolts or balls sat: tapped on a picture of the face. A second tap on the same place takes it away. */
 export function Tapped({
@@ -20,8 +18,7 @@ export function Tapped({
   onPhoto: (photo: string | undefined) => void;
   onTap: (at: Point[]) => void;
 }) {
-  const view = useJobView();
-  const { job, number } = view;
+  const { number } = useJobView();
   const source = usePictures(number);
   const [size, setSize] = useState<Point>([1600, 1200]);
   const tap = (event: MouseEvent<SVGSVGElement>): void => {
@@ -34,24 +31,7 @@ export function Tapped({
   };
   return (
     <div>
-      <div className="mb-2 flex flex-wrap items-center gap-2" role="group" aria-label="Picture">
-        <TakePhoto of="job" view={{ number, closed: job.closed !== null }} small />
-        {job.photos
-          .slice(-OFFERED)
-          .reverse()
-          .map(({ id, fact }) => (
-            <button
-              key={id}
-              type="button"
-              aria-pressed={id === photo}
-              aria-label={`On this picture ${fact.body.caption}`}
-              className={`rounded border-3 ${id === photo ? "border-primary" : "border-base-300"}`}
-              onClick={() => onPhoto(id === photo ? undefined : id)}
-            >
-              <img src={source(id, "small")} alt="" className="h-14 w-20 rounded object-cover" />
-            </button>
-          ))}
-      </div>
+      <OfferedPictures photo={photo} onPhoto={onPhoto} />
       {photo && (
         <div className="relative inline-block max-w-full">
           <img

@@ -1,3 +1,6 @@
+import { pictureIn } from "~core/book";
+import { ToolsUsed } from "~/look/tools-used";
+import { BookPicture } from "~/pictures/shown";
 import { AlertTriangle, ArrowRight, Hammer, RotateCw, TriangleRight } from "lucide-react";
 import type { ReactNode } from "react";
 import { useJobView } from "~/view/view";
@@ -6,9 +9,6 @@ import type { StepState } from "~core/steps";
 /** What the book says of a step: what to mind, how, with what, what to see to, what to leave alone. */
 export function Told({ step }: { step: StepState["step"] }) {
   const { applied } = useJobView();
-  const tools = (step.tools ?? []).flatMap(
-    (id) => applied.present.tools?.find((tool) => tool.id === id) ?? [],
-  );
   const leave = applied.present.parts.filter(({ id }) => step.leave?.includes(id)).map(({ name }) => name);
   const caution = applied.present.cautions?.find(({ id }) => id === step.caution);
   return (
@@ -24,12 +24,8 @@ export function Told({ step }: { step: StepState["step"] }) {
         <Line name="Unit lies" text={step.lies} icon={<TriangleRight size={20} aria-hidden="true" />} />
         <Line name="Pry" text={step.pry} icon={<Hammer size={20} aria-hidden="true" />} />
       </div>
-      {tools.length > 0 && (
-        <p className="mt-1">
-          <span className="stamp quiet mr-2">Tools</span>
-          {tools.map(({ name, limit }) => `${name}${limit ? ` (${limit})` : ""}`).join(", ")}
-        </p>
-      )}
+      <BookPicture picture={pictureIn(applied.present, step.picture)} />
+      <ToolsUsed ids={step.tools} present={applied.present} />
       {step.check && (
         <p className="mt-1">
           <span className="stamp quiet mr-2">See to it</span> {step.check.map(({ what }) => what).join(", ")}.

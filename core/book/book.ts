@@ -16,7 +16,9 @@ import {
   readOut,
   relearn,
   soak,
+  picture,
   step,
+  tip,
   tool,
   trap,
 } from "./format/work";
@@ -108,6 +110,8 @@ export const book = object({
   linkage: optional(linkage),
   lubrication: optional(list(lubePath)),
   tools: optional(list(tool)),
+  tips: optional(list(tip)),
+  pictures: optional(list(picture)),
   cautions: optional(list(caution)),
   teardown: optional(list(step)),
   build: optional(list(step)),

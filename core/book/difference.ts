@@ -35,6 +35,7 @@ const WORDS: Readonly<Record<string, string>> = {
   onlyIf: "only if",
   retorque: "retorque",
   checked: "day last checked",
+  learnt: "learnt on",
 };
 /** What a section is called. */
 export const wordOf = (key: string): string =>

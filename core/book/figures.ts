@@ -24,10 +24,10 @@ export type UnitSystem = "mm" | "in";
 export const shownIn = (measure: Measure, system: UnitSystem): string =>
   measureText(measure, unitFor(measure, system));
 
-/** `48 N·m`, `12 N·m + 60°`. */
-export function torqueWords({ torque, angle }: FastenerGroup, system: UnitSystem): string {
+/** `48 N·m`, `12 N·m + 60°`; with whose it is where it is only believed. */
+export function torqueWords({ torque, angle, from }: FastenerGroup, system: UnitSystem): string {
   if (!torque) return "no torque stated";
-  return `${shownIn(torque, system)}${angle ? ` + ${shownIn(angle, system)}` : ""}`;
+  return `${shownIn(torque, system)}${angle ? ` + ${shownIn(angle, system)}` : ""}${believed({ from })}`;
 }
 
 /** A house torque in place of the book's, if the shop has one. */
@@ -42,8 +42,12 @@ export function usedTorque(group: FastenerGroup, house: readonly HouseValue[], s
   return read?.ok ? shownIn(read.measure, system) : torqueWords(group, system);
 }
 
-/** A measurement's limits: `5.0 to 5.8 Ω`, or what should be seen. */
-export function measurementWords({ kind, min, max, expect, under }: Measurement, system: UnitSystem): string {
+/** A measurement's limits: `5.0 to 5.8 Ω`, with whose they are where they are only believed; or what should be seen. */
+export function measurementWords(measurement: Measurement, system: UnitSystem): string {
+  return `${limitsOf(measurement, system)}${believed(measurement)}`;
+}
+
+function limitsOf({ kind, min, max, expect, under }: Measurement, system: UnitSystem): string {
   const quantity = statedIn(kind);
   if (under !== undefined) return `at most ${lengthText(under, system)} under its stack’s figure`;
   if (quantity === null || (min === undefined && max === undefined)) return expect ?? "not stated";

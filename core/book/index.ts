@@ -28,7 +28,8 @@ export type { Feature } from "./format/common";
 export type { Gate, Procedure, ProcedureTurn, Proof } from "./format/prove";
 export type { Consumable, Kit } from "./format/supply";
 export type { Element, GearSet, Range, Station } from "./format/train";
-export type { AirCheck, Fluid, Relearn, Soak, Step, Tool } from "./format/work";
+export { ELEMENT_KINDS, GEAR_SET_KINDS, STATION_KINDS } from "./format/train";
+export type { AirCheck, BookPicture, Fluid, Relearn, Soak, Step, Tip, Tool } from "./format/work";
 export {
   configurations,
   holding,
@@ -78,5 +79,13 @@ export {
 } from "./figures";
 export { statedIn } from "./stated";
 export { capital, isSprung, seatWord, selectiveWord } from "./selective";
+export {
+  pictureDigests,
+  pictureIn,
+  withoutPictureData,
+  withPictureData,
+  type PictureData,
+  type ShownPicture,
+} from "./pictures";
 export { isSameUnit, offersOf, takeOver, type Offer } from "./take-over";
 export { isInReach, wrenchesOf } from "./tools";

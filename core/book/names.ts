@@ -53,11 +53,14 @@ function namesById(book: Book): Map<string, string> {
     procedures = [],
     relearns = [],
     proofs = [],
+    tips = [],
+    tools = [],
+    pictures = [],
   } = book;
   const named = [
     ...[...parts, ...chains, ...seats, ...stations, ...traits, ...series],
     ...[...measurements, ...weakPoints, ...stronger, ...teardown, ...build],
-    ...[...procedures, ...relearns],
+    ...[...procedures, ...relearns, ...tools, ...pictures],
   ];
   const bolts = fasteners.flatMap(({ id, name }) => [
     { id, name },
@@ -68,13 +71,13 @@ function namesById(book: Book): Map<string, string> {
     record.map(({ id, what }) => ({ id, name: what })),
   );
   const seen = proofs.map(({ id, what }) => ({ id, name: what }));
+  const said = tips.map(({ id, text }) => ({ id, name: text }));
   const fluids = book.fluid?.others ?? [];
   const elements = packs.map(({ element, name }) => ({ id: element, name }));
   return new Map(
-    [...answers, ...records, ...seen, ...fluids, ...bolts, ...elements, ...named].map(({ id, name }) => [
-      id,
-      name,
-    ]),
+    [...answers, ...records, ...seen, ...said, ...fluids, ...bolts, ...elements, ...named].map(
+      ({ id, name }) => [id, name],
+    ),
   );
 }
 

@@ -16,6 +16,8 @@ type Document = Readonly<Record<string, unknown>>;
 
 /** What is a unit's name, and not what is known of it: it is nobody's to take over. */
 const OWN = new Set(["format", "unit"]);
+/** They come with what shows them. */
+const PICTURES = "pictures";
 
 /** Whether two documents are of one unit: figures of different units never mix. */
 export const isSameUnit = (own: unknown, other: unknown): boolean => {
@@ -32,7 +34,7 @@ export const isSameUnit = (own: unknown, other: unknown): boolean => {
 export function offersOf(own: unknown, other: unknown): Offer[] {
   if (!isRecord(own) || !isRecord(other) || !isSameUnit(own, other)) return [];
   return Object.keys(other)
-    .filter((section) => !OWN.has(section))
+    .filter((section) => !OWN.has(section) && section !== PICTURES)
     .flatMap((section): Offer[] => {
       const [ours, theirs] = [own[section], other[section]];
       if (!isList(theirs)) return whole(section, ours, theirs);
@@ -89,5 +91,23 @@ export function takeOver(
       ? [...known].map(([one, before]) => (one === key ? entry : before))
       : [...known.values(), entry];
   }
-  return next;
+  const pictures = picturesFor(next, other);
+  return pictures.length > 0 ? { ...next, [PICTURES]: pictures } : next;
+}
+
+/** Our pictures, with those of theirs that what was taken over shows. */
+function picturesFor(next: Document, other: Document): unknown[] {
+  const [ours, theirs] = [next[PICTURES], other[PICTURES]].map((list) =>
+    (isList(list) ? list : []).filter(isRecord),
+  );
+  const shown = new Set(
+    Object.entries(next)
+      .filter(([section]) => section !== PICTURES)
+      .flatMap(([, list]) => (isList(list) ? list : []))
+      .flatMap((entry) => (isRecord(entry) && typeof entry.picture === "string" ? [entry.picture] : [])),
+  );
+  const missing = (theirs ?? []).filter(
+    ({ id }) => shown.has(String(id)) && !(ours ?? []).some((one) => one.id === id),
+  );
+  return [...(ours ?? []), ...missing];
 }

@@ -1,4 +1,4 @@
-import { checksOf, houseTorque, type Applied, type UnitSystem } from "../book";
+import { believed, checksOf, houseTorque, type Applied, type UnitSystem } from "../book";
 import { AIR, CHECKED, isKind, LAID, PLACE_DONE, TIMERS, type Fact, type FactOf, type Job } from "../fact";
 import type { SpecLine } from "../measure";
 import { airResult } from "./air";
@@ -162,7 +162,7 @@ function ofTorque(
     "torque",
     `${group.name}, ${round ? roundWords(group, round, { house: own, unit }) : id}`,
     [`${where} ${PLACE_DONE.words[did]}`, read ?? ""].filter(Boolean).join(", read "),
-    own === undefined ? "" : "house value",
+    own === undefined ? believed(group).slice(", ".length) : "house value",
     fact,
   );
 }

@@ -102,6 +102,7 @@ export {
   type Disposition,
   type Severity,
 } from "./kinds/inspected";
+export { LESSONS, type Lesson } from "./kinds/taught";
 export { OLD_PARTS, SOURCES, type Source } from "./kinds/sources";
 export { USES, type Use } from "./kinds/stronger";
 export { WAYS_ON, type Way } from "./kinds/ways";

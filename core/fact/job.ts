@@ -151,6 +151,10 @@ export class Job {
   get cameOff(): readonly FactOf<"came-off">[] {
     return this.once("cameOff", () => standing(this.allOf("came-off"), "came-off"));
   }
+  /** What the book of the unit should say next time. */
+  get nextTime(): readonly FactOf<"next-time">[] {
+    return this.once("nextTime", () => standing(this.allOf("next-time"), "next-time"));
+  }
   get photos(): readonly Photo[] {
     return this.once("photos", () => {
       const marks = this.allOf("photo-mark");

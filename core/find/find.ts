@@ -60,7 +60,7 @@ export function answers(applied: Applied, system: UnitSystem): Answer[] {
       : torqueWords(group, system);
     const extra = [
       `${group.count} × ${group.size}`,
-      group.thread === "dry" ? "" : group.thread,
+      group.thread === "dry" ? "" : (group.thread ?? ""),
       group.oneTime ? "new ones only" : "",
     ];
     say(

@@ -24,6 +24,13 @@ export function learnedOf(job: Job): Learned {
   };
 }
 
+/** A picture of a job that is kept for its book: by its digest, with its size. */
+export interface KeptPicture {
+  digest: string;
+  width: number;
+  height: number;
+}
+
 /** A document that learned from a job, and in words what it did. */
 export interface Taught {
   document: Entry;
@@ -36,7 +43,10 @@ class Learning {
   readonly words: string[] = [];
   readonly lengthUnit: "mm" | "in";
 
-  constructor(document: unknown) {
+  constructor(
+    document: unknown,
+    private readonly pictures: ReadonlyMap<string, KeptPicture>,
+  ) {
     this.document = isRecord(document) ? { ...document } : {};
     const { unit } = this.document;
     this.lengthUnit = isRecord(unit) && unit.lengthUnit === "in" ? "in" : "mm";
@@ -62,6 +72,16 @@ class Learning {
     for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
     return id;
   }
+  /** A picture of the job among the book’s: its id there; none where it is not kept. */
+  picture(photo: string | undefined, name: string): { picture?: string } {
+    const kept = photo === undefined ? undefined : this.pictures.get(photo);
+    if (!kept) return {};
+    const known = this.list("pictures").find(({ digest }) => digest === kept.digest);
+    if (typeof known?.id === "string") return { picture: known.id };
+    const id = this.fresh("pictures", name);
+    this.set("pictures", [...this.list("pictures"), { id, name, ...kept }]);
+    return { picture: id };
+  }
   length(length: Nm): string {
     const { figure, unit } = exactLength(length, this.lengthUnit);
     return `${figure} ${unit}`;
@@ -75,10 +95,16 @@ class Learning {
  * @param document of the book as it is now.
  * @param learned of one job.
  * @param number the job’s, which stands as the source.
+ * @param pictures the job’s pictures that are kept for the book, by their ids.
  * @returns the document, to be checked like any other, as a draft.
  */
-export function learn(document: unknown, { acts, skipped }: Learned, number: number): Taught {
-  const learning = new Learning(document);
+export function learn(
+  document: unknown,
+  { acts, skipped }: Learned,
+  number: number,
+  pictures: ReadonlyMap<string, KeptPicture> = new Map(),
+): Taught {
+  const learning = new Learning(document, pictures);
   // Of several after one step the last stands last; what stood before all stands first.
   const behind = new Map<string, string>();
   for (const act of acts) {
@@ -130,7 +156,7 @@ const partsOf = ({ parts }: Entry): unknown[] => (Array.isArray(parts) ? (parts 
 
 /** What an act makes in the document, and its two steps. */
 function entriesOf(learning: Learning, act: Act, number: number): { down: Entry; up: Entry } {
-  const { what, part: kind, count, way, bolts, plates, balls, at } = act;
+  const { what, part: kind, count, way, bolts, plates, balls, at, photo } = act;
   const parts: string[] = [];
   const chains: string[] = [];
   if (plates) {
@@ -162,19 +188,26 @@ function entriesOf(learning: Learning, act: Act, number: number): { down: Entry;
         count: bolts.count,
         size: bolts.size || "not known",
         ...(bolts.length === undefined ? {} : { length: learning.length(bolts.length) }),
-        ...(!balls && places.length === bolts.count ? { places: places.map((one) => ({ at: one })) } : {}),
-        pattern: "any order",
-        thread: "dry",
+        ...(!balls && places.length === bolts.count
+          ? { places: places.map((one) => ({ at: one })), ...learning.picture(photo, `${what}: its bolts`) }
+          : {}),
       },
     ]);
   const laid = balls?.size !== undefined && places.length === balls.count ? balls.size : null;
   if (laid !== null)
     for (const one of places)
       learning.add("checkBalls", "id", [
-        { id: learning.fresh("checkBalls", `${what} ball`), at: one, size: learning.length(laid) },
+        {
+          id: learning.fresh("checkBalls", `${what} ball`),
+          at: one,
+          size: learning.length(laid),
+          ...learning.picture(photo, `${what}: its balls`),
+        },
       ]);
   const down = learning.fresh("teardown", `t-${codeFor(what)}`);
-  const step = { parts, ...(group ? { fasteners: [group] } : {}) };
+  // A picture without bolts or balls on it shows the part as it sat.
+  const sat = group || laid !== null ? {} : learning.picture(photo, `${what} as it sat`);
+  const step = { parts, ...(group ? { fasteners: [group] } : {}), ...sat };
   return {
     down: {
       id: down,

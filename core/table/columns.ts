@@ -47,6 +47,7 @@ export const TABLES = {
     column("angle", "then turned by", ["angle", "turn", "degrees"]),
     column("pattern", "pattern", ["order", "sequence"]),
     column("wet", "put on it", ["lubricant", "locker"]),
+    column("whose", "whose", ["source", "whosefigure", "origin"]),
     ID,
   ],
   rings: [

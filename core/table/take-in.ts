@@ -2,7 +2,7 @@ import { packId, PART_KINDS } from "../book";
 import { parseMeasure } from "../quantity";
 import { codeFor } from "../shape";
 import { APPLIED, BRAKING, type TableName } from "./columns";
-import { writeFigure } from "./write-figure";
+import { toldBy, whoseOf, writeFigure } from "./write-figure";
 import {
   idOf,
   isBelow,
@@ -87,14 +87,16 @@ const WRITE: Readonly<Record<TableName, Write>> = {
     }
     const pattern = writing.oneOf(row, "pattern", cells.pattern, PATTERNS);
     const thread = writing.oneOf(row, "wet", cells.wet, WET);
+    const whose = whoseOf(writing, cells, row);
     if (!isGood()) return;
     const id = idOf(writing, "fasteners", cells);
     const known = writing.list("fasteners").find((one) => one.id === id);
+    const isTold = Boolean(cells.torque) && known?.torque !== cells.torque;
     writing.put(
       "fasteners",
       "id",
       {
-        ...(known ? {} : { id, name, count, size: cells.size, pattern: "any order", thread: "dry" }),
+        ...(known ? {} : { id, name, count, size: cells.size }),
         id,
         count,
         size: cells.size,
@@ -103,6 +105,7 @@ const WRITE: Readonly<Record<TableName, Write>> = {
         angle: cells.angle || undefined,
         pattern,
         thread,
+        ...(isTold ? toldBy(writing, whose) : { from: whose }),
       },
       row,
     );

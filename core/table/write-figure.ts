@@ -34,6 +34,22 @@ const versionOf = (cell: string | undefined): Record<string, string[]> | undefin
       )
     : undefined;
 
+/** Whose a row says its figure is; nothing where it does not say. */
+export function whoseOf(writing: Writing, cells: TableRow, row: number): Origin | undefined {
+  const whose = writing.oneOf(row, "whose", cells.whose, [...ORIGINS, ...ORIGINS.map(originWords)]);
+  return ORIGINS.find((one) => one === whose || originWords(one) === whose);
+}
+
+/** Where a figure is from that a table tells: as its row says, or as was said of the whole table. */
+export const toldBy = (
+  { as: { source, from, checked } }: Writing,
+  whose: Origin | undefined,
+): { source: string | undefined; from: Origin | undefined; checked: string } => ({
+  source,
+  from: whose ?? from,
+  checked,
+});
+
 /** A row of figures: the clearance of a pack, another chain, or a measurement. */
 export function writeFigure(writing: Writing, cells: TableRow, row: number, isGood: () => boolean): void {
   const { name = "", element } = cells;
@@ -42,14 +58,15 @@ export function writeFigure(writing: Writing, cells: TableRow, row: number, isGo
     writing.oneOf(row, "kind", cells.kind, kinds) ?? (cells.kind ? undefined : kindOf(name, element));
   if (kind === undefined)
     return cells.kind ? undefined : writing.tell(row, "kind", "what kind of figure is it?");
-  const origins = ORIGINS.map(originWords);
-  const whose = writing.oneOf(row, "whose", cells.whose, [...ORIGINS, ...origins]);
-  const from = ORIGINS.find((one) => one === whose || originWords(one) === whose) ?? writing.as.from;
-  const told = { source: writing.as.source, from, checked: writing.as.checked };
+  const whose = whoseOf(writing, cells, row);
+  const told = toldBy(writing, whose);
   const measured = MEASUREMENT_KINDS.find((one) => one === kind);
   const quantity = measured && statedIn(measured);
   const measure = (min: string | undefined, max: string | undefined): void => {
-    const entry = { id: idOf(writing, "measurements", cells), name, kind, min, max };
+    const id = idOf(writing, "measurements", cells);
+    const known = writing.list("measurements").find((one) => one.id === id);
+    const isTold = (min ?? max) !== undefined && (known?.min !== min || known?.max !== max);
+    const entry = { id, name, kind, min, max, ...(isTold ? told : { from: whose }) };
     writing.put("measurements", "id", entry, row);
   };
   if (measured && quantity !== "length") {

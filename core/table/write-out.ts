@@ -67,6 +67,7 @@ function figures(document: unknown): TableRow[] {
     kind: textOf(one.kind),
     min: textOf(one.min),
     max: textOf(one.max),
+    whose: textOf(one.from),
     id: textOf(one.id),
   }));
   return [...chains, ...others];
@@ -95,6 +96,7 @@ const WRITE: Readonly<Record<TableName, (document: unknown) => TableRow[]>> = {
       angle: textOf(one.angle),
       pattern: textOf(one.pattern),
       wet: textOf(one.thread),
+      whose: textOf(one.from),
       id: textOf(one.id),
     })),
   rings: (document) =>

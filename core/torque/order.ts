@@ -22,11 +22,11 @@ const apart = (a: number, b: number): number => {
  * - star: round a ring, always to the place farthest round from the last, and of equally far ones to the one with most space about it;
  * - crosswise: from the middle outwards, each place followed by the one across;
  * - spiral: from the middle outwards in one turning line;
- * - in line and any order: as listed.
+ * - in line, any order, and where nobody knows one: as listed.
  *
  * @returns indices into `places`, each once.
  */
-export function tighteningOrder(places: readonly Place[], pattern: Pattern): number[] {
+export function tighteningOrder(places: readonly Place[], pattern: Pattern = "any order"): number[] {
   if (pattern === "in line" || pattern === "any order" || places.length < 3) return places.map((_, i) => i);
   // From the innermost, then round from the top: where they stand in the list decides nothing.
   const polar = aboutCentre(places).sort(

@@ -1,6 +1,8 @@
 import { lengthOf, measureOf, type Measure, type Quantity } from "../../quantity";
 import {
+  about,
   condition,
+  day,
   list,
   map,
   object,
@@ -76,6 +78,29 @@ export const shows = object({
 
 /** An entry holds only for some configurations (`when`) and belongs to some depths of work (`depth`). */
 export const holds = { when: optional(when), depth: optional(list(refersTo("depth", text), 1)) };
+
+/** Whose a figure is, from the surest to the least. */
+export const ORIGINS = [
+  "maker",
+  "printed sheet",
+  "measured on units here",
+  "measured on one unit",
+  "colleague",
+] as const;
+/** One of `ORIGINS`. */
+export type Origin = (typeof ORIGINS)[number];
+
+/** Where a figure comes from when it is not the unit's own source, and the day it was last checked. */
+export const sourced = {
+  from: about("Whose figure it is; left out where nobody said.", optional(oneOf(...ORIGINS))),
+  source: optional(text),
+  checked: about("The day it was last checked, where anybody knows.", optional(day)),
+};
+
+/** A picture of the book that shows it. */
+export const pictured = { picture: optional(refersTo("picture")) };
+/** Where what a shop learnt comes from: a job of its own. */
+export const learnt = { learnt: about("The job of a shop that it comes from.", optional(text)) };
 
 /** What of a part is drawn when it goes in, and where it is turned to. */
 export type Feature = Read<typeof shows>;

@@ -1,7 +1,6 @@
 import { GAUGES } from "../../reading";
 import {
   about,
-  day,
   flag,
   list,
   namedBy,
@@ -19,18 +18,9 @@ import {
   whole,
   type Read,
 } from "../../shape";
-import { allowance, holds, length, measure, shows, tolerance, width } from "./common";
+import { allowance, holds, length, measure, shows, sourced, tolerance, width } from "./common";
 
-/** Whose a figure is, from the surest to the least. */
-export const ORIGINS = [
-  "maker",
-  "printed sheet",
-  "measured on units here",
-  "measured on one unit",
-  "colleague",
-] as const;
-/** One of `ORIGINS`. */
-export type Origin = (typeof ORIGINS)[number];
+export { ORIGINS, type Origin } from "./common";
 
 /** What lies in a pack. */
 export const plateRole = oneOf(
@@ -184,9 +174,7 @@ export const seat = suchThat(seatShape, {
   remedy: "give one of series, screw, cut and grooves",
 });
 
-/** Where a figure comes from when it is not the unit's own source, and the day it was last checked. */
 const spec = object({
-  from: about("Whose figure it is; left out where nobody said.", optional(oneOf(...ORIGINS))),
   min: about(
     "Left out where no limit is known on that side; without either nothing is judged.",
     optional(length),
@@ -196,8 +184,7 @@ const spec = object({
   soak: optional(oneOf("dry", "soaked")),
   facings: optional(oneOf("new", "run-in")),
   wave: optional(oneOf("free", "flat")),
-  source: optional(text),
-  checked: about("The day it was last checked, where anybody knows.", optional(day)),
+  ...sourced,
   ...holds,
 });
 

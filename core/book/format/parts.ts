@@ -16,7 +16,7 @@ import {
   type Read,
 } from "../../shape";
 import { LOOKS, ONLY, WEAR, type LookId, type WearId } from "../catalogue";
-import { holds, measure, tolerance, width } from "./common";
+import { holds, measure, tolerance, width, learnt, pictured, sourced } from "./common";
 
 /** What a part is: how it can lie, how it wears and what becomes of it follow from that. */
 export const PART_KINDS = [
@@ -151,6 +151,8 @@ export const weakPoint = object({
       1,
     ),
   ),
+  ...pictured,
+  ...learnt,
   ...holds,
 });
 
@@ -201,6 +203,7 @@ export const measurement = object({
     "What should be seen, where it is no figure: falls by its own weight both ways.",
     optional(text),
   ),
+  ...sourced,
   ...holds,
 });
 
@@ -232,13 +235,18 @@ export const fastenerGroup = object({
     "How long it stands before the last pass: tightened near, waited for, tightened full.",
     optional(measure("time")),
   ),
-  pattern: oneOf("star", "crosswise", "spiral", "in line", "any order"),
-  thread: oneOf("dry", "transmission fluid", "grease", "anti-seize", "thread locker", "sealer"),
+  pattern: optional(oneOf("star", "crosswise", "spiral", "in line", "any order")),
+  thread: about(
+    "What goes on it; left out where nobody knows.",
+    optional(oneOf("dry", "transmission fluid", "grease", "anti-seize", "thread locker", "sealer")),
+  ),
   carries: about("What it carries: washer, O-ring under the head, ground strap, bracket.", optional(text)),
   oneTime: optional(flag),
   retorque: optional(object({ wait: measure("time"), torque: measure("torque") })),
   part: optional(refersTo("part")),
   note: optional(text),
+  picture: about("The face it is on, as a picture: its places are on that.", optional(refersTo("picture"))),
+  ...sourced,
   ...holds,
 });
 
@@ -249,6 +257,7 @@ export const checkBall = object({
   size: width,
   side: about("Which side of the body it lies on, where balls lie on both.", optional(text)),
   material: optional(text),
+  picture: about("The plate it lies on, as a picture: its place is on that.", optional(refersTo("picture"))),
   ...holds,
 });
 

@@ -16,28 +16,31 @@ import {
 import { OUTSIDE, type Outside } from "../catalogue";
 import { holds, measure, width } from "./common";
 
+/** What is drawn at a place along the shaft. */
+export const STATION_KINDS = [
+  "converter",
+  "pump",
+  "gear set",
+  "drum",
+  "brake",
+  "band",
+  "support",
+  "shaft",
+  "pulley",
+  "fork",
+  "clutch",
+  "transfer",
+  "differential",
+  "control",
+  "park lock",
+  "output",
+] as const;
+
 /** Where things sit along the shaft, and what kind of thing is drawn there. */
 export const station = object({
   id: names("station"),
   name: text,
-  kind: oneOf(
-    "converter",
-    "pump",
-    "gear set",
-    "drum",
-    "brake",
-    "band",
-    "support",
-    "shaft",
-    "pulley",
-    "fork",
-    "clutch",
-    "transfer",
-    "differential",
-    "control",
-    "park lock",
-    "output",
-  ),
+  kind: oneOf(...STATION_KINDS),
   line: about(
     "Which of the unit's shafts it sits on, the input's being 0; each is drawn as a line of its own.",
     optional(whole(0, 3)),
@@ -67,6 +70,9 @@ const planetary = {
   pinion: about("Teeth of a pinion and how many there are, where the source tells.", optional(whole(5, 200))),
   pinions: optional(whole(1, 12)),
 };
+/** What a gear set is. */
+export const GEAR_SET_KINDS = ["simple", "double-pinion", "gear pair", "pulley pair"] as const;
+
 export const gearSet = choice("kind", {
   simple: object(planetary),
   "double-pinion": object(planetary),
@@ -104,10 +110,13 @@ const band = object({
   duty: oneOf("shifting", "standstill"),
 });
 
+/** What an element of the train is. */
+export const ELEMENT_KINDS = ["clutch", "brake", "band", "one-way clutch", "synchroniser"] as const;
+
 export const element = object({
   id: names("element"),
   name: optional(text),
-  kind: oneOf("clutch", "brake", "band", "one-way clutch", "synchroniser"),
+  kind: oneOf(...ELEMENT_KINDS),
   joins: about(
     "The two members it ties; absent where nobody knows them yet: nothing is solved of it then.",
     optional(tuple([refersTo("member"), refersTo("member")])),

@@ -3,6 +3,7 @@ import {
   flag,
   id,
   list,
+  matching,
   names,
   object,
   oneOf,
@@ -13,7 +14,7 @@ import {
   whole,
   type Read,
 } from "../../shape";
-import { holds, measure, shows } from "./common";
+import { holds, learnt, measure, pictured, shows } from "./common";
 import { gate } from "./prove";
 
 export const tool = object({
@@ -23,12 +24,44 @@ export const tool = object({
     "What serves instead, and how far.",
     optional(list(object({ name: text, limit: optional(text) }), 1)),
   ),
+  does: about("What it does, where its name does not say it.", optional(text)),
   limit: about("What the tool itself must not be asked to do.", optional(text)),
   reach: about(
     "Of a torque wrench: what it can be set to.",
     optional(object({ from: measure("torque"), to: measure("torque") })),
   ),
+  ...pictured,
+  ...learnt,
   ...holds,
+});
+
+/** What helps the next one who has this unit on the bench. */
+export const tip = object({
+  id: names("tip"),
+  text,
+  of: about(
+    "What it is about; the whole unit where it is left out.",
+    optional(refersTo(["step", "part", "chain", "measurement", "fastener group", "station"])),
+  ),
+  ...pictured,
+  ...learnt,
+  ...holds,
+});
+
+/** A picture that comes with the book: a drawing of a tool, a face with its bolts. */
+export const picture = object({
+  id: names("picture"),
+  name: text,
+  digest: about(
+    "SHA-256 of its bytes, by which it is kept.",
+    matching(/^[0-9a-f]{64}$/, "a digest", "write 64 hexadecimal digits, or take the picture in anew"),
+  ),
+  width: whole(1, 20_000),
+  height: whole(1, 20_000),
+  data: about(
+    "Its bytes as base64, in a file that is shared; kept by itself where it is taken in.",
+    optional(text),
+  ),
 });
 
 export const caution = object({ id: names("caution"), text });
@@ -116,6 +149,7 @@ export const step = object({
     optional(oneOf("laid", "turned over")),
   ),
   never: about("What is never done here, whatever is in the way.", optional(text)),
+  ...pictured,
   minutes: optional(whole(1, 600)),
   onlyIf: about(
     "Done only when the part has this disposition.",
@@ -248,6 +282,10 @@ export const readOut = object({ id: names("read-out"), what: text, why: text, ..
 
 /** A tool a step asks for. */
 export type Tool = Read<typeof tool>;
+/** What helps the next one who has this unit on the bench, and what it is about. */
+export type Tip = Read<typeof tip>;
+/** A picture that comes with the book. */
+export type BookPicture = Read<typeof picture>;
 /** A step of the work, down or up: parts, fasteners, figures and what must be so before. */
 export type Step = Read<typeof step>;
 /** An air check: its port, pressure, and what is to be heard. */

@@ -10,6 +10,7 @@ import * as selected from "./selected";
 import * as recorded from "./recorded";
 import * as sources from "./sources";
 import * as made from "./stronger";
+import * as taught from "./taught";
 import * as told from "./told";
 import * as ways from "./ways";
 
@@ -40,6 +41,7 @@ export const KINDS = {
   balls: bench.balls,
   wrong: bench.wrong,
   "came-off": recorded.cameOff,
+  "next-time": taught.nextTime,
   cleaning: bench.cleaning,
   good: inspected.good,
   finding: inspected.finding,

@@ -1,0 +1,34 @@
+import { MOST_PICTURE_BYTES, scaled, TOO_LARGE } from "~/photos/picture";
+import { services } from "~/server/context";
+import { mustBe } from "~/server/session";
+import { keepPicture, pictureBytes } from "~store/pictures";
+import type { Route } from "./+types/bytes";
+
+/** Under this name a picture is taken in: what it is called is made of what it is. */
+const NEW = "new";
+
+/** A picture of a book; it is what its name says, for ever. */
+export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
+  const bytes = await pictureBytes(context.get(services).pool, params.digest);
+  if (!bytes) return new Response("This picture did not come with its book.", { status: 404 });
+  return new Response(new Uint8Array(bytes), {
+    headers: {
+      "Content-Type": "image/jpeg",
+      "Cache-Control": "private, max-age=31536000, immutable",
+      "X-Content-Type-Options": "nosniff",
+    },
+  });
+};
+
+/** Takes a picture in for a book: upright, brought to size, without what else was written in it. */
+export const action = async ({ context, request, params }: Route.ActionArgs): Promise<Response> => {
+  mustBe(context, "lead", "owner");
+  const refuse = (status: number, problem: string): Response => Response.json({ problem }, { status });
+  if (params.digest !== NEW) return refuse(405, "a picture is never changed");
+  if (Number(request.headers.get("content-length") ?? 0) > MOST_PICTURE_BYTES) return refuse(413, TOO_LARGE);
+  const picture = await scaled(new Uint8Array(await request.arrayBuffer()));
+  if (!picture.ok) return refuse(415, picture.problem);
+  const { width, height, large } = picture;
+  const digest = await keepPicture(context.get(services).pool, large);
+  return Response.json({ digest, width, height });
+};
