@@ -38,6 +38,15 @@ async function published(note: string): Promise<void> {
   await edda.see("//h2[.='Revisions']");
 }
 
+/** How wide the picture is that something shows: none where it is not to be had. */
+const pictureWidth = (css: string): Promise<number> =>
+  edda.driver.executeAsyncScript(
+    `const done = arguments[1]; const at = document.querySelector(arguments[0]);
+     const image = new Image(); image.onload = () => done(image.naturalWidth); image.onerror = () => done(0);
+     image.src = at.getAttribute('href') ?? at.src;`,
+    css,
+  );
+
 it(
   "a unit without a book is recorded by taking it down, becomes a book, and the second one goes by it and changes it",
   () =>
@@ -118,6 +127,9 @@ it(
       const second = await jobOf(shop, "avocet", {});
       await edda.go(`${shop.url}/jobs/${second}/teardown`);
       await edda.ready();
+      // Its bolts stand on the picture they were tapped on, which is the book’s now.
+      await edda.see("//*[@role='group'][@aria-label='Places of Pan bolts']//*[@data-place='3']");
+      expect(await pictureWidth("svg image[data-picture]")).toBe(1200);
       await edda.see("//*[@data-progress][contains(., '0 of 3')]");
       await edda.read("dent to the front");
       await edda.press(
@@ -169,4 +181,39 @@ it(
       expect(steps.indexOf("Filter off")).toBeLessThan(steps.indexOf("Valve body off"));
     }),
   180_000,
+);
+
+/** What a browser that hears would say of it: the words it is asked for come out, once. */
+const HEARS = `
+  window.SpeechRecognition = window.webkitSpeechRecognition = class {
+    start() { setTimeout(() => { this.onresult?.({ results: [[{ transcript: 'rear band servo' }]] }); this.onend?.(); }, 20); }
+    abort() {}
+    stop() {}
+  };`;
+
+it(
+  "what comes off is spoken where the browser hears, and stands in the field to be said",
+  () =>
+    journey("spoken", [edda], async () => {
+      const driver = edda.driver as unknown as {
+        sendAndGetDevToolsCommand: (name: string, given: object) => Promise<unknown>;
+      };
+      await driver.sendAndGetDevToolsCommand("Page.addScriptToEvaluateOnNewDocument", { source: HEARS });
+      await edda.go(`${shop.url}/books/by-hand`);
+      await edda.ready();
+      await (await edda.see("//main//input[@name='name']")).sendKeys("Knot");
+      await edda.press("//button[contains(., 'Keep it')]");
+      await edda.see("//h1[.='Open a job']");
+      const job = await jobOf(shop, "knot", {});
+      await edda.go(`${shop.url}/jobs/${job}/teardown`);
+      await edda.ready();
+      await edda.press("//button[@aria-label='Say it']");
+      await edda.until(
+        "return document.querySelector('input[name=what]')?.value",
+        (heard) => heard === "rear band servo",
+      );
+      await off();
+      await act(1, "rear band servo");
+    }),
+  60_000,
 );

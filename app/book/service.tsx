@@ -3,7 +3,8 @@ import { data, Form } from "react-router";
 import { services } from "~/server/context";
 import { typedIn } from "~/server/form";
 import { mustBe } from "~/server/session";
-import { measurementWords, shownIn, type UnitSystem } from "~core/book";
+import { BookPicture } from "~/pictures/shown";
+import { measurementWords, nameIn, pictureIn, shownIn, type UnitSystem } from "~core/book";
 import { bookById, revisionsOf } from "~store/books";
 import { setToolOwned } from "~store/house-values";
 import type { Route } from "./+types/service";
@@ -40,6 +41,19 @@ export default function ServicePage() {
           </li>
         ))}
       </Plate>
+      {scoped.tips && (
+        <Plate title="For next time" empty="" count={scoped.tips.length}>
+          {scoped.tips.map(({ id, text, of, learnt, picture }) => (
+            <li key={id} id={`tip-${id}`} className="border-base-300 border-t py-1.5 target:outline-3">
+              {text}
+              <span className="quiet block text-sm">
+                {[of && nameIn(applied.book, of), learnt].filter(Boolean).join(" · ")}
+              </span>
+              <BookPicture picture={pictureIn(applied.present, picture)} words={text} />
+            </li>
+          ))}
+        </Plate>
+      )}
       <Plate
         title="Figures that are not lengths"
         empty="None at this depth."
@@ -210,11 +224,14 @@ function Tools() {
         Tools: {tools.filter(({ id }) => has(id)).length} of {tools.length} here
       </h2>
       <ul>
-        {tools.map(({ id, name, substitutes = [], limit }) => (
+        {tools.map(({ id, name, substitutes = [], does, limit, picture, learnt }) => (
           <li key={id} className="border-base-300 flex items-center gap-3 border-t py-1.5">
             <span className="grow">
               <span className={has(id) ? "" : "font-semibold"}>{name}</span>
+              {does && <span className="block text-sm">{does}</span>}
               {limit && <span className="block text-sm font-semibold">{limit}</span>}
+              {learnt && <span className="quiet block text-sm">{learnt}</span>}
+              <BookPicture picture={pictureIn(applied.present, picture)} words={name} />
               {substitutes.map((one) => (
                 <span key={one.name} className="quiet block text-sm">
                   or {one.name}

@@ -15,7 +15,7 @@ import { draftById, publishDraft, putAway, saveDraft } from "~store/drafts";
 import type { Route } from "./+types/draft";
 import { FORMS, SectionForm, type FormName } from "./forms";
 import type { Answer } from "./answer";
-import { FromJobs } from "./from-jobs";
+import { FromJobs, useProposals } from "./from-jobs";
 import { Publish, Trouble } from "./panels";
 import { TheirBook } from "./their-book";
 import { dropUnsaved, keepUnsaved, readUnsaved } from "./unsaved";
@@ -204,6 +204,7 @@ function Editor({ draft, base, said }: Loaded) {
     send,
     sending,
   } = useDraft(draft);
+  const proposals = useProposals(said, document);
   const [tab, setTab] = useState<Tab>("chains");
   const [broken, setBroken] = useState(false);
   const problems = checked?.problems ?? [];
@@ -214,7 +215,7 @@ function Editor({ draft, base, said }: Loaded) {
   const tabs: [Tab, string][] = [
     ...Object.entries(FORMS).map(([name, { words }]): [Tab, string] => [name as FormName, words]),
     ["document", "Whole document"],
-    ["jobs", `From jobs${said.length > 0 ? ` (${said.length})` : ""}`],
+    ["jobs", `From jobs${proposals.length > 0 ? ` (${proposals.length})` : ""}`],
     ["theirs", "Another shop’s"],
     ["differences", `Changes${differences ? ` (${differences.length})` : ""}`],
   ];
@@ -278,7 +279,7 @@ function Editor({ draft, base, said }: Loaded) {
             />
           </Suspense>
         ) : tab === "jobs" ? (
-          <FromJobs unit={draft.unit} said={said} document={document} change={setDocument} />
+          <FromJobs unit={draft.unit} open={proposals} document={document} change={setDocument} />
         ) : tab === "theirs" ? (
           <TheirBook document={document} change={setDocument} />
         ) : tab === "differences" ? (

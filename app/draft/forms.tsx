@@ -260,7 +260,7 @@ function Fields({ section, path, ...editing }: Editing & { section: FormName; pa
           />
           <button
             type="button"
-            className="btn touch mt-3"
+            className="btn touch mt-3 flex"
             onClick={() => editing.change(changed(editing.document, path, undefined))}
           >
             <Trash2 size={20} aria-hidden="true" /> Take it out

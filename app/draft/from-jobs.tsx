@@ -1,61 +1,71 @@
-import { useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { useFetcher } from "react-router";
-import { useWhen } from "~/door/when";
-import { proposedIn, takeIn, type Proposal } from "~core/learn";
+import { useInside } from "~/door/inside";
+import { whenIn } from "~/door/when";
+import { capital } from "~core/book";
+import { proposedIn, takeIn, type Proposal, type Proposed } from "~core/learn";
 import type { SaidNextTime } from "~store/proposals";
 import type { Decided } from "./proposals";
 
-/** What jobs of this unit found out for next time: a lead takes it over into the draft, or leaves it. */
+/** What jobs of a unit found out that a document does not say yet, until it is decided on. */
+export function useProposals(said: readonly SaidNextTime[], document: unknown): Open[] {
+  const { timeZone } = useInside().house;
+  return useMemo(() => {
+    const { day } = whenIn(timeZone);
+    return said.flatMap(({ job, fact: { at, by, body } }): Open[] => {
+      const one: Proposal = { job, by, day: day(at), said: body, picture: null };
+      const proposed = proposedIn(document, one);
+      return proposed ? [{ one, proposed }] : [];
+    });
+  }, [said, document, timeZone]);
+}
+interface Open {
+  one: Proposal;
+  proposed: Proposed;
+}
+
+/** A lead takes what jobs found out over into the draft, or leaves it. */
 export function FromJobs({
   unit,
-  said,
+  open,
   document,
   change,
 }: {
   unit: string;
-  said: readonly SaidNextTime[];
+  open: readonly Open[];
   document: unknown;
   change: (document: unknown) => void;
 }) {
-  const { day } = useWhen();
-  const proposals = said.map(({ job, fact: { at, by, body } }): Proposal => ({
-    job,
-    by,
-    day: day(at),
-    said: body,
-    picture: null,
-  }));
   const decide = useFetcher<Decided | null>();
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const [settled, setSettled] = useState<Decided | null>(null);
-  const answer = decide.state === "idle" ? decide.data : undefined;
-  if (answer && answer !== settled) {
-    setSettled(answer);
-    const one = proposals.find((each) => keyOf(each) === keyOfDecided(answer));
-    if (answer.is === "leave") setLeft(new Set([...left, keyOfDecided(answer)]));
-    else if (one) change(takeIn(document, { ...one, picture: answer.picture }));
-  }
-  const open = proposals.flatMap((one) => {
-    const proposed = left.has(keyOf(one)) ? null : proposedIn(document, one);
-    return proposed ? [{ one, proposed }] : [];
-  });
+  const answer = decide.state === "idle" ? (decide.data ?? null) : null;
+  if (answer?.is === "leave" && !left.has(keyOfDecided(answer)))
+    setLeft(new Set([...left, keyOfDecided(answer)]));
+  const taken = useRef<Decided | null>(null);
+  useEffect(() => {
+    if (answer?.is !== "take" || answer === taken.current) return;
+    taken.current = answer;
+    const one = open.find((each) => keyOf(each.one) === keyOfDecided(answer))?.one;
+    if (one) change(takeIn(document, { ...one, picture: answer.picture }));
+  }, [answer, open, document, change]);
+  const shown = open.filter(({ one }) => !left.has(keyOf(one)));
   return (
     <section className="plate p-5" aria-label="From jobs">
       <h2 className="mb-2 text-xl font-bold">What jobs found out for next time</h2>
-      {open.length === 0 && (
+      {shown.length === 0 && (
         <p className="text-lg">
           Nothing that this draft does not say. On a job it is said at the step, part or figure it is about.
         </p>
       )}
       <ul>
-        {open.map(({ one, proposed: { title, changes } }) => (
+        {shown.map(({ one, proposed: { title, changes } }) => (
           <li
             key={keyOf(one)}
             className="border-base-300 grid grid-cols-[1fr_auto] items-start gap-3 border-t py-3"
             data-proposal={keyOf(one)}
           >
             <span>
-              <b className="text-lg first-letter:uppercase">{title}</b>
+              <b className="text-lg">{capital(title)}</b>
               <span className="quiet block">
                 Job {one.job}, {one.by}, {one.day}
                 {one.said.photo !== undefined && ", with a picture"}

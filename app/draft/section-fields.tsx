@@ -13,6 +13,7 @@ export function SectionFields({ section, path, ...editing }: Editing & { section
   const isAsked = (one: FieldOf): boolean => !one.of || (typeof kind === "string" && one.of.includes(kind));
   return (
     <>
+      {TRAIN.has(section) && <TrainDrawing lines={trainLines(editing.document, path)} />}
       <div className="grid grid-cols-2 gap-x-3">
         {fields.filter(isAsked).map((one) => (
           <div key={one.label} className={one.wide ? "col-span-2" : ""}>
@@ -24,7 +25,6 @@ export function SectionFields({ section, path, ...editing }: Editing & { section
       {section === "traits" && <Values path={[...path, "values"]} {...editing} />}
       {section === "ranges" && <Solved path={path} {...editing} />}
       {section === "gearSets" && <OfTrain {...editing} />}
-      {TRAIN.has(section) && <TrainDrawing lines={trainLines(editing.document, path)} />}
       {isHeld && <HeldFor path={path} {...editing} />}
     </>
   );

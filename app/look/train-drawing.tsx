@@ -12,7 +12,7 @@ const APART = 46;
 export function TrainDrawing({ lines: { lines, columns } }: { lines: TrainLines }) {
   if (columns.length === 0)
     return (
-      <p className="quiet mt-3">
+      <p className="quiet mb-3">
         Nothing to draw yet: a gear set or an element that joins two members is drawn here.
       </p>
     );
@@ -21,16 +21,14 @@ export function TrainDrawing({ lines: { lines, columns } }: { lines: TrainLines 
   const y = (line: number): number => TOP + 22 + line * APART;
   return (
     <div
-      className="mt-3 overflow-x-auto"
+      className="mb-3 overflow-x-auto"
       tabIndex={0}
       role="group"
       aria-label="Gear train, scrolled sideways"
     >
       <svg
         viewBox={`0 0 ${wide} ${high}`}
-        width={wide}
-        height={high}
-        className="max-w-none"
+        className="h-[34vh] min-h-52 max-w-none"
         role="img"
         aria-label={`Gear train: ${lines.length} members, ${columns.length} gear sets and elements`}
         data-train={columns.map(({ id }) => id).join(" ")}

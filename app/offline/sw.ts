@@ -4,6 +4,7 @@
 import { clientsClaim } from "workbox-core";
 import { cleanupOutdatedCaches, matchPrecache, precacheAndRoute } from "workbox-precaching";
 import { NavigationRoute, registerRoute } from "workbox-routing";
+import { CacheFirst } from "workbox-strategies";
 
 declare const self: ServiceWorkerGlobalScope;
 /** Set at the build: path and revision of everything a page is made of. */
@@ -34,4 +35,10 @@ registerRoute(
     // Files are not pages.
     { denylist: [/\.(pdf|json|crt|webmanifest)$/, /^\/trust/] },
   ),
+);
+
+// A picture of a book is what its name says, for ever: one that was seen is there without the server too.
+registerRoute(
+  ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith("/books/pictures/"),
+  new CacheFirst({ cacheName: "pictures" }),
 );

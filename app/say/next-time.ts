@@ -11,14 +11,14 @@ export function readNextTime(given: Fields, book: Book, fresh: string): ReadFact
   const problems: Record<string, string> = {};
   const is = LESSONS.codes.find((one) => one === said("is")) ?? "tip";
   const text = said("text");
-  if (text.length < 2) problems.text = "Write it down in a line.";
-  if (text.length > 500) problems.text = "At most 500 letters.";
   const short = (key: string, most: number): string => {
     if (said(key).length > most) problems[key] = `At most ${most} letters.`;
     return said(key);
   };
   const name = short("name", 80);
   if ((is === "tool" || is === "weak-point") && name === "") problems.name = "Give it a name in a few words.";
+  if (text.length < 2) problems.text = "Write it down in a line.";
+  if (text.length > 500) problems.text = "At most 500 letters.";
   const [done, not] = [short("done", 200), short("not", 200)];
   const limits = is === "limit" ? limitsOf(given, book, problems) : {};
   if (Object.keys(problems).length > 0) return { ok: false, problems };

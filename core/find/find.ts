@@ -170,6 +170,8 @@ export function answers(applied: Applied, system: UnitSystem): Answer[] {
       allowed.map((answer) => answer.name).join(" / "),
       `weak point ${complaint}`,
     );
+  for (const { id, text, learnt } of present.tips ?? [])
+    say("service", "tip", id, text, learnt ?? "", "tip next time learnt");
   for (const { id, elements, name, harsh, proofs = [] } of present.stronger ?? [])
     say(
       "packs",

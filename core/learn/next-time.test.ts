@@ -113,8 +113,13 @@ describe.each(UNITS)("what a job found out, taken over into the book of %s", (un
   ])("taken over once it is offered no more, and says in words what it changes: %j", (more) => {
     const one = proposal(more);
     const proposed = proposedIn(document, one);
-    expect(proposed?.changes.length).toBeGreaterThan(0);
+    expect(proposed?.title).toContain("warm the case first");
+    expect(proposed?.changes ?? []).toHaveLength(
+      more.is === "weak-point" ? 0 : 1 + (more.is === "limit" ? 4 : 0),
+    );
     expect(proposedIn(takeIn(document, one), one)).toBeNull();
+    // Also where a picture came with it, which nobody has asked for yet.
+    expect(proposedIn(takeIn(document, { ...one, picture: PICTURE }), one)).toBeNull();
   });
 
   it("what it is about is not in this book: a limit changes nothing, and is not offered", () => {

@@ -30,13 +30,15 @@ const listOf = (document: Entry, section: string): readonly Entry[] => {
   const known = document[section];
   return Array.isArray(known) ? (known as unknown[]).filter(isRecord) : [];
 };
-/** An entry under its id: in its place where it is there, else at the end. */
+/** An entry under its id: over what it says in its place where it is there, else at the end. */
 const put = (document: Entry, section: string, entry: Entry): Entry => {
   const list = listOf(document, section);
   const isThere = list.some(({ id }) => id === entry.id);
   return {
     ...document,
-    [section]: isThere ? list.map((one) => (one.id === entry.id ? entry : one)) : [...list, entry],
+    [section]: isThere
+      ? list.map((one) => (one.id === entry.id ? { ...one, ...entry } : one))
+      : [...list, entry],
   };
 };
 
@@ -132,17 +134,41 @@ function limited(document: Entry, said: Said, { learnt, day }: { learnt: string;
   return next;
 }
 
+/** Whether a draft lacks what a proposal would write: only what it touches is compared. */
+const isNews = (document: Entry, next: Entry): boolean =>
+  Object.keys(next).some(
+    (section) =>
+      next[section] !== document[section] &&
+      JSON.stringify(next[section]) !== JSON.stringify(document[section]),
+  );
+
 /**
- * A proposal as it is shown to whoever decides on it: its title, and what it changes in the draft.
+ * A proposal as it is shown to whoever decides on it: what it is, what it is about and what it changes.
  *
  * @returns null where the draft says so already.
  */
 export function proposedIn(document: unknown, proposal: Proposal): Proposed | null {
   const next = takeIn(document, proposal);
-  if (next === document || JSON.stringify(next) === JSON.stringify(document)) return null;
-  const { is, name, text } = proposal.said;
+  if (!isRecord(document) || !isRecord(next) || !isNews(document, next)) return null;
+  const { is, name, text, of, done, not } = proposal.said;
+  const about = ["teardown", "build", "parts", "chains", "measurements", "fasteners", "stations"]
+    .flatMap((section) => listOf(document, section))
+    .find(({ id }) => id === of)?.name;
+  const limits =
+    is === "limit"
+      ? ["chains", "fasteners"].flatMap((section) =>
+          next[section] === document[section]
+            ? []
+            : difference({ [section]: document[section] }, { [section]: next[section] }).map(differenceText),
+        )
+      : [];
   return {
     title: `${LESSONS.words[is]}: ${name ? `${name}. ` : ""}${text}`,
-    changes: difference(document, next).map(differenceText),
+    changes: [
+      ...(typeof about === "string" ? [`At: ${about}`] : []),
+      ...(done ? [`What is done about it: ${done}`] : []),
+      ...(not ? [`Never: ${not}`] : []),
+      ...limits,
+    ],
   };
 }
