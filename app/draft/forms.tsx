@@ -36,15 +36,6 @@ export const FORMS = {
       torque: "9 N·m",
     },
   },
-  weakPoints: {
-    words: "Weak points",
-    fresh: {
-      id: "new-weak-point",
-      name: "New weak point",
-      complaint: "what the customer notices",
-      answers: ["what is done"],
-    },
-  },
   ...SECTIONS,
   pictures: { words: "Pictures", fresh: null },
 } as const;
@@ -265,19 +256,6 @@ function Fields({ section, path, ...editing }: Editing & { section: FormName; pa
           >
             <Trash2 size={20} aria-hidden="true" /> Take it out
           </button>
-        </>
-      );
-    case "weakPoints":
-      return (
-        <>
-          <div className="grid grid-cols-2 gap-3">
-            {text("Id", "id")}
-            {text("Name", "name")}
-          </div>
-          {text("Complaint", "complaint")}
-          {text("Station", "station")}
-          <Text label="Answers allowed, with / between" path={[...path, "answers"]} words {...editing} />
-          <HeldFor path={path} {...editing} />
         </>
       );
   }

@@ -127,6 +127,25 @@ const step = (words: string, name: string): Section => ({
 
 /** What besides packs, chains, series, bolts and weak points is typed in a form. */
 export const SECTIONS = {
+  weakPoints: {
+    words: "Weak points",
+    fresh: {
+      id: "new-weak-point",
+      name: "New weak point",
+      complaint: "what the customer notices",
+      answers: [{ id: "done", name: "what is done", does: "look" }],
+    },
+    fields: [
+      field("Name", "name"),
+      field("Station", "station", { one: named("stations") }),
+      field("Complaint", "complaint", "text", true),
+      field("Its parts", "parts", { many: named("parts") }, true),
+      picture,
+      field("Learnt on", "learnt"),
+      field("Id", "id"),
+    ],
+    rows: { label: "What can be answered", keys: ["answers"], columns: ["id", "name", "does"] },
+  },
   teardown: step("Down", "New step of taking down"),
   build: step("Up", "New step of building"),
   parts: {
