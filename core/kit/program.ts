@@ -66,7 +66,7 @@ export function cheapest(
 ): Solved | null {
   const rows = [...wanted].map(([number, count], i) => {
     const parts = columns.flatMap(({ name, brings }) =>
-      brings.flatMap(([of, many]) => (of === number ? [`+ ${many} ${name}`] : [])),
+      brings.flatMap(([of, many]) => (of === number ? [`+ ${Math.min(many, count)} ${name}`] : [])),
     );
     return parts.length === 0 ? null : ` w${i}: ${parts.join("\n ")} >= ${count}`;
   });
