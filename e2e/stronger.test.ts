@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
 import { journey, Person } from "./browser";
-import { jobOf } from "./said";
+import { foundIn, jobOf, saidOf, sheetsOf, triedAt } from "./said";
 import { factsOf } from "./steps";
 import { openShop, type Shop } from "./shop";
 
@@ -102,6 +102,57 @@ describe("a unit that must carry more than it was built for", () => {
         await edda.read("Nothing is planned");
         await open(edda, `/jobs/${job}/parts`);
         await edda.gone("//tr[contains(., 'MW-9301')]");
+      }),
+    90_000,
+  );
+
+  it(
+    "is decided before the script has loaded too; the drum that was read leads the plan, and what breaks stands beside what slips",
+    () =>
+      journey("stronger-plain", [edda], async () => {
+        const job = await jobOf(shop, "marram-whimbrel", WHIMBREL);
+        await open(
+          edda,
+          `/jobs/${job}/stronger?asked=1&torque=${encodeURIComponent("700 lbf·ft")}&use=towing&at=direct&way=direct-flat`,
+        );
+        await edda.see("//tr[@data-through='link-drum'][@data-judged='slips']");
+        await edda.see("//*[@data-start='book']");
+        const found = (await sheetsOf(shop, job)).get("direct-clearance");
+        if (!found) throw new Error("no such figure");
+        const { spec, seats } = found.applied;
+        const sizes = seats[0]?.sizes ?? [];
+        const middle = sizes[Math.floor(sizes.length / 2)]?.mark ?? "";
+        const inches = ((spec.min ?? 0) + (spec.max ?? 0)) / 2 / 25_400_000;
+        await saidOf(shop, job, foundIn(found, [middle]));
+        const sheet = (await sheetsOf(shop, job)).get("direct-clearance");
+        if (sheet)
+          await saidOf(
+            shop,
+            job,
+            triedAt(sheet, ...[0, 0.0005, -0.0005].map((off) => `${(inches + off).toFixed(4)} in`)),
+          );
+        await open(
+          edda,
+          `/jobs/${job}/stronger?asked=1&torque=${encodeURIComponent("430 lbf·ft")}&use=towing&at=direct&way=direct-thin-steels&way=direct-flat&stack=direct%205&way=hard-shell`,
+        );
+        await edda.see("//*[@data-start='measured']");
+        await edda.see("//tr[@data-through='link-drum'][contains(., 'Hardened shell')]");
+        await edda.withoutScript();
+        const address = new URL(await edda.driver.getCurrentUrl());
+        await edda.go(`${shop.url}${address.pathname}${address.search}`);
+        await edda.press("//button[.='Decide']");
+        await edda.see("//*[@role='alert'][contains(., 'Say why')]");
+        await (await edda.see("//input[@name='reason']")).sendKeys("tows a horse trailer");
+        await edda.press("//button[.='Decide']");
+        await edda.see("//*[@data-decided][contains(., 'horse trailer')]");
+        await edda.press("//button[.='Take back']");
+        await edda.read("Nothing is planned");
+        await edda.withoutScript(false);
+        const said = await factsOf<{ ways: string[]; packs: { predicted: number }[] }>(shop, job, "stronger");
+        expect(said.map(({ ways }) => ways)).toEqual([
+          ["direct-thin-steels", "direct-flat", "hard-shell"],
+          [],
+        ]);
       }),
     90_000,
   );

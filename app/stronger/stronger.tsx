@@ -1,21 +1,32 @@
 import { lazy, Suspense, useMemo, useState, type FormEvent } from "react";
-import { Form, useSearchParams } from "react-router";
+import { data, Form, redirect, useSearchParams } from "react-router";
+import { v7 as newId } from "uuid";
 import { useInside } from "~/door/inside";
 import { Field } from "~/look/field";
 import { skipTabChanges } from "~/look/revalidate";
 import { loadOrKept } from "~/offline/kept";
 import { KEPT } from "~/offline/keys";
 import { useSay } from "~/say/use-say";
-import { services } from "~/server/context";
-import { jobRecord } from "~/server/job-context";
+import { services, signedIn } from "~/server/context";
+import { typedIn } from "~/server/form";
+import { jobContext, jobRecord, lastSeen } from "~/server/job-context";
+import { record } from "~/server/record";
 import { useJobView } from "~/view/view";
 import { stockOfUnit } from "~/choose/chain-page";
 import { capital, shownIn } from "~core/book";
-import { capacitiesOf, torqueOf, type ElementCapacity, type StrongerPlan } from "~core/capacity";
-import { appliedTo, LEADS, USES } from "~core/fact";
+import {
+  capacitiesOf,
+  throughParts,
+  torqueOf,
+  type ElementCapacity,
+  type StrongerPlan,
+} from "~core/capacity";
+import { startsOf } from "~core/measure";
+import { appliedTo, BENCH, checkFacts, LEADS, problemText, USES } from "~core/fact";
 import type { Route } from "./+types/stronger";
 import type { Curve } from "./capacity-chart";
 import { ElementList, nameOf } from "./element-list";
+import { ThroughParts } from "./through-parts";
 import { Stacks, WaysPanel } from "./ways-panel";
 import { askedIn, decisionOf, dutyOf, planOf, searchOf, SHIFT_SECONDS, stackText } from "./wish";
 
@@ -33,7 +44,42 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
 export const shouldRevalidate = skipTabChanges;
 
 /** What each element can carry beside what it must, and what makes it stronger: worked out as one asks, decided by a lead. */
-export default function StrongerPage({ loaderData: { stock } }: Route.ComponentProps) {
+const SAY_WHY = "Say why: what it must carry, who asked for it.";
+const BUILT_AS_IT_WAS = { ways: [], packs: [], cuts: [], reason: "taken back" };
+
+/** A decision sent without script: worked out here from what the address asks for, as the page does. */
+export const action = async ({ context, request, params }: Route.ActionArgs) => {
+  const { staff } = context.get(signedIn);
+  const { job, record: kept, applied, house } = await jobContext(context, params.number);
+  const { book } = kept;
+  const refuse = (problem: string, status = 400) => data({ problem }, { status });
+  const { reason = "", back = "" } = await typedIn(request);
+  const { lengthUnit } = book.unit;
+  const asBuilt = appliedTo(book, { configuration: job.configuration, depths: job.depths }, applied.house);
+  const { behind } = asBuilt.present.unit;
+  const search = new URL(request.url).searchParams;
+  const asked = askedIn(search, job.stronger, behind ? shownIn(behind.torque, lengthUnit) : "", lengthUnit);
+  const duty = dutyOf(asked, asBuilt, lengthUnit);
+  if ("problem" in duty) return refuse(duty.problem);
+  const stock = await stockOfUnit(context.get(services).pool, kept);
+  const onShelf = new Set(stock.filter(({ onHand }) => onHand > 0).map(({ part }) => part));
+  const plan = planOf(asBuilt, asked, onShelf, startsOf(job, asBuilt, house));
+  if (back === "" && plan.ways.length === 0) return refuse("Nothing is planned: it is built as it was.");
+  if (back === "" && reason.trim().length < 2) return refuse(SAY_WHY);
+  const body = {
+    kind: "stronger" as const,
+    ...decisionOf(plan, asked, duty),
+    ...(back === "" ? { reason: reason.trim() } : BUILT_AS_IT_WAS),
+  };
+  const fact = { id: newId(), at: new Date().toISOString(), by: staff.name, ...lastSeen(kept.facts), body };
+  const checked = checkFacts([fact], BENCH);
+  if (!checked.ok) return refuse(checked.problems.map(problemText).join("; "));
+  const done = await record(context, kept.number, checked.facts, staff);
+  if (!done.ok) return refuse(`Not kept: ${done.problem}.`, done.status);
+  return redirect(`/jobs/${kept.number}/stronger?at=${encodeURIComponent(search.get("at") ?? "")}`, 303);
+};
+
+export default function StrongerPage({ loaderData: { stock }, actionData }: Route.ComponentProps) {
   const { job, book, applied, unit } = useJobView();
   const { house } = useInside();
   const [search] = useSearchParams();
@@ -48,7 +94,16 @@ export default function StrongerPage({ loaderData: { stock } }: Route.ComponentP
     () => new Set(stock.filter(({ onHand }) => onHand > 0).map(({ part }) => part)),
     [stock],
   );
-  const plan = planOf(asBuilt, asked, onShelf);
+  const starts = useMemo(() => startsOf(job, asBuilt, house), [job, asBuilt, house]);
+  const plan = planOf(asBuilt, asked, onShelf, starts);
+  const through =
+    "problem" in duty
+      ? []
+      : throughParts(
+          asBuilt.present,
+          duty,
+          (asBuilt.present.stronger ?? []).filter(({ id }) => plan.ways.includes(id)),
+        );
   const elements = "problem" in duty ? [] : capacitiesOf(asBuilt, duty, plan.changes, house.margins);
   const at = elements.find(({ element: { id } }) => id === search.get("at")) ?? weakest(elements);
   const names = new Map(asBuilt.present.packs.map(({ element, name }) => [element, name]));
@@ -99,6 +154,7 @@ export default function StrongerPage({ loaderData: { stock } }: Route.ComponentP
             body={decisionOf(plan, asked, duty)}
             isSame={!search.has("asked")}
             at={at?.element.id ?? ""}
+            refused={actionData?.problem ?? ""}
           />
         )}
       </div>
@@ -120,8 +176,10 @@ export default function StrongerPage({ loaderData: { stock } }: Route.ComponentP
               at={at.element.id}
               asked={asked}
               unit={unit}
+              start={starts.get(at.element.id) ?? null}
             />
           )}
+          <ThroughParts through={through} unit={unit} />
           <p className="quiet text-sm">
             Solved from the gear train without losses; the full posts are what an element must carry, the
             dashed ones what there should be over for {USES.words[asked.use]}.{" "}
@@ -189,25 +247,40 @@ function curvesOf({ stock, planned, element }: ElementCapacity, plan: StrongerPl
 type Body = ReturnType<typeof decisionOf>;
 
 /** A lead decides; what was decided can be taken back. */
-function Decide({ plan, body, isSame, at }: { plan: StrongerPlan; body: Body; isSame: boolean; at: string }) {
+function Decide({
+  plan,
+  body,
+  isSame,
+  at,
+  refused,
+}: {
+  plan: StrongerPlan;
+  body: Body;
+  isSame: boolean;
+  at: string;
+  /** What was wrong with a decision that was sent without script. */
+  refused: string;
+}) {
   const { job } = useJobView();
   const { staff } = useInside();
   const say = useSay();
   const [, setSearch] = useSearchParams();
   const [reason, setReason] = useState("");
-  const [problem, setProblem] = useState("");
+  const [problem, setProblem] = useState(refused);
   const decided = job.stronger;
   const mayDecide = LEADS.includes(staff.role);
   const decide = (event: FormEvent): void => {
     event.preventDefault();
-    if (reason.trim().length < 2) return setProblem("Say why: what it must carry, who asked for it.");
+    if (reason.trim().length < 2) return setProblem(SAY_WHY);
     say({ kind: "stronger", ...body, reason: reason.trim() });
     setReason("");
     setProblem("");
     setSearch({ at }, { replace: true, preventScrollReset: true });
   };
-  const takeBack = (): void =>
-    say({ kind: "stronger", ...body, ways: [], packs: [], cuts: [], reason: "taken back" });
+  const takeBack = (event: FormEvent): void => {
+    event.preventDefault();
+    say({ kind: "stronger", ...body, ...BUILT_AS_IT_WAS });
+  };
   if (job.closed) return null;
   return (
     <section className="flex grow items-end gap-3" aria-label="Decision">
@@ -218,9 +291,10 @@ function Decide({ plan, body, isSame, at }: { plan: StrongerPlan; body: Body; is
             {decided.body.reason}
           </p>
           {mayDecide && (
-            <button type="button" className="btn touch" onClick={takeBack}>
-              Take back
-            </button>
+            <form method="post" onSubmit={takeBack}>
+              <input type="hidden" name="back" value="yes" />
+              <button className="btn touch">Take back</button>
+            </form>
           )}
         </>
       ) : plan.ways.length === 0 ? (
@@ -228,7 +302,7 @@ function Decide({ plan, body, isSame, at }: { plan: StrongerPlan; body: Body; is
           Nothing is planned: it is built as it was. Touch an element, then a way.
         </p>
       ) : mayDecide ? (
-        <form onSubmit={decide} className="flex grow items-end gap-3 [&_div]:mb-0" noValidate>
+        <form method="post" onSubmit={decide} className="flex grow items-end gap-3 [&_div]:mb-0" noValidate>
           <div className="grow">
             <Field
               label="Build it so, because"

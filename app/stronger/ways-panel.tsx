@@ -1,10 +1,11 @@
 import { Link } from "react-router";
-import type { ElementCapacity, StrongerPlan } from "~core/capacity";
+import type { ElementCapacity, PlateStart, StrongerPlan } from "~core/capacity";
 import { isOfPlates } from "~core/capacity";
 import type { StrongerWay, UnitSystem } from "~core/book";
 import { shownIn } from "~core/book";
 import { lengthText, rangeText } from "~core/quantity";
 import { riseText, torqueText } from "./figures";
+import { useJobView } from "~/view/view";
 import { searchOf, stackIn, stackText, type Asked } from "./wish";
 
 /** What can be done to one element, and what comes of it. */
@@ -78,8 +79,9 @@ export function WaysPanel({
                         {what}: <b>{is}</b>
                       </span>
                     ))}
+                  {isOn && <OilWay way={way} />}
                   {isOn &&
-                    [...(way.oil ? [way.oil] : []), ...(way.proofs ?? [])].map((text) => (
+                    (way.proofs ?? []).map((text) => (
                       <span key={text} className="block text-sm">
                         Then see: {text}
                       </span>
@@ -93,6 +95,23 @@ export function WaysPanel({
       </ul>
       <Turning of={of} unit={unit} />
     </section>
+  );
+}
+
+/** What a way changes in the way of the oil: along what it runs, and what shuts it. */
+function OilWay({ way: { oil, oilWay } }: { way: StrongerWay }) {
+  const { applied } = useJobView();
+  const path = applied.present.lubrication?.find(({ id }) => id === oilWay);
+  if (!oil && !path) return null;
+  return (
+    <span className="block text-sm" data-oil-way={oilWay ?? ""}>
+      <b>Oil:</b> {oil}
+      {path && (
+        <span className="block">
+          {[path.from, ...path.through, path.to].join(" → ")}; shut by {path.closedBy}
+        </span>
+      )}
+    </span>
   );
 }
 
@@ -143,12 +162,15 @@ export function Stacks({
   at,
   asked,
   unit,
+  start,
 }: {
   name: string;
   plan: StrongerPlan;
   at: string;
   asked: Asked;
   unit: UnitSystem;
+  /** How this very drum measures; null where nobody has read it with a known piece in. */
+  start: PlateStart | null;
 }) {
   const fitting = plan.fitting.get(at) ?? [];
   const chosen = plan.packs.find((one) => one.element === at);
@@ -156,7 +178,12 @@ export function Stacks({
   if (fitting.length === 0) return null;
   return (
     <section className="plate px-4 py-2" aria-label={`Stacks of ${name}`}>
-      <h2 className="stamp mb-1">{name}: stacks that fit, by the book’s drawing</h2>
+      <h2 className="stamp mb-1" data-start={start ? "measured" : "book"}>
+        {name}: stacks that fit,{" "}
+        {start
+          ? `by this drum: ${lengthText(start.gap, unit)} read with ${start.ring === null ? "nothing chosen" : lengthText(start.ring, unit)} in`
+          : "by the book’s drawing"}
+      </h2>
       <ul className="grid grid-cols-2 gap-2">
         {fitting.map(({ frictions, steels, isSprung, cut, gap, limits, ring, ways }) => {
           const isOn = inPlan

@@ -1,5 +1,12 @@
 import { USES, type FactOf, type Use } from "~core/fact";
-import { isSprungStack, strongerPlan, type Duty, type StrongerPlan, type Wish } from "~core/capacity";
+import {
+  isSprungStack,
+  strongerPlan,
+  type Duty,
+  type PlateStart,
+  type StrongerPlan,
+  type Wish,
+} from "~core/capacity";
 import type { Applied, SeatSize } from "~core/book";
 import { counts } from "~core/pack";
 import { torqueText, torqueUnit } from "./figures";
@@ -108,6 +115,11 @@ export const decisionOf = (
   cuts,
 });
 
-/** A plan from what lies on the shelf. */
-export const planOf = (asBuilt: Applied, { wish }: Asked, onShelf: ReadonlySet<string>): StrongerPlan =>
-  strongerPlan(asBuilt, wish, ({ part }: SeatSize) => part === undefined || onShelf.has(part));
+/** A plan from what lies on the shelf, for the drums as they measure. */
+export const planOf = (
+  asBuilt: Applied,
+  { wish }: Asked,
+  onShelf: ReadonlySet<string>,
+  starts: ReadonlyMap<string, PlateStart>,
+): StrongerPlan =>
+  strongerPlan(asBuilt, wish, ({ part }: SeatSize) => part === undefined || onShelf.has(part), starts);

@@ -11,6 +11,7 @@ export {
   type RatedGrip,
 } from "./grip";
 export { isSprungStack, platePlans, type PlatePlan, type PlateStart } from "./plates";
+export { throughParts, type Through } from "./through";
 export { dragSpeed, facingSpeed, headForce, riseOf, shiftHeat, steelMass } from "./turning";
 export {
   capacitiesOf,

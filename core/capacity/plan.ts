@@ -9,7 +9,7 @@ import {
 } from "../book";
 import { countOf, nominalGap } from "../pack";
 import { nm, type Nm } from "../quantity";
-import { platePlans, type PlatePlan } from "./plates";
+import { platePlans, type PlatePlan, type PlateStart } from "./plates";
 import type { Change } from "./unit";
 
 /** What somebody would like to make stronger. */
@@ -45,11 +45,13 @@ const STEPS = { mm: nm(10_000), in: nm(12_700) } as const;
  * What of a wish can be built: the stacks that fit, solved by the sum each clearance is.
  *
  * @param applied the unit as it was built. @param isThere whether a size lies on the shelf.
+ * @param starts by pack: how its own drum measures with the stock plates and a known piece in; the others go by the book’s.
  */
 export function strongerPlan(
   applied: Pick<Applied, "present" | "packs">,
   wish: Wish,
   isThere: (size: SeatSize) => boolean = () => true,
+  starts: ReadonlyMap<string, PlateStart> = new Map(),
 ): StrongerPlan {
   const allowed = (applied.present.stronger ?? []).filter(({ id }) => wish.ways.includes(id));
   const plan: StrongerPlan = {
@@ -68,7 +70,8 @@ export function strongerPlan(
     if (ofPlates.length === 0) continue;
     const seat = pack.seats.find((one) => isDecided(one) && isFromShelf(one));
     const ring = seat?.sizes[Math.floor(seat.sizes.length / 2)]?.size ?? null;
-    const fitting = platePlans(pack, ofPlates, { gap: nominalGap(pack, null), ring }, isThere, step);
+    const start = starts.get(element) ?? { gap: nominalGap(pack, null), ring };
+    const fitting = platePlans(pack, ofPlates, start, isThere, step);
     plan.fitting.set(element, fitting);
     const wanted = wish.packs.get(element);
     const sprung = fitting.filter(({ isSprung }) => isSprung);

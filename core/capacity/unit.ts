@@ -137,7 +137,7 @@ export function capacitiesOf(
 }
 
 /** The ranges a vehicle pulls away in: the lowest forward one, and every reverse. */
-function startsIn({ ranges }: Pick<Book, "ranges">): Set<string> {
+export function startsIn({ ranges }: Pick<Book, "ranges">): Set<string> {
   const lowest = Math.max(0, ...ranges.map(({ ratio }) => ratio));
   return new Set(ranges.filter(({ ratio }) => ratio < 0 || ratio === lowest).map(({ id }) => id));
 }

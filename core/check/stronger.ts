@@ -11,7 +11,7 @@ const PLATES = [
 
 /** What is done to plates and does something: a way must fit what the element has. */
 export const stronger: Check = {
-  reads: ["stronger", "packs", "elements", "unit", "ranges"],
+  reads: ["stronger", "packs", "elements", "unit", "ranges", "parts"],
   check(book, _conditions, say) {
     const ranges = book.ranges.map(({ id }) => id);
     for (const range of Object.keys(book.unit.behind?.held ?? {}))
@@ -30,6 +30,7 @@ export const stronger: Check = {
       if (toPlates) plates(book, way, path, say);
       if (cut && cut.step > cut.most)
         say(`${path}.cut.step`, "one step is more than may come off in all", "make the step smaller");
+      if (way.takes) taken(book, way, path, say);
       for (const id of way.elements) grips(book, way, id, path, say);
     });
   },
@@ -62,6 +63,19 @@ function plates({ packs }: Book, way: StrongerWay, path: string, say: Say): void
   }
   if (way.without && !of.some(({ stack }) => stack.some(({ role }) => role === way.without)))
     say(`${path}.without`, `${id} has no ${way.without}`, "leave out a plate that it has");
+}
+
+/** A stronger part takes more than the one it goes in for. */
+function taken({ parts }: Book, { takes, part: id }: StrongerWay, path: string, say: Say): void {
+  const stock = parts.find((part) => part.id === id)?.takes;
+  if (!stock || !takes)
+    say(
+      `${path}.takes`,
+      id === undefined ? "no part is exchanged" : `nobody says what the stock ${id} takes`,
+      "name the part, and say at it what it takes",
+    );
+  else if (compare(baseOf(takes), baseOf(stock.torque)) <= 0)
+    say(`${path}.takes`, "is no more than the stock part takes", "write what the stronger one takes");
 }
 
 /** A friction of a lining is a band’s; what is rated has neither plates nor band; pressure is raised, not lowered. */

@@ -43,6 +43,7 @@ export {
   type Stage,
   type Worksheet,
 } from "./worksheet";
+export { startsOf } from "./starts";
 export { movedSinceFound, type Moved } from "./moved";
 export { nextReading, type NextReading } from "./next-reading";
 export { outsides, type Outside, type WayOut } from "./ways-out";

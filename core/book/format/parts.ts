@@ -9,6 +9,7 @@ import {
   oneOf,
   optional,
   refersTo,
+  suchThat,
   text,
   tuple,
   usually,
@@ -111,6 +112,23 @@ export const part = object({
     optional(list(object({ part: refersTo("part"), look: text }), 1)),
   ),
   sets: about("Traits of the unit that change when this part is fitted.", optional(map(text))),
+  takes: about(
+    "What it is made to carry, and what runs through it: what turns one member of the train, or what one element holds.",
+    optional(
+      suchThat(
+        object({
+          torque: measure("torque"),
+          member: optional(refersTo("member")),
+          element: optional(refersTo("element")),
+        }),
+        {
+          test: ({ member, element }) => (member === undefined) !== (element === undefined),
+          message: "what runs through it?",
+          remedy: "give one of member and element",
+        },
+      ),
+    ),
+  ),
   good: about("How a valve's bore, a spring, a facing is when good.", optional(text)),
   ...holds,
 });

@@ -39,6 +39,7 @@ export const way = object({
     "A stronger part that goes in instead: what would break before anything slips.",
     optional(refersTo("part")),
   ),
+  takes: about("What that part is made to carry.", optional(measure("torque"))),
   number: about("What is bought for it, where it is no plate.", optional(text)),
   work: about("What the machine shop does.", optional(text)),
   against: about(
@@ -46,6 +47,7 @@ export const way = object({
     optional(list(object({ what: text, is: oneOf("fits", "machine", "forbidden") }), 1)),
   ),
   oil: about("What it changes in the way the oil takes, and what would shut that way.", optional(text)),
+  oilWay: about("The way of the oil that it changes.", optional(refersTo("lubrication path"))),
   harsh: about("What the driver feels of it.", optional(text)),
   softer: about("What takes that away again.", optional(text)),
   proofs: about("What must be seen once it is together.", optional(list(text, 1))),
