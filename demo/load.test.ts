@@ -8,6 +8,8 @@ import { appliedTo, fold, jobDocument } from "../core/fact";
 import { readHouse } from "../store/house";
 import { jobByNumber, listJobs, type CardRow } from "../store/jobs";
 import { pricesOf } from "../store/prices";
+import { comingIn } from "../store/orders";
+import { takenByJobs } from "../store/restock";
 import { listShelf } from "../store/shelf";
 import { testDatabase } from "../store/testing";
 import { loadShop } from "./load";
@@ -100,12 +102,20 @@ describe("the demo shop", () => {
     const shelf = await listShelf(db.pool, { limit: 1000 });
     const parts = books.flatMap((file) => {
       const read = readBook(JSON.parse(readFileSync(`demo/books/${file}`, "utf8")));
-      return read.ok ? read.book.series.flatMap(({ sizes }) => sizes.map(({ part }) => part)) : [];
+      const { series = [], kits = [] } = read.ok ? read.book : {};
+      return [
+        ...series.flatMap(({ sizes }) => sizes.map(({ part }) => part)),
+        ...kits.map(({ number }) => number),
+      ];
     });
     for (const { part } of shelf) expect(parts).toContain(part);
     expect(shelf.filter(({ onHand }) => onHand === 0).length).toBeGreaterThan(0);
     expect(shelf.filter(({ onHand }) => onHand === 1).length).toBeGreaterThan(1);
     expect(shelf.some(({ oddPieces }) => oddPieces.length > 0)).toBe(true);
+    // What closed jobs took tells of kits too, and all of them came.
+    const took = await takenByJobs(db.pool);
+    expect(took.filter(({ took: of }) => of.has("MD-9803")).length).toBeGreaterThan(3);
+    expect(await comingIn(db.pool)).toEqual([]);
   });
 });
 

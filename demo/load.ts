@@ -123,7 +123,12 @@ async function fillShelf(pool: Pool, shop: Shop, books: readonly Shelved[]): Pro
       await receive(pool, { id: idFrom(`received ${part}`, SPACE), part, quantity: onHand, by: "Ines R." });
     for (const measured of odd) await addOddPiece(pool, part, lengthOf(measured), "Ines R.");
   }
+  // Kits of the everyday unit have a bin, and none lies in it: what jobs took tells how many should.
+  for (const { number, name } of books[0]?.book.kits ?? [])
+    await addShelfPart(pool, { part: number, name, bin: "K1", priceCents: KIT_CENTS, orderDays: 2 });
 }
+/** What the shop notes a kit at until a list says otherwise. */
+const KIT_CENTS = 15_000;
 
 /** How far each demo job has come: packs brought to the end, then what the next one has. */
 interface Progress {
@@ -246,8 +251,63 @@ async function openJobs(pool: Pool, shop: Shop, books: readonly Shelved[]): Prom
       opened,
       author: { id: null, name: "" },
     });
-    if (facts.some(({ body }) => body.kind === "closed")) await fittedThen(pool, `job ${i}`, facts);
+    if (!facts.some(({ body }) => body.kind === "closed")) continue;
+    await fittedThen(pool, `job ${i}`, facts);
+    const book = books.find(({ id }) => id === bookId)?.book;
+    if (book && facts.some(({ body }) => body.kind === "fitting"))
+      await boughtThen(pool, `job ${i}`, book, opened);
   }
+}
+
+/** Days a supplier said it would take, and of every fifth how many more it took. */
+const SAID_DAYS = 2;
+const LATE_DAYS = 3;
+
+/** The kit that a closed job was built with, ordered the day after it came in: what jobs bought tells what to keep. */
+async function boughtThen(
+  pool: Pool,
+  name: string,
+  { kits = [], parts }: Book,
+  opened: string,
+): Promise<void> {
+  const of = Number(name.split(" ")[1]);
+  // A larger job takes the fullest kit, a smaller one the first.
+  const kit = of % 4 === 0 ? kits[0] : [...kits].sort((a, b) => b.contents.length - a.contents.length)[0];
+  const job = idFrom(name, SPACE);
+  const asked =
+    kit &&
+    (await pool.query<{ supplier: string; cents: number }>(
+      "select supplier, cents from price where part = $1 order by cents, id limit 1",
+      [kit.number],
+    ));
+  const [offer] = asked?.rows ?? [];
+  if (!kit || !offer) return;
+  const { number, name: kitName } = kit;
+  const contents = kit.contents.flatMap(({ of: id, count }) => {
+    const part = parts.find((one) => one.id === id);
+    return part ? [{ number: part.number, name: part.name, count }] : [];
+  });
+  const after = (days: number): string => new Date(Date.parse(opened) + days * 86_400_000).toISOString();
+  const here = after(1 + SAID_DAYS + (of % 5 === 0 ? LATE_DAYS : 0));
+  const [purchase, line] = [idFrom(`bought ${name}`, SPACE), idFrom(`line ${name}`, SPACE)];
+  await pool.query("insert into purchase (id, supplier, by_name, at) values ($1, $2, 'Ines R.', $3)", [
+    purchase,
+    offer.supplier,
+    after(1),
+  ]);
+  await pool.query(
+    `insert into purchase_line (id, purchase, job, part, name, pieces, cents, due, contents) values ($1, $2, $3, $4, $5, 1, $6, $7, $8)`,
+    [line, purchase, job, number, kitName, offer.cents, after(1 + SAID_DAYS), JSON.stringify(contents)],
+  );
+  await pool.query(
+    "insert into purchase_event (id, line, what, pieces, by_name, at) values ($1, $2, 'arrived', 1, 'Ines R.', $3)",
+    [idFrom(`here ${name}`, SPACE), line, here],
+  );
+  for (const { number: part, name: partName, count } of contents)
+    await pool.query(
+      `insert into box_movement (id, job, part, name, quantity, why, line, by_name, at) values ($1, $2, $3, $4, $5, 'bought', $6, 'Ines R.', $7)`,
+      [idFrom(`box ${name} ${part}`, SPACE), job, part, partName, count, line, here],
+    );
 }
 
 /** What a closed job took off the shelf, when it did; as much had come in before. */

@@ -4,7 +4,8 @@ import { resolve, type Book } from "../book";
 import { baseOf, measureOf, toNumber } from "../quantity";
 import { demandsOf, throughParts } from "./index";
 
-const present = (unit: (typeof UNITS)[number]): Book => resolve(bookOf(unit), {}, bookOf(unit).depths).present;
+const present = (unit: (typeof UNITS)[number]): Book =>
+  resolve(bookOf(unit), {}, bookOf(unit).depths).present;
 const taking = (book: Book, takes: NonNullable<Book["parts"][number]["takes"]>): Book => ({
   ...book,
   parts: book.parts.map((part, i) => (i === 0 ? { ...part, takes } : { ...part, takes: undefined })),

@@ -34,7 +34,22 @@ const stackOf = ({ plates, predicted }: FactOf<"stronger">["body"]["packs"][numb
  */
 export function ofStackNow(job: Job, { chain }: Pick<AppliedChain, "chain">): (fact: Fact) => boolean {
   const since = chain.of === undefined ? undefined : changesOf(job).get(chain.of);
-  return since === undefined ? () => true : (fact) => job.live.indexOf(fact) > since;
+  return since === undefined
+    ? () => true
+    : (fact) => job.live.indexOf(fact) > since && knew(job, fact, since);
+}
+
+/**
+ * Whether who said something had heard of what stands at a place by then: a bench that was away reads the plates that lie before it. What was said
+ * by itself there since is seen through; where nobody noted what was seen, what came later was said knowing.
+ */
+function knew(job: Pick<Job, "live">, fact: Fact, place: number): boolean {
+  const { live } = job;
+  const seen = fact.after === undefined ? -1 : live.findIndex(({ id }) => id === fact.after);
+  const last = live[seen];
+  if (!last) return true;
+  if (seen < place) return false;
+  return seen === place || last.by !== fact.by || knew(job, last, place);
 }
 
 /** The last word on the piece that is in: whether it is out, and the fact from which on readings are of what is assembled now. */

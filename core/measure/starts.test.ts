@@ -3,11 +3,11 @@ import fc from "fast-check";
 import { bookOf } from "../../demo/units";
 import { resolve } from "../book";
 import { strongerPlan } from "../capacity";
-import { fold, type FactBody } from "../fact";
+import { fold, type Fact, type FactBody } from "../fact";
 import { nominalGap } from "../pack";
 import { nm } from "../quantity";
 import { said } from "../testing/said";
-import { startsOf, type House } from "./index";
+import { startsOf, worksheet, type House } from "./index";
 
 const HOUSE: House = { rule: "proven", target: "middle" };
 const CHAIN = "d1-clearance";
@@ -58,6 +58,37 @@ describe("how this very drum measures", () => {
     const before = [ring(2), ...read(1_300_000), stronger];
     expect(starts([...before, ...read(2_000_000)]).get("d1")?.gap).toBe(1_300_000);
     expect(starts([ring(2), stronger, ...read(2_000_000)]).size).toBe(0);
+  });
+
+  it("counts what a bench that had not heard of the decision reads as of the plates that lay before it", () => {
+    const at = (id: string, body: FactBody, after?: string): Fact => ({
+      ...said(body),
+      id,
+      ...(after ? { after } : {}),
+    });
+    const three = (by: string, after: string, value: number): Fact[] =>
+      read(value).map((body, i) => ({ ...at(`${by}${i}`, body, i === 0 ? after : `${by}${i - 1}`), by }));
+    const changed: FactBody = {
+      ...stronger,
+      packs: [
+        {
+          element: "d1",
+          plates: [{ role: "steel", part: "d1-steel", thickness: nm(1_400_000), count: 5 }],
+          min: nm(1),
+          max: nm(2_000_000),
+          predicted: nm(1_300_000),
+        },
+      ],
+    };
+    const begun = [at("ring", ring(2))];
+    const decided = { ...at("decided", changed, "ring"), by: "Edda L." };
+    const count = (facts: readonly Fact[]): number =>
+      worksheet(fold(facts), pack, HOUSE).trial.readings.length;
+    // Away: it had seen the ring alone, and then what it said itself. There: it had seen the decision.
+    expect(count([...begun, decided, ...three("away", "ring", 1_300_000)])).toBe(0);
+    expect(count([...begun, decided, ...three("there", "decided", 1_300_000)])).toBe(3);
+    // A decision that leaves the plates as they are changes nothing.
+    expect(count([...begun, at("plain", stronger, "ring"), ...three("away", "ring", 1_300_000)])).toBe(3);
   });
 
   it("leads to the stacks of a drum so much deeper: whatever is planned, with that ring it comes out where the sum says", () => {
