@@ -79,7 +79,7 @@ export default [
       route("revisions", "book/revisions.tsx"),
     ]),
     route("books/:unit/proposals", "draft/proposals.ts"),
-    route("books/pictures/:digest", "pictures/bytes.ts"),
+    route("pictures/:digest", "pictures/bytes.ts"),
     route("books/:unit/export.json", "book/export.ts"),
     route("books/:unit/left", "book/left.ts"),
     route("revisions/:id/:digest", "revision/revision.ts"),

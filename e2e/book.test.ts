@@ -1,3 +1,5 @@
+import { createHash } from "node:crypto";
+import sharp from "sharp";
 import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -289,7 +291,16 @@ describe("keeping a book", () => {
       const book = JSON.parse(readFileSync("demo/books/selwyn-sanderling.json", "utf8")) as {
         chains: { name: string }[];
         parts: object[];
+        tips?: object[];
+        pictures?: object[];
       };
+      const bytes = await sharp({ create: { width: 60, height: 40, channels: 3, background: "#223344" } })
+        .jpeg()
+        .toBuffer();
+      const digest = createHash("sha256").update(bytes).digest("hex");
+      const data = bytes.toString("base64");
+      book.pictures = [{ id: "theirs", name: "Theirs", digest, width: 60, height: 40, data }];
+      book.tips = [{ id: "their-tip", text: "look behind the tray", picture: "theirs" }];
       const [chain] = book.chains;
       if (chain) chain.name = "Their words for it";
       book.parts.push({ id: "their-shield", name: "Their shield", number: "X-1" });
@@ -309,8 +320,19 @@ describe("keeping a book", () => {
       await edda.press("//button[contains(., 'Take over 1')]");
       await edda.gone("//li[@data-offer][contains(., 'Their words for it')]");
       await edda.see("//li[@data-offer][contains(., 'Their shield')]");
-      await edda.press("//button[.='Changes (1)']");
+      // What shows a picture brings it, and its bytes stay out of the draft.
+      await edda.press("//li[@data-offer][contains(., 'look behind the tray')]//input");
+      await edda.press("//button[contains(., 'Take over 1')]");
+      await edda.gone("//li[@data-offer][contains(., 'look behind the tray')]");
+      const picture = await fetch(at(`/pictures/${digest}`), {
+        headers: { cookie: await shop.cookieOf("Mira K.") },
+      });
+      expect(Buffer.from(await picture.arrayBuffer()).equals(bytes)).toBe(true);
+      await edda.press("//button[starts-with(., 'Changes')]");
       await edda.read("Their words for it");
+      expect(await edda.driver.executeScript("return document.body.innerText")).not.toContain(
+        data.slice(0, 40),
+      );
     }));
 
   it("a draft loses nothing: the server killed while saving, the page loaded again with work unsaved", () =>

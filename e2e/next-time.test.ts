@@ -135,7 +135,7 @@ it(
       const { rows } = await shop.pool.query<{ digest: string }>("delete from picture returning digest");
       const there = async (): Promise<number> =>
         (
-          await fetch(`${shop.url}/books/pictures/${rows[0]?.digest}`, {
+          await fetch(`${shop.url}/pictures/${rows[0]?.digest}`, {
             headers: { cookie: await shop.cookieOf("Mira K.") },
           })
         ).status;

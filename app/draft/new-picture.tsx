@@ -25,7 +25,7 @@ export function NewPicture({ document, change }: Editing) {
     setBusy(true);
     setProblem("");
     try {
-      const answer = await fetch("/books/pictures/new", { method: "POST", body: file });
+      const answer = await fetch("/pictures/new", { method: "POST", body: file });
       const told = (await answer.json()) as { problem?: string; digest?: string };
       if (!answer.ok || told.digest === undefined) {
         setProblem(told.problem ?? "It could not be taken in.");

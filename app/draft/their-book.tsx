@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { isSameUnit, offersOf, takeOver } from "~core/book";
+import { isSameUnit, offersOf, takeOver, withoutPictureData, type PictureData } from "~core/book";
 import { isRecord } from "~core/shape";
 
 /** Another shop's book of the same unit, held against this draft: what it says otherwise is taken over singly. */
@@ -24,15 +24,13 @@ export function TheirBook({ document, change }: { document: unknown; change: (do
       setProblem("The file is not JSON: choose a book, a .json file.");
     }
   };
-  const take = (): void => {
+  const take = async (): Promise<void> => {
     if (!theirs || !isRecord(document)) return;
-    change(
-      takeOver(
-        document,
-        theirs,
-        offers.filter((one) => picked.has(keyOf(one))),
-      ),
-    );
+    const taken = offers.filter((one) => picked.has(keyOf(one)));
+    // What shows a picture comes with it; its bytes are kept by themselves.
+    const { document: bare, pictures } = withoutPictureData(takeOver(document, theirs, taken));
+    setProblem(await keptShared(pictures));
+    change(bare);
     setPicked(new Set());
   };
   return (
@@ -92,7 +90,7 @@ export function TheirBook({ document, change }: { document: unknown; change: (do
             type="button"
             className="btn btn-primary touch mt-3"
             disabled={picked.size === 0}
-            onClick={take}
+            onClick={() => void take()}
           >
             Take over {picked.size > 0 ? picked.size : ""}
           </button>
@@ -100,4 +98,21 @@ export function TheirBook({ document, change }: { document: unknown; change: (do
       )}
     </section>
   );
+}
+
+/** Keeps the pictures of what is taken over; what is wrong in words, empty where nothing is. */
+async function keptShared(pictures: readonly PictureData[]): Promise<string> {
+  if (pictures.length === 0) return "";
+  try {
+    const answer = await fetch("/pictures/shared", {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify(pictures),
+    });
+    if (answer.ok) return "";
+    const { problem = "" } = (await answer.json()) as { problem?: string };
+    return `Taken over without its pictures: ${problem}.`;
+  } catch {
+    return "Taken over without its pictures: the shop’s server is away.";
+  }
 }

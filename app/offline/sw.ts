@@ -39,6 +39,6 @@ registerRoute(
 
 // A picture of a book is what its name says, for ever: one that was seen is there without the server too.
 registerRoute(
-  ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith("/books/pictures/"),
+  ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith("/pictures/"),
   new CacheFirst({ cacheName: "pictures" }),
 );

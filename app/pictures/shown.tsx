@@ -1,7 +1,7 @@
 import type { ShownPicture } from "~core/book";
 
 /** Where a book’s picture is shown from. */
-export const pictureAt = (digest: string): string => `/books/pictures/${digest}`;
+export const pictureAt = (digest: string): string => `/pictures/${digest}`;
 
 /** A picture of the book, as wide as its place; touched it opens whole. */
 export function BookPicture({ picture, words }: { picture: ShownPicture | null; words?: string }) {
