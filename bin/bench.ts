@@ -6,6 +6,7 @@ import { readFileSync } from "node:fs";
 import { Agent, request } from "node:http";
 import pg from "pg";
 import { v7 as newId } from "uuid";
+import { build as bundle } from "vite";
 import { Key, Person } from "../e2e/browser";
 import { openShop, type Shop } from "../e2e/shop";
 import sharp from "sharp";
@@ -244,6 +245,35 @@ async function keystroke(shop: Shop, rate: number): Promise<{ verdict: number; f
   }
 }
 
+/**
+ * From a reading to the plan for the whole unit, as the page of choosing works it out in a browser: for the book whose unit has the most to choose.
+ *
+ * @param rate how many times slower the browser’s machine is made.
+ */
+async function planning(rate: number): Promise<number> {
+  const built = await bundle({
+    configFile: false,
+    logLevel: "error",
+    build: {
+      write: false,
+      lib: { entry: "core/testing/whole-unit.ts", formats: ["iife"], name: "WholeUnit" },
+    },
+  });
+  const [made] = [built].flat();
+  if (!made || !("output" in made)) throw new Error("the choice was not built");
+  const document = readFileSync("demo/books/selwyn-sanderling.json", "utf8");
+  const person = await Person.sitDown();
+  try {
+    await person.slowed(rate);
+    return await person.driver.executeScript<number>(
+      `${made.output[0].code}; return WholeUnit.answerTime(JSON.parse(arguments[0]), () => performance.now());`,
+      document,
+    );
+  } finally {
+    await person.leave();
+  }
+}
+
 /** When the largest thing of a page is painted, in milliseconds from its asking. */
 async function painted(shop: Shop, path: string, rate: number): Promise<number> {
   const person = await Person.sitDown();
@@ -283,6 +313,10 @@ async function browsing(cookie: string): Promise<void> {
       `machine ${rate}× slower: from the key to the new verdict in the page ${(key.verdict / 16).toFixed(2)}× a frame of 16 ms (aim ≤ 1×), to the frame that shows it ${(key.frame / 16).toFixed(2)}×`,
     );
   }
+  for (const rate of [1, 4])
+    say(
+      `machine ${rate}× slower: from a reading to the plan of all thirteen seats, proved, ${((await planning(rate)) / 16).toFixed(2)}× a frame (aim ≤ 1×)`,
+    );
   const floor = await painted(shop, "/jobs/import", 4);
   const list = await painted(shop, "/", 4);
   const pack = await painted(shop, "/jobs/1029/choose/h1-clearance", 4);
