@@ -1,6 +1,8 @@
 import {
   capacitiesOf,
   strongerPlan,
+  throughParts,
+  type Duty,
   type ElementCapacity,
   type PlatePlan,
   type Side,
@@ -8,7 +10,7 @@ import {
 import { BOOK_FORMAT, resolve } from "../core/book";
 import { readBook } from "../core/check";
 import { USES } from "../core/fact";
-import { baseOf, lengthText, measureOf, toNumber, type LengthUnit } from "../core/quantity";
+import { baseOf, lengthOf, lengthText, measureOf, toNumber, type LengthUnit } from "../core/quantity";
 import {
   check,
   flag,
@@ -31,6 +33,8 @@ const torque = suchThat(
   written((text) => toNumber(baseOf(measureOf(text, "torque"))), "400 N·m"),
   { test: (given) => given > 0, message: "is above nothing", remedy: "write what the engine gives" },
 );
+/** A length as it is typed, `1.24 mm`. */
+const length = written(lengthOf, "1.24 mm");
 const asked = object({
   configuration: optional(map(name)),
   depths: optional(list(name, 1, 20)),
@@ -42,6 +46,7 @@ const asked = object({
   ways: optional(list(name, 0, 60)),
   turns: optional(number(0, 20)),
   packs: optional(map(object({ frictions: whole(1, 40), wave: optional(flag) }))),
+  starts: optional(map(object({ gap: length, ring: optional(length) }))),
 });
 
 /** A book, an engine and what is to be made stronger → what every element can carry beside what it must, as built and as planned. */
@@ -54,10 +59,10 @@ export function capacity(given: unknown): Answer {
   const { book: document, ...rest } = given;
   const of = readBook(document);
   const { value, problems } = check(asked, rest);
-  const own = of.ok
+  const ofBook = of.ok
     ? []
     : of.problems.map((one) => ({ ...one, path: `book${one.path ? `.${one.path}` : ""}` }));
-  if (!of.ok || problems.length > 0) return { ok: false, errors: [...own, ...problems] };
+  if (!of.ok || problems.length > 0) return { ok: false, errors: [...ofBook, ...problems] };
   const { book } = of;
   const known = new Set((book.stronger ?? []).map(({ id }) => id));
   const strangers = (value.ways ?? []).flatMap((id, i) =>
@@ -65,30 +70,45 @@ export function capacity(given: unknown): Answer {
       ? []
       : [{ path: `ways[${i}]`, message: `no way "${id}"`, remedy: `use one of: ${[...known].join(", ")}` }],
   );
-  if (strangers.length > 0) return { ok: false, errors: strangers };
+  const own = book.packs.map(({ element }) => element);
+  const others = (["packs", "starts"] as const).flatMap((key) =>
+    Object.keys(value[key] ?? {})
+      .filter((id) => !own.includes(id))
+      .map((id) => ({
+        path: `${key}.${id}`,
+        message: `no pack "${id}"`,
+        remedy: own.length > 0 ? `use one of: ${own.join(", ")}` : "the book has none",
+      })),
+  );
+  if (strangers.length + others.length > 0) return { ok: false, errors: [...strangers, ...others] };
   const { behind } = book.unit;
   const applied = resolve(book, value.configuration ?? {}, value.depths ?? book.depths);
-  const plan = strongerPlan(applied, {
-    ways: value.ways ?? [],
-    turns: value.turns ?? 0,
-    packs: new Map(
-      Object.entries(value.packs ?? {}).map(([id, { frictions, wave }]) => [
-        id,
-        { frictions, isSprung: wave ?? true },
-      ]),
-    ),
-  });
-  const found = capacitiesOf(
+  const plan = strongerPlan(
     applied,
     {
-      torque: value.torque,
-      stall: value.stall ?? behind?.stall ?? 1,
-      speed: value.speed ?? (behind ? toNumber(baseOf(behind.speed)) : 4_000),
-      seconds: value.seconds ?? 0.5,
-      use: value.use ?? "usual",
+      ways: value.ways ?? [],
+      turns: value.turns ?? 0,
+      packs: new Map(
+        Object.entries(value.packs ?? {}).map(([id, { frictions, wave }]) => [
+          id,
+          { frictions, isSprung: wave ?? true },
+        ]),
+      ),
     },
-    plan.changes,
+    () => true,
+    new Map(
+      Object.entries(value.starts ?? {}).map(([id, { gap, ring }]) => [id, { gap, ring: ring ?? null }]),
+    ),
   );
+  const duty: Duty = {
+    torque: value.torque,
+    stall: value.stall ?? behind?.stall ?? 1,
+    speed: value.speed ?? (behind ? toNumber(baseOf(behind.speed)) : 4_000),
+    seconds: value.seconds ?? 0.5,
+    use: value.use ?? "usual",
+  };
+  const found = capacitiesOf(applied, duty, plan.changes);
+  const planned = (applied.present.stronger ?? []).filter(({ id }) => plan.ways.includes(id));
   const unit = book.unit.lengthUnit;
   return {
     ok: true,
@@ -96,6 +116,15 @@ export function capacity(given: unknown): Answer {
       format: BOOK_FORMAT,
       unit: book.unit.id,
       elements: found.map(told),
+      through: throughParts(applied.present, duty, planned).map((one) => ({
+        part: one.part.id,
+        ...(one.way ? { way: one.way.id } : {}),
+        takes: figure(one.takes),
+        torque: figure(one.torque),
+        range: one.range,
+        margin: figure(one.margin),
+        judged: one.judged === "slips" ? "breaks" : one.judged,
+      })),
       ways: plan.ways,
       packs: plan.packs.map(({ element, plates, min, max, predicted }) => ({
         element,

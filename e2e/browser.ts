@@ -130,9 +130,14 @@ export class Person {
   /** Waits until something is there. */
   see = (xpath: string, patience = PATIENCE): Promise<WebElement> =>
     this.driver.wait(until.elementLocated(By.xpath(xpath)), patience, `not seen: ${xpath}`, LOOK_AGAIN);
-  /** Waits until a text stands on the page. */
-  read = (text: string, patience = PATIENCE): Promise<WebElement> =>
-    this.see(`//body//*[contains(normalize-space(.), ${quoted(text)})][not(self::script)]`, patience);
+  /** Waits until a text stands on the page; what scripts carry along does not stand on it. */
+  read = (text: string, patience = PATIENCE): Promise<unknown> =>
+    this.driver.wait(
+      async () => this.driver.executeScript<boolean>(READS, text),
+      patience,
+      `not read: ${text}`,
+      LOOK_AGAIN,
+    );
   /** Waits until something is no longer there. */
   gone = (xpath: string, patience = PATIENCE): Promise<unknown> =>
     this.driver.wait(
@@ -296,6 +301,14 @@ export class Person {
       );
   }
 }
+
+/** Whether a text stands on the page, its spaces being one each. */
+const READS = `
+  const texts = [];
+  const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+  while (walk.nextNode()) if (!/^(SCRIPT|STYLE)$/.test(walk.currentNode.parentElement.tagName)) texts.push(walk.currentNode.data);
+  return texts.join("").replace(/\\s+/g, " ").includes(arguments[0]);
+`;
 
 /** The middle of what shows of a thing, in the window's pixels. */
 interface Spot {
