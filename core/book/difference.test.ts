@@ -6,6 +6,14 @@ import { difference, differenceText, holding, resolve, within, type Configuratio
 const lines = (before: unknown, after: unknown): string[] => difference(before, after).map(differenceText);
 
 describe("the difference between two documents", () => {
+  it("calls a tip by what it says", () => {
+    const tips = (text: string) => ({ tips: [{ id: "t", text }] });
+    expect(lines({ tips: [] }, tips("look behind the tray"))[0]).toMatch(/^tip: look behind the tray added/);
+    expect(lines(tips("look behind the tray"), tips("mind the ball"))).toEqual([
+      "tip: look behind the tray text look behind the tray → mind the ball",
+    ]);
+  });
+
   it("says nothing of equal ones", () => {
     expect(lines(documentOf("marram-dunlin"), documentOf("marram-dunlin"))).toEqual([]);
   });

@@ -87,6 +87,7 @@ export function keyed(list: readonly unknown[]): Map<string, unknown> {
 export function nameOf(entry: unknown, section: string): string {
   if (!isRecord(entry)) return `${SINGULAR[section] ?? wordOf(section)} ${text(entry)}`.trim();
   const { name, id, element, mark, role, part, what } = entry;
+  if (section === "tips") return `tip: ${text(entry.text)}`;
   if (typeof name === "string") return section === "packs" ? `${text(element)} ${name}` : name;
   if (typeof role === "string") return `${role} ${text(part)}`;
   const own = mark ?? id ?? element ?? what;
