@@ -123,7 +123,7 @@ try {
   await mira.see("//*[@data-clock]");
   await shot("level");
   await open(
-    "/jobs/1029/stronger?asked=1&torque=380+N%C2%B7m&use=towing&at=d3&way=d3-thin-steels&way=d3-end-plate",
+    "/jobs/1030/stronger?asked=1&torque=380+N%C2%B7m&use=towing&at=d3&way=d3-thin-steels&way=d3-end-plate",
   );
   await mira.see("//*[@data-capacity-chart]");
   await shot("stronger");
@@ -132,7 +132,8 @@ try {
   await shot("parts");
   await mira.press("//button[starts-with(., 'Order')]");
   await mira.see("//*[@data-needs][contains(., 'on the way')]");
-  await open("/orders/501");
+  const { rows } = await shop.pool.query<{ newest: string }>("select max(number) as newest from purchase");
+  await open(`/orders/${rows[0]?.newest}`);
   await shot("goods-in");
   await theme("lamp");
   await open("/books/marram-whimbrel/train");

@@ -73,6 +73,7 @@ it(
       await say();
       await mira.press("//button[@aria-label='Take back: said by mistake']");
       await mira.gone("//li[@data-lesson][contains(., 'mistake')]");
+      expect(await mira.axe()).toEqual([]);
       // A limit is of a figure: its min above its max is told there.
       await mira.go(`${shop.url}/jobs/1028/choose/d1-clearance`);
       await mira.ready();
@@ -100,6 +101,7 @@ it(
       await edda.ready();
       await edda.press("//button[contains(., 'Begin a draft')]");
       await edda.press("//button[.='From jobs (3)']");
+      expect(await edda.axe()).toEqual([]);
       for (const words of ["warm the case", "they drag"]) {
         await edda.press(`${proposal(words)}//button[.='Take it over']`);
         await edda.gone(proposal(words));
@@ -171,6 +173,7 @@ it(
         "return document.querySelector('[data-train]').dataset.train.split(' ').length",
         (n) => n === before + 1,
       );
+      expect(await edda.axe()).toEqual([]);
       await edda.press("//button[.='Pictures']");
       const text = join(folder, "notes.jpg");
       writeFileSync(text, "no picture at all");
@@ -194,6 +197,7 @@ it(
       // Tapped again it is taken away.
       await edda.driver.actions().move({ origin: map, x: 60, y: 120 }).click().perform();
       await edda.see("//*[@data-places='2']");
+      expect(await edda.axe()).toEqual([]);
     }),
   90_000,
 );

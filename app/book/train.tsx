@@ -30,7 +30,7 @@ export default function TrainPage() {
   };
   return (
     <div className="grid grid-cols-[minmax(0,7fr)_minmax(0,4fr)] items-start gap-3">
-      <div className="grid gap-3">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
         <Chart tried={tried} solved={solved} shown={shown} onApply={applies} />
         <section className="plate p-4">
           <h2 className="text-xl font-bold">The train{shown !== null && ` in ${shown}`}</h2>

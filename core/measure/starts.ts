@@ -24,6 +24,9 @@ export function startsOf(job: Job, asBuilt: Applied, house: House): Map<string, 
   );
 }
 
+/** A mean of readings says nothing finer. */
+const MICROMETRE = 1_000;
+
 /** The last of its readings that stand with a piece that is known: after a choice those as built, before it those of the trial. */
 function startOf({ seats, choice, built, trial }: PackSheet): PlateStart | null {
   const chosen = seats.filter(({ link }) => isDecided(link) && isFromShelf(link));
@@ -32,5 +35,7 @@ function startOf({ seats, choice, built, trial }: PackSheet): PlateStart | null 
   if (chosen.length !== 1 || !seat?.fitted || seat.out || !isEnough(assessment) || !assessment.estimate)
     return null;
   const ring = thickness(seat.fitted, seat.link.tolerance)?.value;
-  return ring === undefined ? null : { gap: nm(Math.round(assessment.estimate.mean)), ring };
+  return ring === undefined
+    ? null
+    : { gap: nm(Math.round(assessment.estimate.mean / MICROMETRE) * MICROMETRE), ring };
 }
