@@ -1,4 +1,4 @@
-import { pictureAt } from "~/pictures/shown";
+import { FacePicture } from "~/pictures/shown";
 import { pictureIn, shownIn, type FastenerGroup, type ShownPicture } from "~core/book";
 import { lengthText } from "~core/quantity";
 import { useBookView } from "./book";
@@ -39,7 +39,7 @@ export function FastenerMap({
       aria-label={`${group.name}: ${group.count} places, ${group.pattern ? `tightened ${group.pattern}` : "order not known"}`}
     >
       {picture ? (
-        <image href={pictureAt(picture.digest)} width={WIDE} height={high} preserveAspectRatio="none" />
+        <FacePicture picture={picture} wide={WIDE} />
       ) : group.pattern === "star" ? (
         <ellipse
           className="fill-case stroke-soft"
@@ -50,15 +50,7 @@ export function FastenerMap({
           ry={HIGH / 2 - 4}
         />
       ) : (
-        <rect
-          className="fill-case stroke-soft"
-          strokeWidth="1.5"
-          x="4"
-          y="4"
-          width={WIDE - 8}
-          height={HIGH - 8}
-          rx="14"
-        />
+        <PlainFace />
       )}
       {group.pattern !== undefined && group.pattern !== "any order" && (
         <path
@@ -102,55 +94,14 @@ export function FastenerMap({
 export function Faces() {
   const { applied, unit } = useBookView();
   const { checkBalls = [], airChecks = [] } = applied.present;
-  const plate = pictureIn(applied.present, checkBalls[0]?.picture);
-  const px = placed(plate);
   return (
     <div className="mt-3 grid grid-cols-2 items-start gap-3">
       {checkBalls.length > 0 && (
         <section className="plate p-5" id="balls-all">
           <h2 className="mb-2 text-xl font-bold">Check balls: {checkBalls.length} in this version</h2>
-          <svg
-            viewBox={`0 0 ${WIDE} ${plate ? WIDE * plate.ratio : HIGH}`}
-            className="w-full"
-            role="img"
-            aria-label={`${checkBalls.length} check balls in their places`}
-          >
-            {plate ? (
-              <image
-                href={pictureAt(plate.digest)}
-                width={WIDE}
-                height={WIDE * plate.ratio}
-                preserveAspectRatio="none"
-              />
-            ) : (
-              <rect
-                className="fill-case stroke-soft"
-                strokeWidth="1.5"
-                x="4"
-                y="4"
-                width={WIDE - 8}
-                height={HIGH - 8}
-                rx="14"
-              />
-            )}
-            {checkBalls.map(({ id, at, material }, i) => {
-              const [x, y] = px(at);
-              return (
-                <g key={id}>
-                  <circle
-                    className={`${material === "steel" ? "fill-steel" : "fill-brass"} stroke-ink`}
-                    strokeWidth="1.5"
-                    cx={x}
-                    cy={y}
-                    r="13"
-                  />
-                  <text x={x} y={y + 5} textAnchor="middle" fontSize="15" fontWeight="700">
-                    {i + 1}
-                  </text>
-                </g>
-              );
-            })}
-          </svg>
+          {[...new Set(checkBalls.map(({ picture }) => picture))].map((picture) => (
+            <BallsOn key={picture ?? ""} picture={picture} />
+          ))}
           <ol className="mt-2 grid grid-cols-2 gap-x-4">
             {checkBalls.map(({ id, name, size, material }, i) => (
               <li key={id}>
@@ -189,5 +140,53 @@ export function Faces() {
         </section>
       )}
     </div>
+  );
+}
+
+const PlainFace = () => (
+  <rect
+    className="fill-case stroke-soft"
+    strokeWidth="1.5"
+    x="4"
+    y="4"
+    width={WIDE - 8}
+    height={HIGH - 8}
+    rx="14"
+  />
+);
+
+/** The balls that lie on one picture of a plate, or on the drawn face; they are counted over all of them. */
+function BallsOn({ picture }: { picture: string | undefined }) {
+  const { present } = useBookView().applied;
+  const plate = pictureIn(present, picture);
+  const px = placed(plate);
+  const all = (present.checkBalls ?? []).map((ball, i) => ({ ball, n: i + 1 }));
+  const here = all.filter(({ ball }) => ball.picture === picture);
+  return (
+    <svg
+      viewBox={`0 0 ${WIDE} ${plate ? WIDE * plate.ratio : HIGH}`}
+      className="w-full"
+      role="img"
+      aria-label={`${here.length} check balls in their places`}
+    >
+      {plate ? <FacePicture picture={plate} wide={WIDE} /> : <PlainFace />}
+      {here.map(({ ball: { id, at, material }, n }) => {
+        const [x, y] = px(at);
+        return (
+          <g key={id}>
+            <circle
+              className={`${material === "steel" ? "fill-steel" : "fill-brass"} stroke-ink`}
+              strokeWidth="1.5"
+              cx={x}
+              cy={y}
+              r="13"
+            />
+            <text x={x} y={y + 5} textAnchor="middle" fontSize="15" fontWeight="700">
+              {n}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
   );
 }

@@ -21,7 +21,9 @@ export function BallsTurn({ turn, one }: { turn: Asked; one: BuildStep }) {
     });
   const next = one.balls.find(({ id }) => !there.has(id));
   useGo(next && (() => tell([...there, next.id])));
-  const sides = [...new Set(one.balls.map(({ side }) => side ?? ""))];
+  // Each side is a face of its own, and so is each picture.
+  const faceOf = ({ side = "", picture = "" }: (typeof one.balls)[number]): string => `${side}|${picture}`;
+  const faces = [...new Set(one.balls.map(faceOf))];
   const touch = (id: string): void =>
     tell(there.has(id) ? [...there].filter((each) => each !== id) : [...there, id]);
   return (
@@ -36,14 +38,15 @@ export function BallsTurn({ turn, one }: { turn: Asked; one: BuildStep }) {
         <p className="text-xl">{[next.material, next.side].filter(Boolean).join(" · ")}</p>
       )}
       <div className="mt-2 grid gap-3 sm:grid-cols-2">
-        {sides.map((side) => {
-          const balls = one.balls.filter((ball) => (ball.side ?? "") === side);
+        {faces.map((face) => {
+          const balls = one.balls.filter((ball) => faceOf(ball) === face);
+          const { side, picture } = balls[0] ?? {};
           return (
-            <figure key={side}>
+            <figure key={face}>
               {side && <figcaption className="stamp">{side}</figcaption>}
               <FaceMap
                 group={{ name: side ? `check balls, ${side}` : "check balls", places: balls }}
-                picture={pictureIn(applied.present, balls[0]?.picture)}
+                picture={pictureIn(applied.present, picture)}
                 next={next ? balls.indexOf(next) : null}
                 isOn={(i) => there.has(balls[i]?.id ?? "")}
                 isFull={(i) => there.has(balls[i]?.id ?? "")}

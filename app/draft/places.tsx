@@ -1,5 +1,5 @@
 import type { MouseEvent } from "react";
-import { pictureAt } from "~/pictures/shown";
+import { FacePicture } from "~/pictures/shown";
 import { pictureIn } from "~core/book";
 import { isRecord } from "~core/shape";
 import { at, changed, type Path } from "./edit";
@@ -44,14 +44,7 @@ export function Places({ path, document, change }: Editing & { path: Path }) {
         onClick={tap}
       >
         <rect width="100" height={100 * ratio} className="fill-case" />
-        {picture && (
-          <image
-            href={pictureAt(picture.digest)}
-            width="100"
-            height={100 * ratio}
-            preserveAspectRatio="none"
-          />
-        )}
+        {picture && <FacePicture picture={picture} wide={100} />}
         {places.map((one, i) => {
           const [x, y] = pointOf(one);
           return (

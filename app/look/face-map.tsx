@@ -1,4 +1,4 @@
-import { pictureAt } from "~/pictures/shown";
+import { FacePicture } from "~/pictures/shown";
 import type { ShownPicture } from "~core/book";
 
 /** Height by width of a face that is only drawn. */
@@ -54,15 +54,7 @@ export function FaceMap({
         className="fill-case stroke-soft"
         strokeWidth="0.5"
       />
-      {picture && (
-        <image
-          href={pictureAt(picture.digest)}
-          width="100"
-          height={100 * ratio}
-          preserveAspectRatio="none"
-          data-picture={picture.digest.slice(0, 8)}
-        />
-      )}
+      {picture && <FacePicture picture={picture} wide={100} />}
       {group.places.map(({ at: [x, y], unreached }, i) => (
         <g
           key={i}

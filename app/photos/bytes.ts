@@ -1,3 +1,4 @@
+import { asJpeg } from "./jpeg";
 import { services } from "~/server/context";
 import { otherJob } from "~/server/record";
 import { UUID } from "~core/shape";
@@ -15,13 +16,7 @@ export const loader = async ({ context, request, params }: Route.LoaderArgs): Pr
   const size = new URL(request.url).searchParams.get("size") === "small" ? "small" : "large";
   const bytes = job && UUID.test(params.photo) ? await photoBytes(pool, job, params.photo, size) : null;
   if (!bytes) return new Response("There is no such picture.", { status: 404 });
-  return new Response(new Uint8Array(bytes), {
-    headers: {
-      "Content-Type": "image/jpeg",
-      "Cache-Control": "private, max-age=31536000, immutable",
-      "X-Content-Type-Options": "nosniff",
-    },
-  });
+  return asJpeg(bytes);
 };
 
 /** Takes a picture in as it came from the camera, under the id made there; sent twice it is kept once. */

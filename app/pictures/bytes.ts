@@ -1,3 +1,4 @@
+import { asJpeg } from "~/photos/jpeg";
 import { MOST_PICTURE_BYTES, scaled, TOO_LARGE } from "~/photos/picture";
 import { services } from "~/server/context";
 import { mustBe } from "~/server/session";
@@ -15,13 +16,7 @@ const shared = list(object({ path: text, digest: text, data: text }), 0);
 export const loader = async ({ context, params }: Route.LoaderArgs): Promise<Response> => {
   const bytes = await pictureBytes(context.get(services).pool, params.digest);
   if (!bytes) return new Response("This picture did not come with its book.", { status: 404 });
-  return new Response(new Uint8Array(bytes), {
-    headers: {
-      "Content-Type": "image/jpeg",
-      "Cache-Control": "private, max-age=31536000, immutable",
-      "X-Content-Type-Options": "nosniff",
-    },
-  });
+  return asJpeg(bytes);
 };
 
 /** Takes a picture in for a book: upright, brought to size, without what else was written in it. */

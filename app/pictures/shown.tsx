@@ -22,3 +22,14 @@ export function BookPicture({ picture, words }: { picture: ShownPicture | null; 
     </a>
   );
 }
+
+/** The face itself, under what is drawn on it: as wide as it is told, and as high as the picture then is. */
+export const FacePicture = ({ picture, wide }: { picture: ShownPicture; wide: number }) => (
+  <image
+    href={pictureAt(picture.digest)}
+    width={wide}
+    height={wide * picture.ratio}
+    preserveAspectRatio="none"
+    data-picture={picture.digest.slice(0, 8)}
+  />
+);
