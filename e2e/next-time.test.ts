@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { copyFileSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, expect, it } from "@jest/globals";
@@ -185,6 +185,19 @@ it(
         .toFile(face);
       await (await edda.see("//input[@type='file']")).sendKeys(face);
       await edda.see("//main//a[@data-picture]");
+      // One that is slow to be taken in loses nothing of what is typed meanwhile.
+      await edda.driver.executeScript(
+        "const ask = window.fetch; window.fetch = (...of) => new Promise((then) => setTimeout(then, 1500)).then(() => ask(...of));",
+      );
+      const slow = join(folder, "slow.jpg");
+      copyFileSync(face, slow);
+      await (await edda.see("//input[@type='file']")).sendKeys(slow);
+      await edda.press("//button[.='Tips']");
+      await edda.press("//button[contains(., 'Add')]");
+      await edda.press("//button[.='Pictures']");
+      await edda.see("//main//li[contains(., 'slow')]");
+      await edda.press("//button[.='Tips']");
+      await edda.see("//main//li[contains(., 'what helps the next one')]");
       await edda.press("//button[.='Fasteners']");
       await edda.press("//button[contains(., 'Add')]");
       await edda.press("//label[.='Picture of the face']/following-sibling::select/option[.='pan']");

@@ -142,14 +142,26 @@ describe("a unit that must carry more than it was built for", () => {
         await edda.go(`${shop.url}${address.pathname}${address.search}`);
         await edda.press("//button[.='Decide']");
         await edda.see("//*[@role='alert'][contains(., 'Say why')]");
-        await (await edda.see("//input[@name='reason']")).sendKeys("tows a horse trailer");
+        // What is too short is refused and stays.
+        await (await edda.see("//input[@name='reason']")).sendKeys("t");
+        await edda.press("//button[.='Decide']");
+        await edda.see("//input[@name='reason'][@value='t']");
+        await (await edda.see("//input[@name='reason']")).sendKeys("ows a horse trailer");
         await edda.press("//button[.='Decide']");
         await edda.see("//*[@data-decided][contains(., 'horse trailer')]");
         await edda.press("//button[.='Take back']");
         await edda.read("Nothing is planned");
+        // A bare torque is in the units of the page.
+        await edda.go(
+          `${shop.url}/jobs/${job}/stronger?asked=1&torque=430&use=towing&at=direct&way=hard-shell`,
+        );
+        await (await edda.see("//input[@name='reason']")).sendKeys("bare");
+        await edda.press("//button[.='Decide']");
+        await edda.see("//*[@data-decided][contains(., 'bare')]");
+        expect((await factsOf<{ torque: number }>(shop, job, "stronger")).at(-1)?.torque).toBe(583);
         await edda.withoutScript(false);
         const said = await factsOf<{ ways: string[]; packs: { predicted: number }[] }>(shop, job, "stronger");
-        expect(said.map(({ ways }) => ways)).toEqual([
+        expect(said.slice(0, 2).map(({ ways }) => ways)).toEqual([
           ["direct-thin-steels", "direct-flat", "hard-shell"],
           [],
         ]);

@@ -7,6 +7,7 @@ import { at, changed, pathText, type Path } from "./edit";
 export interface Editing {
   document: unknown;
   problems: readonly Problem[];
+  /** The document as it is to be; or what becomes of it as it is by then, for what comes only after somebody was asked. */
   change: (document: unknown) => void;
   /** What the tooth counts make of each range, in words. */
   solved?: Readonly<Record<string, string>> | undefined;
@@ -91,16 +92,23 @@ export function Pick({
           change(changed(document, path, value === "" ? undefined : value))
         }
       >
-        <option value="">not said</option>
-        {options.map(({ value, words }) => (
-          <option key={value} value={value}>
-            {words}
-          </option>
-        ))}
+        <Options options={options} />
       </select>
     </div>
   );
 }
+
+/** What can be picked, and that nothing is. */
+export const Options = ({ options }: { options: readonly { value: string; words: string }[] }) => (
+  <>
+    <option value="">not said</option>
+    {options.map(({ value, words }) => (
+      <option key={value} value={value}>
+        {words}
+      </option>
+    ))}
+  </>
+);
 
 function written(value: unknown): string {
   if (value === undefined) return "";

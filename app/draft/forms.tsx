@@ -89,7 +89,7 @@ export function SectionForm({ section, ...editing }: Editing & { section: FormNa
         ) : (
           entries.map((_, i) => <li key={i}>{entry(i)}</li>)
         )}
-        {section === "pictures" && <NewPicture {...editing} />}
+        {section === "pictures" && <NewPicture change={editing.change} />}
         {fresh && (
           <li>
             <button

@@ -17,7 +17,7 @@ export function pictureListOf(document: unknown): { pictures: BookPicture[] } {
 }
 
 /** Takes a picture in: a drawing of a tool, a face with its bolts. It is kept at once, and the draft says its name. */
-export function NewPicture({ document, change }: Editing) {
+export function NewPicture({ change }: Pick<Editing, "change">) {
   const [problem, setProblem] = useState("");
   const [busy, setBusy] = useState(false);
   const take = async (file: File | undefined): Promise<void> => {
@@ -31,13 +31,9 @@ export function NewPicture({ document, change }: Editing) {
         setProblem(told.problem ?? "It could not be taken in.");
         return;
       }
-      const { pictures } = pictureListOf(document);
       const name = file.name.replace(/\.[^.]+$/, "");
-      const taken = new Set(pictures.map(({ id }) => id));
-      const base = codeFor(name) || "picture";
-      let id = base;
-      for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
-      change(changed(document, ["pictures"], [...pictures, { id, name, ...told }]));
+      // What was typed meanwhile stays.
+      change((now: unknown) => withPicture(now, name, told));
     } catch {
       setProblem("The shop’s server is away: take it in again in a moment.");
     } finally {
@@ -63,4 +59,15 @@ export function NewPicture({ document, change }: Editing) {
       )}
     </li>
   );
+}
+
+/** A document with one picture more, under an id that none of its pictures has. */
+function withPicture(document: unknown, name: string, kept: object): unknown {
+  const known = at(document, ["pictures"]);
+  const all: unknown[] = Array.isArray(known) ? (known as unknown[]) : [];
+  const taken = new Set(all.map((one) => (isRecord(one) ? one.id : undefined)));
+  const base = codeFor(name) || "picture";
+  let id = base;
+  for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
+  return changed(document, ["pictures"], [...all, { id, name, ...kept }]);
 }

@@ -3,7 +3,7 @@ import { isRecord } from "~core/shape";
 import { TrainDrawing } from "~/look/train-drawing";
 import { trainLines } from "~/look/train-lines";
 import { at, changed, pathText, type Path } from "./edit";
-import { Pick, Rows, Text, type Editing } from "./fields";
+import { Options, Pick, Rows, Text, type Editing } from "./fields";
 import { membersOf, SECTIONS, type FieldOf, type Option, type Section, type SectionName } from "./sections";
 
 /** The fields of one entry, as its section has them; what it holds for, where that can be said. */
@@ -110,12 +110,7 @@ function Two({
       value={typeof pair[place] === "string" ? pair[place] : ""}
       onChange={({ currentTarget: { value } }) => set(place, value)}
     >
-      <option value="">not said</option>
-      {options.map(({ value, words }) => (
-        <option key={value} value={value}>
-          {words}
-        </option>
-      ))}
+      <Options options={options} />
     </select>
   );
   return (

@@ -29,9 +29,9 @@ export function TheirBook({ document, change }: { document: unknown; change: (do
     const taken = offers.filter((one) => picked.has(keyOf(one)));
     // What shows a picture comes with it; its bytes are kept by themselves.
     const { document: bare, pictures } = withoutPictureData(takeOver(document, theirs, taken));
-    setProblem(await keptShared(pictures));
     change(bare);
     setPicked(new Set());
+    setProblem(await keptShared(pictures));
   };
   return (
     <section className="plate p-5" aria-label="Another shop’s book">

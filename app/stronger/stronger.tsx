@@ -52,9 +52,10 @@ export const action = async ({ context, request, params }: Route.ActionArgs) => 
   const { staff } = context.get(signedIn);
   const { job, record: kept, applied, house } = await jobContext(context, params.number);
   const { book } = kept;
-  const refuse = (problem: string, status = 400) => data({ problem }, { status });
-  const { reason = "", back = "" } = await typedIn(request);
-  const { lengthUnit } = book.unit;
+  const { reason = "", back = "", unit } = await typedIn(request);
+  const refuse = (problem: string, status = 400) => data({ problem, reason }, { status });
+  // A bare torque is meant in the units of the page it was typed on.
+  const lengthUnit = unit === "mm" || unit === "in" ? unit : book.unit.lengthUnit;
   const asBuilt = appliedTo(book, { configuration: job.configuration, depths: job.depths }, applied.house);
   const { behind } = asBuilt.present.unit;
   const search = new URL(request.url).searchParams;
@@ -154,7 +155,7 @@ export default function StrongerPage({ loaderData: { stock }, actionData }: Rout
             body={decisionOf(plan, asked, duty)}
             isSame={!search.has("asked")}
             at={at?.element.id ?? ""}
-            refused={actionData?.problem ?? ""}
+            refused={actionData}
           />
         )}
       </div>
@@ -258,15 +259,15 @@ function Decide({
   body: Body;
   isSame: boolean;
   at: string;
-  /** What was wrong with a decision that was sent without script. */
-  refused: string;
+  /** What was wrong with a decision that was sent without script, and what was typed. */
+  refused: { problem: string; reason: string } | undefined;
 }) {
-  const { job } = useJobView();
+  const { job, unit } = useJobView();
   const { staff } = useInside();
   const say = useSay();
   const [, setSearch] = useSearchParams();
-  const [reason, setReason] = useState("");
-  const [problem, setProblem] = useState(refused);
+  const [reason, setReason] = useState(refused?.reason ?? "");
+  const [problem, setProblem] = useState(refused?.problem ?? "");
   const decided = job.stronger;
   const mayDecide = LEADS.includes(staff.role);
   const decide = (event: FormEvent): void => {
@@ -303,6 +304,7 @@ function Decide({
         </p>
       ) : mayDecide ? (
         <form method="post" onSubmit={decide} className="flex grow items-end gap-3 [&_div]:mb-0" noValidate>
+          <input type="hidden" name="unit" value={unit} />
           <div className="grow">
             <Field
               label="Build it so, because"
