@@ -11,9 +11,8 @@ const LOOK_MS = 150;
  */
 export async function watch(video: HTMLVideoElement, read: (text: string) => void): Promise<() => void> {
   // Loaded when it is first wanted: it is large, and most benches have a scanner that types.
-  const { BrowserQRCodeReader } = await import("@zxing/browser");
+  const { codeSeen } = await import("./seen");
   const stream = await navigator.mediaDevices.getUserMedia({ video: { facingMode: "environment" } });
-  const reader = new BrowserQRCodeReader();
   const canvas = document.createElement("canvas");
   const context = canvas.getContext("2d", { willReadFrequently: true });
   const look = (): void => {
@@ -22,9 +21,10 @@ export async function watch(video: HTMLVideoElement, read: (text: string) => voi
     canvas.height = video.videoHeight;
     try {
       context?.drawImage(video, 0, 0);
-      read(reader.decodeFromCanvas(canvas).getText());
+      const seen = context && codeSeen(context.getImageData(0, 0, canvas.width, canvas.height));
+      if (seen) read(seen);
     } catch {
-      // No code in this picture, or no picture yet: the reader's own loop would give up at the second. The next one may have it.
+      // No picture yet. The next one may have it.
     }
   };
   const looking = setInterval(look, LOOK_MS);

@@ -1,5 +1,7 @@
 import { describe, expect, it, test } from "@jest/globals";
+import { qrPath } from "~/look/qr";
 import { codeIn, codeOf, targetOf, type Target } from "./code";
+import { codeSeen } from "./seen";
 import { Wedge } from "./wedge";
 
 describe("codes", () => {
@@ -50,5 +52,35 @@ describe("a scanner that types", () => {
       [key, at],
     ]);
     expect(codes([["a", 0], ["b", 300], ...shifted, ...typed("YK-7", 5, 3000)])).toEqual(["YK-1030", "YK-7"]);
+  });
+});
+
+describe("a camera", () => {
+  /** A label as a camera sees it: 400 pixels wide, on a grey bench. */
+  const seenAs = (text: string): Pick<ImageData, "data" | "width" | "height"> => {
+    const { size, path } = qrPath(text);
+    const dark = new Set(path.split(/[Mhvz]+/).filter((module) => module.includes(" ")));
+    const [width, height, wide, edge] = [480, 440, 400, 20];
+    const pixels = new Uint32Array(width * height).fill(0xffdddddd);
+    for (let row = 0; row < size; row++)
+      for (let column = 0; column < size; column++) {
+        const [left, right] = [column, column + 1].map((n) => edge + Math.round((n * wide) / size));
+        const [top = 0, bottom = 0] = [row, row + 1].map((n) => edge + Math.round((n * wide) / size));
+        const shade = dark.has(`${column} ${row}`) ? 0xff000000 : 0xffffffff;
+        for (let y = top; y < bottom; y++)
+          pixels.fill(shade, y * width + (left ?? 0), y * width + (right ?? 0));
+      }
+    return { data: new Uint8ClampedArray(pixels.buffer), width, height };
+  };
+  // What a label says depends on the shop's address: one may be hard to read where the next is not.
+  it("reads the labels of every shop", () => {
+    for (let port = 1024; port < 65_536; port += 4001) {
+      const text = `http://192.168.1.20:${port}/scan/YK-1029`;
+      expect(codeSeen(seenAs(text))).toBe(text);
+    }
+  });
+  it("sees nothing on an empty bench", () => {
+    const data = new Uint8ClampedArray(100 * 80 * 4).fill(0xdd);
+    expect(codeSeen({ data, width: 100, height: 80 })).toBeNull();
   });
 });
