@@ -21,11 +21,7 @@ afterAll(async () => {
 });
 
 const account = (name: string): string => `//li[@data-account='${name}']`;
-const type = async (person: Person, path: string, text: string): Promise<void> => {
-  const field = await person.see(path);
-  await field.clear();
-  await field.sendKeys(text);
-};
+const type = (person: Person, path: string, text: string): Promise<void> => person.write(path, text);
 
 it(
   "a lead gives another PIN: nobody’s guess, at its place; whoever had the old one is out",

@@ -250,11 +250,8 @@ describe("rebuild or replace", () => {
         await mira.ready();
         await mira.read("A lead decides.");
         await mira.press("//summary[.='Write an offer']");
-        const write = async (name: string, text: string): Promise<void> => {
-          const field = await mira.see(`//input[@name='${name}']`);
-          await field.clear();
-          await field.sendKeys(text);
-        };
+        const write = (name: string, text: string): Promise<void> =>
+          mira.write(`//input[@name='${name}']`, text);
         await write("cents", "twelve hundred");
         await write("hours", "1");
         await write("risk", "15");

@@ -229,6 +229,13 @@ export class Person {
   }
   private lastKeys = -Infinity;
 
+  /**
+   * Writes into a field instead of what stands there, as a hand does. The driver's own way to empty a field is not heard by the page: what it
+   * took out stood there again when the page was next drawn.
+   */
+  write = async (xpath: string, ...text: string[]): Promise<void> =>
+    (await this.see(xpath)).sendKeys(Key.chord(Key.CONTROL, "a"), Key.BACK_SPACE, ...text);
+
   /** Marks everything in the field, so that typing replaces it. */
   async selectAll(): Promise<void> {
     await this.driver.actions().keyDown(Key.CONTROL).sendKeys("a").keyUp(Key.CONTROL).perform();

@@ -19,11 +19,8 @@ afterAll(async () => {
   await shop.close();
 });
 
-const put = async (name: string, text: string): Promise<void> => {
-  const input = await edda.see(`//form[@aria-label='What comes off']//input[@name='${name}']`);
-  await input.clear();
-  await input.sendKeys(text);
-};
+const put = (name: string, text: string): Promise<void> =>
+  edda.write(`//form[@aria-label='What comes off']//input[@name='${name}']`, text);
 const more = (title: string): Promise<void> => edda.press(`//summary[contains(., '${title}')]`);
 const off = (): Promise<void> => edda.press("//form[@aria-label='What comes off']//button[.='Off']");
 const act = (n: number, words: string): Promise<unknown> =>

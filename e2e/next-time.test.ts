@@ -25,11 +25,7 @@ afterAll(async () => {
 
 const FORM = "//section[@aria-label='Next time']//form";
 const open = (): Promise<void> => mira.press("//section[@aria-label='Next time']//summary");
-const put = async (person: Person, xpath: string, text: string): Promise<void> => {
-  const input = await person.see(xpath);
-  await input.clear();
-  await input.sendKeys(text);
-};
+const put = (person: Person, xpath: string, text: string): Promise<void> => person.write(xpath, text);
 const field = (name: string, text: string): Promise<void> =>
   put(mira, `${FORM}//input[@name='${name}']`, text);
 const say = (): Promise<void> => mira.press(`${FORM}//button[.='Say it']`);

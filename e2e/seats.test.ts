@@ -451,8 +451,7 @@ describe("a figure by itself", () => {
         await mira.press("//button[.='It is in again']");
         await mira.see("//form[@data-out]//*[@role='alert'][contains(., 'far from its mark')]");
         expect(await size.getAttribute("value")).toBe("2.95");
-        await size.clear();
-        await size.sendKeys("1.76", Key.ENTER);
+        await mira.write("//form[@data-out]//input", "1.76", Key.ENTER);
         await mira.see("//*[@data-earlier='3']");
         await reads(mira, "1.16", "1.17", "1.16");
         await mira.see("//*[@data-verdict='inside']");

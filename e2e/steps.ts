@@ -22,11 +22,8 @@ export async function factsOf<T = Record<string, unknown>>(
 }
 
 /** Types into the field of this name, instead of what stands there. */
-export async function fill(person: Person, within: string, name: string, text: string): Promise<void> {
-  const field = await person.see(`${within}//*[@name='${name}']`);
-  await field.clear();
-  await field.sendKeys(text);
-}
+export const fill = (person: Person, within: string, name: string, text: string): Promise<void> =>
+  person.write(`${within}//*[@name='${name}']`, text);
 
 /** Opens a job at the desk, every version taken as it is listed first. */
 export async function openJob({ url }: Shop, person: Person, unit: string, words: string): Promise<number> {

@@ -33,7 +33,7 @@ describe("a unit that must carry more than it was built for", () => {
         await open(edda, `/jobs/${job}/stronger`);
         await edda.see("//li[@data-element='direct'][@data-judged='enough']");
         // No torque at all, then one for a trailer.
-        await (await edda.see("//input[@name='torque']")).clear();
+        await edda.write("//input[@name='torque']");
         await edda.press("//button[.='Work it out']");
         await edda.see("//*[@role='alert'][contains(., 'Write what the engine gives, such as 300 lbf·ft')]");
         await edda.press("//input[@name='torque']");

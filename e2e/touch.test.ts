@@ -103,8 +103,7 @@ it(
       expect(await (await runa.see("//input[@name='reason']")).getAttribute("value")).toBe(
         "customer takes it as it is",
       );
-      await (await runa.see("//details//input[@name='pin']")).clear();
-      await (await runa.see("//details//input[@name='pin']")).sendKeys("2580");
+      await runa.write("//details//input[@name='pin']", "2580");
       await runa.touch("//button[.='Sign']");
       await runa.read("A lead has signed for it.");
       await runa.go(`${shop.url}/jobs/1030/sheet`);
@@ -127,8 +126,7 @@ it("before any script has loaded: signing in and storing a typed reading work as
       await (await plain.see("//input[@name='value']")).sendKeys("43");
       await plain.press("//button[contains(., 'Store')]");
       await plain.read("cannot be this pack");
-      await (await plain.see("//input[@name='value']")).clear();
-      await (await plain.see("//input[@name='value']")).sendKeys("1.25");
+      await plain.write("//input[@name='value']", "1.25");
       await plain.press("//button[contains(., 'Store')]");
       await plain.see("//ul[@aria-label='Readings']/li[contains(., '1.25 mm')]");
     });
