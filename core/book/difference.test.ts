@@ -107,19 +107,36 @@ test.each(UNITS)(
   "%s holds what its `when` and `depth` say and nowhere else, in every version and depth",
   (id: UnitId) => {
     const document = documentOf(id);
-    const { traits, depths } = bookOf(id);
+    const book = bookOf(id);
+    const { traits, depths } = book;
     const all = configurations(traits, new Set(traits.map((trait) => trait.id)));
     expect(all.length).toBe(traits.reduce((n, { values }) => n * Object.keys(values).length, 1));
     for (const configuration of all) {
       const unit = expected(document, (entry) => !meets(entry.when, configuration));
       expect(holding(document, configuration)).toEqual(unit);
+      const read = expected(book, (entry) => !meets(entry.when, configuration));
       for (const depth of depths) {
-        const work = expected(unit, (entry) => Array.isArray(entry.depth) && !entry.depth.includes(depth));
-        expect(within(holding(document, configuration), [depth])).toEqual(work);
+        const isOut: Parameters<typeof expected>[1] = (entry) =>
+          Array.isArray(entry.depth) && !entry.depth.includes(depth);
+        expect(within(holding(document, configuration), [depth])).toEqual(expected(unit, isOut));
+        const { present, scoped } = resolve(book, configuration, [depth]);
+        expect([present, scoped]).toEqual([read, expected(read, isOut)]);
       }
     }
   },
 );
+
+test("a book made out of one that was looked at already is looked at anew", () => {
+  const book = bookOf("marram-dunlin");
+  const late = { body: "late", plate: "one" };
+  expect(resolve(book, late, ["full"]).present.parts).toContainEqual(book.parts[0]);
+  const [first, ...others] = book.parts;
+  const early = { ...book, parts: [{ ...first!, when: { body: ["early"] } }, ...others] };
+  expect(resolve(early, late, ["full"]).present.parts).toEqual(
+    resolve(book, late, ["full"]).present.parts.slice(1),
+  );
+  expect(resolve(early, { ...late, body: "early" }, ["full"]).present.parts[0]?.id).toBe(first?.id);
+});
 
 describe("one book for two versions and two depths", () => {
   it("differs where it should: the early Dunlin has three plates, a thicker reaction plate and a weak point of its own", () => {

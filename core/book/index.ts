@@ -33,6 +33,8 @@ export type { AirCheck, BookPicture, Fluid, Relearn, Soak, Step, Tip, Tool } fro
 export {
   configurations,
   holding,
+  inDepth,
+  inVersion,
   resolve,
   within,
   type Applied,

@@ -108,27 +108,59 @@ export function undecidedBy(entry: unknown, { unseen }: Pick<Applied, "unseen">)
 const reaches = ({ depth: belongs }: Held, depths: readonly string[]): boolean =>
   belongs?.some((depth) => depths.includes(depth)) ?? true;
 
-/** A copy of a value without the entries of its lists that `keep` refuses; what holds nothing to refuse is not copied. */
-function pruned<T>(value: T, keep: (entry: Held) => boolean): T {
+/** What has something within it that says when it holds: some versions or depths have it otherwise than others. */
+const varied = new WeakSet<object>();
+/** The books whose varied parts are all known. What has been read of a book is never written to. */
+const known = new WeakSet<object>();
+
+/** @returns whether a value says when it holds, or something within it does: all it stands in is {@link varied} then. */
+function mark(value: unknown): boolean {
+  if (typeof value !== "object" || value === null) return false;
+  let varies = false;
+  for (const key of Object.keys(value)) if (mark((value as Record<string, unknown>)[key])) varies = true;
+  if (varies) varied.add(value);
+  const { when, depth } = value as Held;
+  return varies || when !== undefined || depth !== undefined;
+}
+
+/**
+ * A copy of a value without the entries of its lists that `keep` refuses; what holds nothing to refuse is not copied. A book has some ten
+ * thousand of these, and is looked at in every version and depth: what does not vary is not looked at again.
+ *
+ * @param fixed whether it is a book that has been read, which stays as it is; a document may be written to.
+ */
+function pruned<T>(value: T, keep: (entry: Held) => boolean, fixed = false): T {
   if (typeof value !== "object" || value === null) return value;
+  if (!fixed || !known.has(value)) mark(value);
+  const kept = prune(value, keep);
+  if (fixed) known.add(value).add(kept);
+  return kept;
+}
+
+function prune<T>(value: T, keep: (entry: Held) => boolean): T {
+  if (typeof value !== "object" || value === null || !varied.has(value)) return value;
+  let copy: object | null = null;
   if (Array.isArray(value)) {
     const all = value as unknown[];
     let list: unknown[] | null = null;
     for (const [i, entry] of all.entries()) {
       const isHeld = typeof entry !== "object" || entry === null || Array.isArray(entry) || keep(entry);
-      const kept = isHeld ? pruned(entry, keep) : entry;
+      const kept = isHeld ? prune(entry, keep) : entry;
       if (!list && (!isHeld || kept !== entry)) list = all.slice(0, i);
       if (isHeld) list?.push(kept);
     }
-    return (list as T | null) ?? value;
+    copy = list;
+  } else {
+    const of = value as Record<string, unknown>;
+    let other: Record<string, unknown> | null = null;
+    for (const key of Object.keys(of)) {
+      const kept = prune(of[key], keep);
+      if (kept !== of[key]) (other ??= { ...of })[key] = kept;
+    }
+    copy = other;
   }
-  // A book has some ten thousand of these, and is looked at in every version and depth: nothing is made where nothing changes.
-  const of = value as Record<string, unknown>;
-  let copy: Record<string, unknown> | null = null;
-  for (const key of Object.keys(of)) {
-    const kept = pruned(of[key], keep);
-    if (kept !== of[key]) (copy ??= { ...of })[key] = kept;
-  }
+  // A version of what varies may vary with something else.
+  if (copy) varied.add(copy);
   return (copy as T | null) ?? value;
 }
 
@@ -139,6 +171,14 @@ export const holding = <T>(value: T, configuration: Configuration): T =>
 /** Of that, what the depths of work reach. */
 export const within = <T>(value: T, depths: readonly string[]): T =>
   pruned(value, (entry) => reaches(entry, depths));
+
+/** What the depths of work reach of a book. */
+export const inDepth = (book: Book, depths: readonly string[]): Book =>
+  pruned(book, (entry) => reaches(entry, depths), true);
+
+/** A book of one version alone, every trait of it told. */
+export const inVersion = (book: Book, configuration: Configuration): Book =>
+  pruned(book, (entry) => holdsFor(entry, configuration), true);
 
 /** In a document a trait's value may stand alone; once read it is a list. */
 const asLists = ({ when }: Held): Held => ({
@@ -157,7 +197,7 @@ const ONE_OF = new Set(["stack", "spec"]);
  * not seen is not absent.
  */
 function standing(book: Book, configuration: Configuration): Book {
-  const loose = pruned(book, (entry) => mayHold(entry, configuration));
+  const loose = pruned(book, (entry) => mayHold(entry, configuration), true);
   if (book.traits.every(({ id }) => Object.hasOwn(configuration, id))) return loose;
   const strict = <T extends object>(entry: T): T =>
     Object.fromEntries(
@@ -238,8 +278,8 @@ export function resolve(
   return {
     book,
     present: unit,
-    scoped: within(unit, depths),
-    asFound: stronger || isOther ? { present: found, scoped: within(found, depths) } : null,
+    scoped: inDepth(unit, depths),
+    asFound: stronger || isOther ? { present: found, scoped: inDepth(found, depths) } : null,
     chains,
     packs,
     unstated,

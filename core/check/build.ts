@@ -1,4 +1,4 @@
-import { within, type Book } from "../book";
+import { inDepth, type Book } from "../book";
 import { plates } from "../pack";
 import { once, versions, type Check, type Say } from "./check";
 
@@ -35,7 +35,7 @@ export const buildOrder: Check = {
       }),
     );
     for (const { unit, words } of versions(book, conditions, ["build", "soaks"]))
-      for (const depth of book.depths) soaks(book, within(unit, [depth]), `at depth ${depth}${words}`, tell);
+      for (const depth of book.depths) soaks(book, inDepth(unit, [depth]), `at depth ${depth}${words}`, tell);
     for (const { unit, words } of versions(book, conditions, ["build", "packs"]))
       lying(book, unit, words, tell);
   },

@@ -1,5 +1,5 @@
 import type { Book } from "../book";
-import { configurations, holding, type Configuration, type Trait } from "../book";
+import { configurations, inVersion, type Configuration, type Trait } from "../book";
 import type { Condition } from "../shape";
 
 export type Say = (path: string, message: string, remedy: string, warning?: true) => void;
@@ -78,7 +78,7 @@ function versionOf(book: Book, configuration: Configuration): Book {
   const known = made.get(book) ?? new Map<string, Book>();
   made.set(book, known);
   const key = JSON.stringify(configuration);
-  const unit = known.get(key) ?? holding(book, configuration);
+  const unit = known.get(key) ?? inVersion(book, configuration);
   known.set(key, unit);
   return unit;
 }

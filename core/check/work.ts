@@ -1,5 +1,5 @@
 import { compareMeasures, measureText } from "../quantity";
-import { isInReach, within, wrenchesOf, type Book, type Step, type Tool } from "../book";
+import { inDepth, isInReach, wrenchesOf, type Book, type Step, type Tool } from "../book";
 import { once, versions, type Check, type Say } from "./check";
 
 type Phase = "teardown" | "build";
@@ -11,7 +11,7 @@ export const steps: Check = {
     const tell = once(say);
     for (const { unit, words } of versions(book, conditions, ["teardown", "build", "parts", "fasteners"])) {
       for (const depth of book.depths)
-        removal(book, within(unit, [depth]), `at depth ${depth}${words}`, tell);
+        removal(book, inDepth(unit, [depth]), `at depth ${depth}${words}`, tell);
     }
     (["teardown", "build"] as const).forEach((phase) =>
       book[phase]?.forEach((step, i) => {
@@ -144,7 +144,7 @@ export const packsBuilt: Check = {
     const tell = once(say);
     for (const { unit, words } of versions(book, conditions, ["build", "chains", "packs", "parts"]))
       for (const depth of book.depths) {
-        const work = within(unit, [depth]);
+        const work = inDepth(unit, [depth]);
         const build = work.build ?? [];
         for (const pack of work.packs) {
           const of = new Set(pack.stack.map(({ part }) => part));
@@ -222,7 +222,7 @@ export const chainSteps: Check = {
     const tell = once(say);
     for (const { unit, words } of versions(book, conditions, ["teardown", "build", "chains"])) {
       for (const depth of book.depths) {
-        const work = within(unit, [depth]);
+        const work = inDepth(unit, [depth]);
         const read = new Set(
           [...(work.teardown ?? []), ...(work.build ?? [])].flatMap(({ chains = [] }) => chains),
         );

@@ -155,7 +155,7 @@ it("in any order of what happens it is where a slow look has it, never past a ga
   const chance = (): number => roll(1_000) / 1_000;
   const pick = <T>(list: readonly T[]): T => list[Math.floor(chance() * list.length)] as T;
   const seen = new Map<string, number>();
-  for (let n = 0; n < 100_000; n++) {
+  for (let n = 0; n < 20_000; n++) {
     const [, procedure] = pick(procedures);
     const warm =
       procedure.window?.from.unit === "°F"
@@ -205,5 +205,5 @@ it("in any order of what happens it is where a slow look has it, never past a ga
   }
   // It went everywhere there is to go.
   expect([...seen.keys()].sort()).toEqual(["done", "going", "missed", "not begun", "stopped"]);
-  expect(Math.min(...seen.values())).toBeGreaterThan(200);
-}, 120_000);
+  expect(Math.min(...seen.values())).toBeGreaterThan(50);
+});

@@ -93,6 +93,19 @@ function speaks({ is }: Shape<unknown>): boolean {
   return says;
 }
 
+type ObjectNode = Extract<Node, { kind: "object" }>;
+const speaking = new WeakMap<ObjectNode, (readonly [string, Shape<unknown>])[]>();
+/** The keys of an object of which something names or refers. */
+function speakingOf(is: ObjectNode): (readonly [string, Shape<unknown>])[] {
+  const known = speaking.get(is);
+  if (known) return known;
+  const keys = Object.entries(is.keys)
+    .map(([key, of]) => [key, ofKey(of)[0]] as const)
+    .filter(([, inner]) => speaks(inner));
+  speaking.set(is, keys);
+  return keys;
+}
+
 function innerOf(is: Node): Shape<unknown>[] {
   if ("inner" in is) return [is.inner];
   if ("item" in is) return [is.item];
@@ -132,8 +145,8 @@ function walk(shape: Shape<unknown>, value: unknown, path: string, into: Gathere
       return;
     case "object":
       if (isRecord(value))
-        for (const [key, of] of Object.entries(is.keys))
-          walk(ofKey(of)[0], value[key], join(path, key), into);
+        for (const [key, inner] of speakingOf(is))
+          if (value[key] !== undefined) walk(inner, value[key], join(path, key), into);
       return;
     case "choice": {
       const one = chosen(is, value);
