@@ -22,7 +22,7 @@ async function formatsText(): Promise<string> {
 
 /** Each derived file with what it must say. */
 export const derived = async (): Promise<[file: string, text: string][]> => [
-  ["docs/book.schema.json", await json(bookSchema)],
+  ["docs/book.schema.json", await json(bookSchema())],
   ["docs/job.schema.json", await json(jobSchema())],
   [FORMATS, await formatsText()],
 ];

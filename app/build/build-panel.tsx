@@ -1,4 +1,4 @@
-import { NextTime } from "~/next-time/next-time";
+import { NextTime } from "~/next-time/soon";
 import { pictureIn } from "~core/book";
 import { ToolsUsed } from "~/look/tools-used";
 import { BookPicture } from "~/pictures/shown";

@@ -30,7 +30,7 @@ import { OrderWith } from "./order-with";
 import { pieceText } from "./piece-text";
 import { WaysOut } from "./plan-notes";
 import { percent, sourceText } from "./candidate-words";
-import { OpensAgain } from "./opens-again";
+import { OpensAgain } from "./soon";
 import { PackDrawing } from "./pack-drawing";
 
 interface Props {

@@ -1,4 +1,4 @@
-import { NextTime } from "~/next-time/next-time";
+import { NextTime } from "~/next-time/soon";
 import { HereBefore } from "~/look/here-before";
 import { ArrowRight } from "lucide-react";
 import { lazy, useMemo, useState } from "react";
@@ -31,7 +31,7 @@ import { FoundPieces } from "./found-piece";
 import { HowItLies } from "./how-it-lies";
 import { NoFigure } from "./no-figure";
 import { NotAsPredicted } from "./not-as-predicted";
-import { OpensAgain } from "./opens-again";
+import { OpensAgain } from "./soon";
 import { PackDrawing } from "./pack-drawing";
 import { seatAt, type Loaded, type TabProps } from "./tab";
 import { OrderWith } from "./order-with";

@@ -1,4 +1,4 @@
-import { NextTime } from "~/next-time/next-time";
+import { NextTime } from "~/next-time/soon";
 import { useState } from "react";
 import { piecesOf } from "~core/pack";
 import { Link } from "react-router";

@@ -1,6 +1,6 @@
 import { figuresFrom } from "~/look/source";
 import { useInside } from "~/door/inside";
-import { GaugeBar } from "~/gauge/gauge-bar";
+import { GaugeBar } from "~/gauge/soon";
 import { useJobView } from "~/view/view";
 import { Readings } from "~/reading/readings";
 import { Field } from "~/look/field";

@@ -1,4 +1,4 @@
-import { NextTime } from "~/next-time/next-time";
+import { NextTime } from "~/next-time/soon";
 import { isSprung, unitName } from "~core/book";
 import { becomes } from "~core/fact";
 import { useWhen } from "~/door/when";
@@ -7,6 +7,7 @@ import { Link } from "react-router";
 import { placeOf, STAGE_WORDS } from "~/frame/stages";
 import { Correct } from "./correct";
 import { Able } from "~/look/able";
+import { useStanding } from "~/view/standing";
 import { useJobView } from "~/view/view";
 
 /** The job's first page: what it is, and the one thing to do next. */
@@ -57,8 +58,9 @@ export default function Overview() {
 
 /** The one thing to do next, large, and how much of every stage is left. */
 function NextUp() {
-  const { book, standing, number } = useJobView();
-  const { next, stages } = standing;
+  const view = useJobView();
+  const { book, number } = view;
+  const { next, stages } = useStanding(view);
   return (
     <section className="plate flex flex-col p-5" aria-label="Next">
       <h2 className="stamp quiet mb-1">Next</h2>

@@ -4,7 +4,7 @@ import { Download } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
-import { GaugeBar } from "~/gauge/gauge-bar";
+import { GaugeBar } from "~/gauge/soon";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { useAnchor } from "~/look/use-scripted";

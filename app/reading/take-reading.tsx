@@ -9,15 +9,17 @@ import { question, type Reading, type Single } from "~core/reading";
 import { ConditionsLine } from "./conditions";
 import { Feeler } from "./feeler";
 import type { FormAnswer } from "~/view/form-answer";
-import { GaugeDock } from "./gauge-dock";
 import { useFiguresFindTheirField, useKeys } from "~/look/use-keys";
 import { linkGroups } from "./links";
 import { Numbers } from "./numbers";
 import { Doubt } from "./question";
+import { soon } from "~/look/soon";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { bodyOf, usualConditions, type Conditions } from "./typed";
 import { TypedEntry } from "./typed-entry";
+
+const GaugeDock = soon(() => import("./gauge-dock")).part("GaugeDock");
 
 type Way = "gauge" | "type" | "feeler" | "numbers";
 const WAYS: { way: Way; words: string; key: string }[] = [

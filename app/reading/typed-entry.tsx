@@ -2,7 +2,7 @@ import { middleOf } from "~core/reading";
 import { Grid3x3 } from "lucide-react";
 import { useRef, useState, type FormEvent } from "react";
 import { Form } from "react-router";
-import { GaugeBar } from "~/gauge/gauge-bar";
+import { GaugeBar } from "~/gauge/soon";
 import { Pad } from "~/look/pad";
 import type { Phase, ReadingBody } from "~core/fact";
 import type { Worksheet } from "~core/measure";

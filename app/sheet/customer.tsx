@@ -2,6 +2,7 @@ import { bookFoot } from "~/look/source";
 import { useMemo } from "react";
 import { useInside } from "~/door/inside";
 import { useWhen } from "~/door/when";
+import { useStanding } from "~/view/standing";
 import { useJobView } from "~/view/view";
 import { customerSheet } from "~core/handover";
 import { houseOf } from "~core/measure";
@@ -29,7 +30,9 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
 
 /** The plain sheet that goes with the vehicle. */
 export default function CustomerPage({ loaderData: { prices } }: Route.ComponentProps) {
-  const { job, applied, unit, number, book, standing } = useJobView();
+  const view = useJobView();
+  const { job, applied, unit, number, book } = view;
+  const { open } = useStanding(view);
   const { house } = useInside();
   const { day } = useWhen();
   const sheet = useMemo(
@@ -40,7 +43,7 @@ export default function CustomerPage({ loaderData: { prices } }: Route.Component
     <>
       <div className="no-print mb-2 flex min-h-[50px] items-center gap-3">
         <p className="grow text-lg">
-          {job.closed ? "As it left." : `Not final: ${standing.open.length} answers are still to come.`}
+          {job.closed ? "As it left." : `Not final: ${open.length} answers are still to come.`}
         </p>
         <a className="btn btn-primary touch" href={`/jobs/${number}/customer.pdf?unit=${unit}`}>
           PDF

@@ -1,4 +1,4 @@
-import { NextTime } from "~/next-time/next-time";
+import { NextTime } from "~/next-time/soon";
 import { pictureIn, type FastenerGroup } from "~core/book";
 import { useJobView } from "~/view/view";
 import { FaceMap } from "~/look/face-map";

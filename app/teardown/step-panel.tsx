@@ -1,10 +1,10 @@
-import { NextTime } from "~/next-time/next-time";
+import { NextTime } from "~/next-time/soon";
 import { figuresFrom } from "~/look/source";
 import { Undecided } from "~/choose/undecided";
 import { useWhen } from "~/door/when";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { GaugeBar } from "~/gauge/gauge-bar";
+import { GaugeBar } from "~/gauge/soon";
 import { Figure } from "~/intake/figures";
 import { SayForm } from "~/say/say-form";
 import { useInside } from "~/door/inside";

@@ -3,7 +3,6 @@ import { versionSearch } from "~/book/version-search";
 import type { Applied, Book, UnitSystem } from "~core/book";
 import type { Job } from "~core/fact";
 import type { Worksheet } from "~core/measure";
-import type { Standing } from "~core/stage";
 
 /** A job as the pages within it see it: the server's facts and those still waiting here, folded and resolved. */
 export interface JobView {
@@ -15,8 +14,6 @@ export interface JobView {
   applied: Applied;
   /** Of every figure that something is chosen for, packs first. */
   sheets: Worksheet[];
-  /** How its stages stand and what is next. */
-  standing: Standing;
   unit: UnitSystem;
 }
 export const useJobView = (): JobView => useOutletContext<JobView>();

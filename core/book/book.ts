@@ -135,11 +135,11 @@ export type Book = Read<typeof book>;
 export type Trait = Book["traits"][number];
 
 /** The format for editors: JSON Schema 2020-12, made from the shapes that read a book. */
-export const bookSchema: JsonSchema = {
+export const bookSchema = (): JsonSchema => ({
   $schema: "https://json-schema.org/draft/2020-12/schema",
   title: BOOK_FORMAT,
   ...jsonSchemaOf(book),
-};
+});
 
 /**
  * A book that is kept already: its form alone, so that a job goes on with the revision it was opened with when the check has learned

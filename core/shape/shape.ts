@@ -59,17 +59,18 @@ export type Node =
   | { kind: "condition"; inner: Shape<unknown> }
   | { kind: "any" };
 
-const shape = <T>(is: Node): Shape<T> => ({ is });
+const shape = /* @__NO_SIDE_EFFECTS__ */ <T>(is: Node): Shape<T> => ({ is });
 
 /** What a database can keep as text: no NUL, no half of a pair. */
 export const STORABLE = /^(?:[^\0\ud800-\udfff]|[\ud800-\udbff][\udc00-\udfff])*$/;
 
 /** Words: not empty, and no more than `most` characters. */
-export const words = (least: number, most: number): Shape<string> => shape({ kind: "text", least, most });
+export const words = /* @__NO_SIDE_EFFECTS__ */ (least: number, most: number): Shape<string> =>
+  shape({ kind: "text", least, most });
 /** A text of a document, which is not empty. */
 export const text: Shape<string> = words(1, 20_000);
 /** Words that may be left empty. */
-export const maybeWords = (most: number): Shape<string> => words(0, most);
+export const maybeWords = /* @__NO_SIDE_EFFECTS__ */ (most: number): Shape<string> => words(0, most);
 
 /** How ids are written: small letters and digits, parted by hyphens. */
 export const ID = /^[a-z0-9]+(-[a-z0-9]+)*$/;
@@ -92,8 +93,11 @@ export const uuid: Shape<string> = shape({
 });
 
 /** A text that follows a pattern. */
-export const matching = (pattern: RegExp, what: string, remedy: string): Shape<string> =>
-  shape({ kind: "pattern", pattern, what, remedy });
+export const matching = /* @__NO_SIDE_EFFECTS__ */ (
+  pattern: RegExp,
+  what: string,
+  remedy: string,
+): Shape<string> => shape({ kind: "pattern", pattern, what, remedy });
 
 /** A day that the calendar has. */
 export function isDay(value: string): boolean {
@@ -108,31 +112,38 @@ export const day: Shape<string> = shape({ kind: "day" });
 export const time: Shape<string> = shape({ kind: "time" });
 
 /** A number between two, both allowed. */
-export const number = (least: number, most: number): Shape<number> => shape({ kind: "number", least, most });
+export const number = /* @__NO_SIDE_EFFECTS__ */ (least: number, most: number): Shape<number> =>
+  shape({ kind: "number", least, most });
 /** A whole number between two, both allowed. */
-export const whole = (least: number, most: number): Shape<number> => shape({ kind: "whole", least, most });
+export const whole = /* @__NO_SIDE_EFFECTS__ */ (least: number, most: number): Shape<number> =>
+  shape({ kind: "whole", least, most });
 
 /** Ten metres: nothing on a bench is longer. */
 const LONGEST = 10_000_000_000;
 /** A length in whole nanometres, as facts keep it. */
-export const nanometres = (least = -LONGEST): Shape<Nm> => shape({ kind: "whole", least, most: LONGEST });
+export const nanometres = /* @__NO_SIDE_EFFECTS__ */ (least = -LONGEST): Shape<Nm> =>
+  shape({ kind: "whole", least, most: LONGEST });
 
 /** Yes or no. */
 export const flag: Shape<boolean> = shape({ kind: "flag" });
 /** The value null. */
 export const nothing: Shape<null> = shape({ kind: "nothing" });
 /** The inner shape, or null. */
-export const orNothing = <T>(inner: Shape<T>): Shape<T | null> => shape({ kind: "or nothing", inner });
+export const orNothing = /* @__NO_SIDE_EFFECTS__ */ <T>(inner: Shape<T>): Shape<T | null> =>
+  shape({ kind: "or nothing", inner });
 /** Anything at all: what is checked elsewhere. */
 export const anything: Shape<unknown> = shape({ kind: "any" });
 
 /** One of the words given, and nothing else. */
-export const oneOf = <const T extends string | number>(...words: readonly T[]): Shape<T> =>
-  shape({ kind: "one of", words });
+export const oneOf = /* @__NO_SIDE_EFFECTS__ */ <const T extends string | number>(
+  ...words: readonly T[]
+): Shape<T> => shape({ kind: "one of", words });
 
 /** A value written as a string with its unit, read by a throwing parser such as `lengthOf`. */
-export const written = <T>(parse: (value: string) => T, example: string): Shape<T> =>
-  shape({ kind: "written", parse, example });
+export const written = /* @__NO_SIDE_EFFECTS__ */ <T>(
+  parse: (value: string) => T,
+  example: string,
+): Shape<T> => shape({ kind: "written", parse, example });
 
 /**
  * A list of an item.
@@ -140,28 +151,33 @@ export const written = <T>(parse: (value: string) => T, example: string): Shape<
  * @param least how many there must be.
  * @param most how many there may be.
  */
-export const list = <T>(item: Shape<T>, least = 0, most = 20_000): Shape<T[]> =>
+export const list = /* @__NO_SIDE_EFFECTS__ */ <T>(item: Shape<T>, least = 0, most = 20_000): Shape<T[]> =>
   shape({ kind: "list", item, least, most, once: false });
 /** A list in which nothing stands twice. */
-export const listOnce = <T>(item: Shape<T>, least = 0, most = 20_000): Shape<T[]> =>
-  shape({ kind: "list", item, least, most, once: true });
+export const listOnce = /* @__NO_SIDE_EFFECTS__ */ <T>(
+  item: Shape<T>,
+  least = 0,
+  most = 20_000,
+): Shape<T[]> => shape({ kind: "list", item, least, most, once: true });
 /** One, or several in a list; read as a list. */
-export const oneOrMore = <T>(item: Shape<T>): Shape<T[]> => shape({ kind: "one or more", item });
+export const oneOrMore = /* @__NO_SIDE_EFFECTS__ */ <T>(item: Shape<T>): Shape<T[]> =>
+  shape({ kind: "one or more", item });
 
 /** So many values in [ ]; those from `least` on may be left out. */
-export const tuple = <const S extends readonly Shape<unknown>[]>(
+export const tuple = /* @__NO_SIDE_EFFECTS__ */ <const S extends readonly Shape<unknown>[]>(
   items: S,
   least: number = items.length,
 ): Shape<{ [K in keyof S]: Read<S[K]> }> => shape({ kind: "tuple", items, least });
 
 /** A record from ids to values. */
-export const map = <T>(item: Shape<T>): Shape<Record<string, T>> => shape({ kind: "map", item });
+export const map = /* @__NO_SIDE_EFFECTS__ */ <T>(item: Shape<T>): Shape<Record<string, T>> =>
+  shape({ kind: "map", item });
 
 /** A key that may be left out. */
-export const optional = <T>(of: Shape<T>): Optional<T> => ({ optional: of });
+export const optional = /* @__NO_SIDE_EFFECTS__ */ <T>(of: Shape<T>): Optional<T> => ({ optional: of });
 
 /** A key that may be left out, and then reads as something that claims nothing: an empty list, a name that says it is not known. */
-export const usually = <T>(inner: Shape<T>, instead: T): Shape<T> =>
+export const usually = /* @__NO_SIDE_EFFECTS__ */ <T>(inner: Shape<T>, instead: T): Shape<T> =>
   shape({ kind: "usually", inner, instead });
 
 /** The keys of an object with the shape of each. */
@@ -176,38 +192,52 @@ export type Obj<K extends Keys> = {
 };
 
 /** An object with exactly these keys: an unknown key is an error, so that a slip of the pen is found. */
-export const object = <const K extends Keys>(keys: K): Shape<Obj<K>> => shape({ kind: "object", keys });
+export const object = /* @__NO_SIDE_EFFECTS__ */ <const K extends Keys>(keys: K): Shape<Obj<K>> =>
+  shape({ kind: "object", keys });
 
 /** Objects told apart by one of their keys: each has the keys of its own kind and no others. */
-export const choice = <const B extends string, const C extends Record<string, Shape<unknown>>>(
+export const choice = /* @__NO_SIDE_EFFECTS__ */ <
+  const B extends string,
+  const C extends Record<string, Shape<unknown>>,
+>(
   by: B,
   among: C,
 ): Shape<{ [K in keyof C]: Read<C[K]> & Record<B, K> }[keyof C]> => shape({ kind: "choice", by, among });
 
 /** The value must be so besides; what is said where it is not. */
-export const suchThat = <T>(
+export const suchThat = /* @__NO_SIDE_EFFECTS__ */ <T>(
   inner: Shape<T>,
   rule: Omit<Rule, "test"> & { test: (value: T) => boolean },
 ): Shape<T> => shape({ kind: "such that", inner, rule });
 
 /** The value names a thing of this kind; twice is an error. */
-export const names = (thing: string, inner: Shape<string> = id): Shape<string> =>
+export const names = /* @__NO_SIDE_EFFECTS__ */ (thing: string, inner: Shape<string> = id): Shape<string> =>
   shape({ kind: "names", thing, inner });
 /** An object that is named by one of its keys, which itself refers to something else. */
-export const namedBy = <T>(thing: string, key: keyof T & string, inner: Shape<T>): Shape<T> =>
-  shape({ kind: "names", thing, inner, key });
+export const namedBy = /* @__NO_SIDE_EFFECTS__ */ <T>(
+  thing: string,
+  key: keyof T & string,
+  inner: Shape<T>,
+): Shape<T> => shape({ kind: "names", thing, inner, key });
 /** The value refers to a thing that is named elsewhere: in the document itself, or in the book of a job. */
-export const refersTo = (things: string | readonly string[], inner: Shape<string> = id): Shape<string> =>
+export const refersTo = /* @__NO_SIDE_EFFECTS__ */ (
+  things: string | readonly string[],
+  inner: Shape<string> = id,
+): Shape<string> =>
   shape({ kind: "refers to", things: typeof things === "string" ? [things] : things, inner });
 /** Trait → the values for which an entry holds. */
-export const condition = (inner: Shape<Record<string, string[]>>): Shape<Record<string, string[]>> =>
-  shape({ kind: "condition", inner });
+export const condition = /* @__NO_SIDE_EFFECTS__ */ (
+  inner: Shape<Record<string, string[]>>,
+): Shape<Record<string, string[]>> => shape({ kind: "condition", inner });
 
 /** Says what a value means. */
 /** Gives a shape its meaning, which reaches JSON Schema and the formats’ page. */
 export function about<T>(meaning: string, of: Optional<T>): Optional<T>;
 export function about<T>(meaning: string, of: Shape<T>): Shape<T>;
-export function about<T>(meaning: string, of: Shape<T> | Optional<T>): Shape<T> | Optional<T> {
+/* @__NO_SIDE_EFFECTS__ */ export function about<T>(
+  meaning: string,
+  of: Shape<T> | Optional<T>,
+): Shape<T> | Optional<T> {
   return "optional" in of ? optional({ ...of.optional, about: meaning }) : { ...of, about: meaning };
 }
 
