@@ -1,7 +1,7 @@
 import { NextTime } from "~/next-time/soon";
 import { HereBefore } from "~/look/here-before";
 import { ArrowRight } from "lucide-react";
-import { lazy, useMemo, useState } from "react";
+import { lazy, memo, useDeferredValue, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
 import { useLater } from "~/look/later";
@@ -17,7 +17,9 @@ import {
   type Worksheet,
 } from "~core/measure";
 import { stageWords } from "~core/stage";
-import { capital, isDecided, seatWord, selectiveWord } from "~core/book";
+import { capital, isDecided, seatWord, selectiveWord, type Book } from "~core/book";
+import type { LengthUnit } from "~core/quantity";
+import type { DecisionRule } from "~core/reading";
 import { Bench } from "~core/steps";
 import type { FormAnswer } from "~/view/form-answer";
 import { useKeys } from "~/look/use-keys";
@@ -113,19 +115,7 @@ export function ChainSheet({
             </span>
           )}
         </h1>
-        <nav aria-label="Stages of this figure" className="flex gap-1">
-          {TABS.map(({ tab: one, words, key }) => (
-            <Link
-              key={one}
-              to={`?show=${one}`}
-              replace
-              aria-current={one === tab ? "step" : undefined}
-              className={`btn touch whitespace-nowrap ${one === tab ? "btn-secondary" : "btn-ghost"}`}
-            >
-              {one === "choose" ? chooseWord(sheet) : words} <kbd className="key">{key}</kbd>
-            </Link>
-          ))}
-        </nav>
+        <Tabs tab={tab} choose={chooseWord(sheet)} />
         {tab === "choose" && <Places sheet={sheet} asked={asked} onAsk={setAsked} />}
         <span className="grow" />
         {!closed && tab !== "found" && isPackSheet(sheet) && <Dirty sheet={sheet} />}
@@ -148,6 +138,24 @@ export function ChainSheet({
   );
 }
 
+const Tabs = memo(function Tabs({ tab, choose }: { tab: string; choose: string }) {
+  return (
+    <nav aria-label="Stages of this figure" className="flex gap-1">
+      {TABS.map(({ tab: one, words, key }) => (
+        <Link
+          key={one}
+          to={`?show=${one}`}
+          replace
+          aria-current={one === tab ? "step" : undefined}
+          className={`btn touch whitespace-nowrap ${one === tab ? "btn-secondary" : "btn-ghost"}`}
+        >
+          {one === "choose" ? choose : words} <kbd className="key">{key}</kbd>
+        </Link>
+      ))}
+    </nav>
+  );
+});
+
 /** Where nothing is next. */
 const RESTS: ReadonlySet<Worksheet["stage"]["at"]> = new Set(["quiet", "done", "signed"]);
 
@@ -169,8 +177,8 @@ function ReadTab({
   const rule = ruleOf(job, useInside().house);
   const set: ReadingSet = sheet[tab];
   const { applied } = sheet;
-  // Before a change of a piece the one now fitted was not in.
-  const sameIn = tab === "built" || !sheet.choice || sheet.kept;
+  // The verdict stands first; what stands beside it follows.
+  const later = useDeferredValue(sheet);
   const mayRead =
     !closed &&
     (tab === "found" || sheet.stage.at !== "out") &&
@@ -190,18 +198,7 @@ function ReadTab({
         />
         <OrderWith sheet={sheet} mean={set.assessment.estimate?.mean ?? null} unit={unit} />
         <Readings readings={set.readings} marks={set.assessment.marks} unit={unit} closed={closed} />
-        {tab !== "found" && <EarlierReadings sheet={sheet} set={set} unit={unit} />}
-        {tab === "built" && sheet.choice && <Outcome sheet={sheet} unit={unit} />}
-        {tab === (sheet.choice ? "built" : "trial") && <SinceFound sheet={sheet} unit={unit} />}
-        <HereBefore of={whole.present.unit.id} unit={unit} chain={applied} />
-        <Working
-          applied={applied}
-          assessment={set.assessment}
-          rule={rule}
-          unit={unit}
-          source={whole.present.unit.source}
-        />
-        <NextTime key={applied.chain.id} of={applied.chain.id} />
+        <Beneath sheet={later} tab={tab} unit={unit} rule={rule} source={whole.present.unit} />
       </section>
       <div className="grid content-start gap-3">
         {!closed &&
@@ -213,10 +210,10 @@ function ReadTab({
         {!closed && tab === (sheet.choice ? "built" : "trial") && <TakenOut sheet={sheet} unit={unit} />}
         {!closed && tab !== "found" && <Conditions key={sheet.fit} sheet={sheet} />}
         {mayRead ? (
-          <TakeReading
-            sheet={sheet}
+          <Taking
+            sheet={later}
             phase={tab === "found" ? "found" : "built"}
-            set={set}
+            set={later[tab]}
             unit={unit}
             readingId={ids.reading}
             actionData={actionData}
@@ -238,21 +235,7 @@ function ReadTab({
         {tab === "found" && !isPackSheet(sheet) && !closed && <FoundPieces sheet={sheet} unit={unit} />}
         {!closed && tab === (sheet.choice ? "built" : "trial") && <OpensAgain sheet={sheet} />}
         {!closed && tab === (sheet.choice ? "built" : "trial") && <In sheet={sheet} set={set} unit={unit} />}
-        <section className="plate px-3 pt-3" aria-label={isPackSheet(sheet) ? "Stack" : "Drawing"}>
-          {isPackSheet(sheet) ? (
-            <>
-              <PackDrawing
-                sheet={sheet}
-                gap={set.assessment.estimate?.mean ?? null}
-                sameIn={sameIn}
-                unit={unit}
-              />
-              <HowItLies applied={sheet.applied} found={tab === "found"} />
-            </>
-          ) : (
-            <ChainDrawing sheet={sheet} result={set.assessment.estimate?.mean ?? null} unit={unit} />
-          )}
-        </section>
+        <Drawn sheet={later} tab={tab} unit={unit} />
         {tab === "found" && isPackSheet(sheet) && !closed && <FoundPieces sheet={sheet} unit={unit} />}
         {tab === "built" && sheet.stage.at !== "done" && !closed && (
           <Waiver leads={leads} id={ids.waiver} actionData={actionData} signed={sheet.waiver} />
@@ -261,6 +244,55 @@ function ReadTab({
     </div>
   );
 }
+
+const Taking = memo(TakeReading);
+
+interface Beside {
+  sheet: Worksheet;
+  tab: "found" | "trial" | "built";
+  unit: LengthUnit;
+}
+
+/** What else there is to say of a figure than its verdict. */
+const Beneath = memo(function Beneath({
+  sheet,
+  tab,
+  unit,
+  rule,
+  source,
+}: Beside & { rule: DecisionRule; source: Book["unit"] }) {
+  const set: ReadingSet = sheet[tab];
+  const { applied } = sheet;
+  return (
+    <>
+      {tab !== "found" && <EarlierReadings sheet={sheet} set={set} unit={unit} />}
+      {tab === "built" && sheet.choice && <Outcome sheet={sheet} unit={unit} />}
+      {tab === (sheet.choice ? "built" : "trial") && <SinceFound sheet={sheet} unit={unit} />}
+      <HereBefore of={source.id} unit={unit} chain={applied} />
+      <Working applied={applied} assessment={set.assessment} rule={rule} unit={unit} source={source.source} />
+      <NextTime key={applied.chain.id} of={applied.chain.id} />
+    </>
+  );
+});
+
+/** Where it lies, drawn with what is in and what is left free. */
+const Drawn = memo(function Drawn({ sheet, tab, unit }: Beside) {
+  const { estimate } = sheet[tab].assessment;
+  // Before a change of a piece the one now fitted was not in.
+  const sameIn = tab === "built" || !sheet.choice || sheet.kept;
+  return (
+    <section className="plate px-3 pt-3" aria-label={isPackSheet(sheet) ? "Stack" : "Drawing"}>
+      {isPackSheet(sheet) ? (
+        <>
+          <PackDrawing sheet={sheet} gap={estimate?.mean ?? null} sameIn={sameIn} unit={unit} />
+          <HowItLies applied={sheet.applied} found={tab === "found"} />
+        </>
+      ) : (
+        <ChainDrawing sheet={sheet} result={estimate?.mean ?? null} unit={unit} />
+      )}
+    </section>
+  );
+});
 
 /** The seats of a figure that has several: which of them is chosen for. */
 function Places({

@@ -1,6 +1,6 @@
 import { Cable, Gauge, Keyboard } from "lucide-react";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { useJobView } from "~/view/view";
+import { useJobAt } from "~/view/view";
 import { useKeys } from "~/look/use-keys";
 import { nm } from "~core/quantity";
 import { BAUD, browserPort, serialSource } from "./serial";
@@ -21,7 +21,7 @@ const FIELD = "input[data-nominal]";
 
 /** The gauge in hand: which kind it is, what it says into the field last touched, and what is wrong with it. */
 function useGauge(only?: Exclude<Kind, "typed">) {
-  const { number, unit } = useJobView();
+  const { number, unit } = useJobAt();
   const [kind, setKind] = useState<Kind>("typed");
   const [listening, setListening] = useState(false);
   const [problem, setProblem] = useState("");

@@ -23,7 +23,7 @@ import { type Applied, type Book, type UnitSystem, unitName } from "~core/book";
 import { jobWithBook, depthsOf } from "~core/fact";
 import { chosenSheets, type Worksheet } from "~core/measure";
 import { jobRecord } from "~/server/job-context";
-import { bookAt, bookPage, type JobView } from "~/view/view";
+import { bookAt, bookPage, JobAtContext, type JobView } from "~/view/view";
 import type { Route } from "./+types/job";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
@@ -80,6 +80,7 @@ export default function JobPage({
       },
     };
   }, [facts, book, house, houseValues, number, opened, unit]);
+  const at = useMemo(() => ({ number, book, unit }), [number, book, unit]);
   const place = useLocation()
     .pathname.replace(/\/$/, "")
     .slice(`/jobs/${number}`.length + 1);
@@ -118,7 +119,9 @@ export default function JobPage({
           {newer && !view.job.closed && <NewerRevision view={view} newer={newer} />}
           <Disagreements job={view.job} book={book} number={number} />
           {place === "" && <UnitMap view={framed} />}
-          <Outlet context={view} />
+          <JobAtContext value={at}>
+            <Outlet context={view} />
+          </JobAtContext>
         </main>
       </div>
     </>

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState, type ComponentType } from "react";
+import { lazy, memo, Suspense, useEffect, useState, type ComponentType } from "react";
 
 /** How long until what did not come is asked for again, and how long one waits for it, in milliseconds. */
 const AGAIN_MS = 2_000;
@@ -72,7 +72,7 @@ export function soon<M extends Readonly<Record<keyof M, ComponentType<never>>>>(
           </Suspense>
         );
       };
-      return Whole as unknown as M[typeof name];
+      return memo(Whole) as unknown as M[typeof name];
     },
     beside: async (other) => {
       // They never hold a page up for long.

@@ -7,7 +7,7 @@ import { nominalGap } from "~core/pack";
 import { nm, roundedText, type LengthUnit, type Nm } from "~core/quantity";
 import type { Single } from "~core/reading";
 import { inField } from "~/look/use-keys";
-import { useJobView } from "~/view/view";
+import { useJobAt } from "~/view/view";
 import { pieceIn } from "./piece-in";
 
 /** What the gauge tells twenty times a second. */
@@ -47,7 +47,7 @@ export function GaugeDock({
   onTake: (reading: Single, resolution: Nm) => void;
 }) {
   const { house } = useInside();
-  const { number } = useJobView();
+  const { number } = useJobAt();
   const [needle, setNeedle] = useState<Needle | null>(null);
   const [lost, setLost] = useState(false);
   const [attempt, setAttempt] = useState(0);

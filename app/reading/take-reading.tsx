@@ -14,7 +14,7 @@ import { linkGroups } from "./links";
 import { Numbers } from "./numbers";
 import { Doubt } from "./question";
 import { soon } from "~/look/soon";
-import { useJobView } from "~/view/view";
+import { useJobAt } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { bodyOf, usualConditions, type Conditions } from "./typed";
 import { TypedEntry } from "./typed-entry";
@@ -42,7 +42,7 @@ interface Props {
 /** Where a reading gets in: by gauge, by typing or a gauge that types, by feeler blades, or by the numbers. */
 export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: Props) {
   const { gauge } = useInside();
-  const { book } = useJobView();
+  const { book } = useJobAt();
   const say = useSay();
   const ways = waysOf(sheet, gauge);
   const [way, setWay] = useState<Way>(byNumbers(sheet) ? "numbers" : "type");

@@ -3,7 +3,7 @@ import { useInside } from "~/door/inside";
 import { idOf, seenOf } from "~/live/seen";
 import { outbox } from "~/outbox/outbox";
 import type { FactBody } from "~core/fact";
-import { useJobView } from "~/view/view";
+import { useJobAt } from "~/view/view";
 
 type Say = (body: FactBody, more?: { replaces?: string; picture?: Blob }) => void;
 
@@ -26,5 +26,5 @@ export function useSayOf(number: number): Say {
 
 /** The same, of the job whose page it is. */
 export function useSay(): Say {
-  return useSayOf(useJobView().number);
+  return useSayOf(useJobAt().number);
 }

@@ -1,3 +1,4 @@
+import { createContext, use } from "react";
 import { useOutletContext } from "react-router";
 import { versionSearch } from "~/book/version-search";
 import type { Applied, Book, UnitSystem } from "~core/book";
@@ -16,6 +17,16 @@ export interface JobView {
   sheets: Worksheet[];
   unit: UnitSystem;
 }
+
+/** What of a job stays as it is while facts come: who asks for no more is not drawn again with each of them. */
+export type JobAt = Pick<JobView, "number" | "book" | "unit">;
+export const JobAtContext = createContext<JobAt | null>(null);
+export function useJobAt(): JobAt {
+  const at = use(JobAtContext);
+  if (!at) throw new Error("there is no job here");
+  return at;
+}
+
 export const useJobView = (): JobView => useOutletContext<JobView>();
 
 /** The book's page for this very unit: its revision, its version, its depth. */
