@@ -105,10 +105,14 @@ export class Person {
   slowed = (rate: number): Promise<void> =>
     (this.driver as chrome.Driver).sendDevToolsCommand("Emulation.setCPUThrottlingRate", { rate });
 
-  /** Whether the pages opened from now on are told what others do, or find out when they send something. */
-  hears = (on = true): Promise<void> =>
+  /**
+   * Whether the pages opened from now on are told what others do, or find out when they send something.
+   *
+   * @param lost addresses that do not answer, with `*` for anything.
+   */
+  hears = (on = true, lost: readonly string[] = []): Promise<void> =>
     (this.driver as chrome.Driver).sendDevToolsCommand("Network.setBlockedURLs", {
-      urls: ["*/kept/jobs*", ...(on ? [] : ["*/live"])],
+      urls: ["*/kept/jobs*", ...(on ? [] : ["*/live"]), ...lost],
     });
 
   /** Cuts this person's network, or mends it; the server stays up for everyone else. */

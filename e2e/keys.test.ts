@@ -172,3 +172,34 @@ describe("keys printed on a pack page", () => {
     }),
   );
 });
+
+it("the rail stands and leads where it says before its script is there, and hears its keys once it has come", async () => {
+  // A browser that has nothing yet: what was fetched once would come from its own store.
+  const runa = await Person.sitDown();
+  try {
+    await journey("keys-frame", [runa], async () => {
+      await runa.sitsAs(shop, "Runa S.", shop.url);
+      await runa.hears(true, ["*/assets/frame-*"]);
+      await runa.go(`${shop.url}${PACK}?show=found`);
+      const stage = (name: string): string =>
+        `//nav[@aria-label='Stages of the job']//a[contains(., '${name}')]`;
+      // What one reads is taken though the rail's script never came.
+      await (await runa.see("//*[@id='reading-value']")).sendKeys("1.15", Key.ENTER);
+      await runa.see("//section[@aria-label='Verdict']//*[@data-verdict]");
+      await runa.see("//ul[@aria-label='Readings']/li[contains(., '1.15 mm')]");
+      await allSent(runa);
+      expect(await runa.driver.executeScript("return 'listens' in document.documentElement.dataset")).toBe(
+        false,
+      );
+      await (await runa.see(stage("Take down"))).click();
+      await runa.until("return location.pathname", (at) => at === "/jobs/1030/teardown");
+      await runa.see(`${stage("Take down")}[@aria-current]`);
+      await runa.hears();
+      await runa.ready();
+      await runa.keys("]");
+      await runa.until("return location.pathname", (at) => /choose\//.test(String(at)));
+    });
+  } finally {
+    await runa.leave();
+  }
+}, 60_000);
