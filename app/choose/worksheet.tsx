@@ -232,11 +232,11 @@ function ReadTab({
         {mayRead && set.readings.length === 0 && (
           <NoFigure sheet={sheet} phase={tab === "found" ? "found" : "built"} said={set.said} />
         )}
-        {tab === "found" && !isPackSheet(sheet) && !closed && <FoundPieces sheet={sheet} unit={unit} />}
+        {tab === "found" && !isPackSheet(sheet) && !closed && <FoundPieces sheet={later} unit={unit} />}
         {!closed && tab === (sheet.choice ? "built" : "trial") && <OpensAgain sheet={sheet} />}
         {!closed && tab === (sheet.choice ? "built" : "trial") && <In sheet={sheet} set={set} unit={unit} />}
         <Drawn sheet={later} tab={tab} unit={unit} />
-        {tab === "found" && isPackSheet(sheet) && !closed && <FoundPieces sheet={sheet} unit={unit} />}
+        {tab === "found" && isPackSheet(sheet) && !closed && <FoundPieces sheet={later} unit={unit} />}
         {tab === "built" && sheet.stage.at !== "done" && !closed && (
           <Waiver leads={leads} id={ids.waiver} actionData={actionData} signed={sheet.waiver} />
         )}

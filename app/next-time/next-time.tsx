@@ -1,12 +1,12 @@
 import { Lightbulb, Undo2 } from "lucide-react";
-import { useRef, useState } from "react";
+import { memo, useRef, useState } from "react";
 import { Choice, Field } from "~/look/field";
 import { OfferedPictures } from "~/photos/offered";
 import { BookPicture } from "~/pictures/shown";
 import { SayForm } from "~/say/say-form";
 import { useSay } from "~/say/use-say";
-import { useJobView } from "~/view/view";
-import { pictureIn } from "~core/book";
+import { useJobAt, useJobView } from "~/view/view";
+import { pictureIn, type Book } from "~core/book";
 import { LESSONS, wordsOf, type Lesson } from "~core/fact";
 
 /**
@@ -34,7 +34,7 @@ export function NextTime({ of }: { of?: string | undefined }) {
           <Said key={fact.id} fact={fact} />
         ))}
       </ul>
-      {!job.closed && <SayIt key={of ?? ""} of={of} />}
+      {!job.closed && <SayIt key={of ?? ""} of={of} present={present} />}
     </section>
   );
 }
@@ -65,13 +65,14 @@ function Said({ fact: { body, by } }: { fact: SaidFact }) {
   );
 }
 
-function SayIt({ of }: { of: string | undefined }) {
-  const { applied, unit } = useJobView();
+/** Of nothing that a fact changes. */
+const SayIt = memo(function SayIt({ of, present }: { of: string | undefined; present: Book }) {
+  const { unit } = useJobAt();
   const details = useRef<HTMLDetailsElement>(null);
   const [is, setIs] = useState<Lesson>("tip");
   const [photo, setPhoto] = useState<string | undefined>();
-  const group = applied.present.fasteners?.find(({ id }) => id === of);
-  const hasLimit = group !== undefined || applied.present.chains.some(({ id }) => id === of);
+  const group = present.fasteners?.find(({ id }) => id === of);
+  const hasLimit = group !== undefined || present.chains.some(({ id }) => id === of);
   const close = (): void => {
     if (details.current) details.current.open = false;
     setIs("tip");
@@ -152,7 +153,7 @@ function SayIt({ of }: { of: string | undefined }) {
       </SayForm>
     </details>
   );
-}
+});
 
 const TEXT: Readonly<Record<Lesson, string>> = {
   tip: "What helps the next one",

@@ -1,5 +1,5 @@
 import { useWhen } from "~/door/when";
-import { useState } from "react";
+import { memo, useState } from "react";
 import type { JobReading } from "~core/fact";
 import { lengthText, roundedText, type LengthUnit } from "~core/quantity";
 import type { Mark } from "~core/reading";
@@ -55,26 +55,20 @@ export function Readings({
         {readings.slice(from).map((one, i) => {
           const use = marks[from + i]?.use ?? "used";
           return (
-            <li key={one.fact.id}>
-              <button
-                type="button"
-                className={`touch border-base-300 rounded border-2 px-3 text-left leading-tight ${open === one.fact.id ? "border-primary" : ""}`}
-                onClick={() => setOpen(open === one.fact.id ? null : one.fact.id)}
-                disabled={closed}
-                aria-expanded={open === one.fact.id}
-              >
-                <span
-                  className={`figure text-lg ${use === "out" ? "decoration-error line-through decoration-2" : ""}`}
-                >
-                  {readingText(one, unit)}
-                </span>
-                <span className="quiet block text-sm">
-                  {one.leftOut
-                    ? `out: ${one.leftOut.body.reason}`
-                    : USE[use] || backText(one, unit) || one.fact.body.method}
-                </span>
-              </button>
-            </li>
+            <Chip
+              key={one.fact.id}
+              id={one.fact.id}
+              text={readingText(one, unit)}
+              words={
+                one.leftOut
+                  ? `out: ${one.leftOut.body.reason}`
+                  : USE[use] || backText(one, unit) || one.fact.body.method
+              }
+              out={use === "out"}
+              open={open === one.fact.id}
+              closed={closed}
+              onOpen={setOpen}
+            />
           );
         })}
       </ul>
@@ -97,6 +91,42 @@ export function Readings({
     </div>
   );
 }
+
+/** One reading: a figure may have a dozen, and the next one changes nothing of them. */
+const Chip = memo(function Chip({
+  id,
+  text,
+  words,
+  out,
+  open,
+  closed,
+  onOpen,
+}: {
+  id: string;
+  text: string;
+  words: string;
+  out: boolean;
+  open: boolean;
+  closed: boolean;
+  onOpen: (id: string | null) => void;
+}) {
+  return (
+    <li>
+      <button
+        type="button"
+        className={`touch border-base-300 rounded border-2 px-3 text-left leading-tight ${open ? "border-primary" : ""}`}
+        onClick={() => onOpen(open ? null : id)}
+        disabled={closed}
+        aria-expanded={open}
+      >
+        <span className={`figure text-lg ${out ? "decoration-error line-through decoration-2" : ""}`}>
+          {text}
+        </span>
+        <span className="quiet block text-sm">{words}</span>
+      </button>
+    </li>
+  );
+});
 
 function LeaveOut({ onLeave }: { onLeave: (reason: string) => void }) {
   const [reason, setReason] = useState("");
