@@ -119,6 +119,15 @@ export const UnitMap = memo(function UnitMap({ view }: Pick<Framed, "view">) {
   return stations.length > 0 ? <Axis stations={stations} packs={packs} ways={ways} tall /> : null;
 });
 
+/** The way to a figure’s worksheet, and how it stands there. */
+const wayTo = ({ applied: { chain }, stage }: Worksheet, number: number, current: string | undefined) => ({
+  id: chain.id,
+  words: stageWords(stage),
+  quiet: stage.at === "quiet",
+  current: current === chain.id,
+  to: `/jobs/${number}/choose/${chain.id}`,
+});
+
 /** How a pack shows on the axis: a mark, and what it waits for. */
 function axisPack(sheet: PackSheet, number: number, current: string | undefined): AxisPack {
   const { applied, stage, found, trial, built, choice, conditions } = sheet;
@@ -129,15 +138,11 @@ function axisPack(sheet: PackSheet, number: number, current: string | undefined)
   const mark =
     stage.at === "quiet" || stage.at === "signed" ? stage.at : stage.at === "astray" ? "begun" : verdict;
   return {
-    id: applied.chain.id,
+    ...wayTo(sheet, number, current),
     station: applied.pack.station,
     name: applied.pack.element.toUpperCase(),
     aka: applied.pack.name,
     mark,
-    words: stageWords(stage),
-    quiet: stage.at === "quiet",
-    current: current === applied.chain.id,
-    to: `/jobs/${number}/choose/${applied.chain.id}`,
   };
 }
 
@@ -157,15 +162,7 @@ function otherFigure(sheet: Worksheet, number: number, current: string | undefin
         : stage.at === "astray" || (stage.at === "trial" && stage.begun)
           ? "begun"
           : read;
-  return {
-    id: applied.chain.id,
-    name: applied.chain.name,
-    mark,
-    words: stageWords(stage),
-    quiet: stage.at === "quiet",
-    current: current === applied.chain.id,
-    to: `/jobs/${number}/choose/${applied.chain.id}`,
-  };
+  return { ...wayTo(sheet, number, current), name: applied.chain.name, mark };
 }
 
 const inAxisOrder = (packs: readonly AxisPack[], book: Book): AxisPack[] => {
