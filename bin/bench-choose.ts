@@ -1,10 +1,16 @@
 import loadHighs from "highs";
 import { build } from "vite";
-import { groupsOf } from "../core/select/joint/joint";
+import { groupsOf } from "../core/select/joint/groups";
 import { AT, optionsOf, type Option } from "../core/select/joint/options";
 import type * as Select from "../core/select";
 import { TERMS, type JointQuestion, type Term } from "../core/select";
-import { contestedQuestion, oddQuestion, shopQuestion, type Shop } from "../core/testing/choices";
+import {
+  contestedQuestion,
+  oddQuestion,
+  shopQuestion,
+  waitingQuestion,
+  type Shop,
+} from "../core/testing/choices";
 import { inOrder, programmed as byPlainProgram } from "../core/testing/referee";
 
 const median = (values: readonly number[]): number =>
@@ -33,18 +39,22 @@ export async function choose(say: (text: string) => void): Promise<void> {
     );
     const own: number[] = [];
     let proven = 0;
+    // The first term that is not proved, where not all are.
+    const upTo: string[] = [];
     for (let i = 0; i < runs; i++) {
       const begun = performance.now();
       const plan = chooseJointly(questions[i % questions.length] as JointQuestion);
       own.push(performance.now() - begun);
       if (plan.proven) proven++;
+      else upTo.push(TERMS[TERMS.findIndex((term, k) => plan.bound[k] !== plan.values[term])] ?? "");
     }
     const theirs: number[] = [];
     const firsts: number[] = [];
-    let [same, unfinished] = [0, 0];
+    let same = 0;
+    const unfinished: number[] = [];
     for (const question of questions.slice(0, beside)) {
       const begun = performance.now();
-      const { value, first, isWhole } = programmed(question, (program) => {
+      const { value, first, decided } = programmed(question, (program) => {
         const { Status, ObjectiveValue } = highs.solve(program, {
           mip_rel_gap: 0,
           output_flag: false,
@@ -55,16 +65,16 @@ export async function choose(say: (text: string) => void): Promise<void> {
       theirs.push(performance.now() - begun);
       firsts.push(first);
       const plan = chooseJointly(question);
-      if (!isWhole) unfinished++;
-      else if (TERMS.every((term, i) => plan.values[term] === value[i])) same++;
+      if (decided < TERMS.length) unfinished.push(decided);
+      if (TERMS.slice(0, decided).every((term, i) => plan.values[term] === value[i])) same++;
     }
     // The first half is warming up.
     const mine = median(own.slice(Math.floor(own.length / 2)));
     const [all, one] = [median(theirs), median(firsts)];
     const name = `${shop.seats} seats, ${shop.sizes} sizes, ${shop.series} series`;
-    const some = unfinished > 0 ? `, ${unfinished} unfinished` : "";
+    const some = unfinished.length > 0 ? `, of them so many terms alone: ${unfinished.join(", ")}` : "";
     say(
-      `${name.padEnd(34)} ${mine.toFixed(2).padStart(7)} ms ${all.toFixed(0).padStart(11)} ms ${(all / mine).toFixed(0).padStart(6)}× ${(one / mine).toFixed(0).padStart(10)}×   ${proven}/${runs}   ${same}/${beside}${some}`,
+      `${name.padEnd(34)} ${mine.toFixed(2).padStart(7)} ms ${all.toFixed(0).padStart(11)} ms ${(all / mine).toFixed(0).padStart(6)}× ${(one / mine).toFixed(0).padStart(10)}×   ${proven}/${runs}${upTo.length > 0 ? ` (open: ${upTo.join(", ")})` : ""}   ${same}/${beside}${some}`,
     );
   }
 }
@@ -93,6 +103,7 @@ export async function referee(say: (text: string) => void): Promise<void> {
   for (const [what, count, make] of [
     ["of all kinds", 2_000, (seed: number) => oddQuestion(seed + 20_000, 4)],
     ["that reach for the same last pieces", 200, (seed: number) => contestedQuestion(seed + 500)],
+    ["of jobs of which somebody has to wait", 500, (seed: number) => waitingQuestion(seed + 500)],
   ] as const) {
     let [same, proven] = [0, 0];
     for (let seed = 1; seed <= count; seed++) {
@@ -111,7 +122,8 @@ interface Programmed {
   value: number[];
   /** Milliseconds of the term that took longest to decide first. */
   first: number;
-  isWhole: boolean;
+  /** How many terms it decided in time. */
+  decided: number;
 }
 
 /** The same by integer programming, from the ways that are left over. */
@@ -138,31 +150,37 @@ function programmed(question: JointQuestion, solve: (program: string) => number 
     });
     if (takers.length > count) constraints.push(`${sum(takers)} <= ${count}`);
   }
-  for (const { g, name, way } of all) {
-    const day = way.values[AT.ready] ?? 0;
-    if (day > 0) constraints.push(`d${jobs.indexOf(groups[g]?.job ?? "")} - ${day} ${name} >= 0`);
-  }
+  // A job waits beyond a day where any of its groups does: one variable for each job and day.
+  const waits = new Map<string, number>();
+  const levels = [...new Set([0, ...days])].sort((a, b) => a - b);
+  for (const [g, group] of groups.entries())
+    for (const [k, day] of levels.entries()) {
+      const later = all.filter((one) => one.g === g && (one.way.values[AT.ready] ?? 0) > day);
+      if (later.length === 0) continue;
+      const wait = `d${jobs.indexOf(group.job)}_${day}`;
+      waits.set(wait, (levels[k + 1] ?? day) - day);
+      constraints.push(`${sum(later.map(({ name }) => [1, name] as const))} - ${wait} <= 0`);
+    }
   const objective = (term: Term): (readonly [number, string])[] =>
     term === "ready"
-      ? jobs.map((_, i) => [1, `d${i}`] as const)
+      ? [...waits].map(([wait, more]) => [more, wait] as const)
       : all.flatMap(({ name, way }) => {
           const value = way.values[AT[term]] ?? 0;
           return value > 0 ? [[value, name] as const] : [];
         });
   const held: string[] = [];
-  let [first, isWhole] = [0, true];
+  let [first, isWhole, decided] = [0, true, 0];
   const value = TERMS.map((term) => {
     const parts = objective(term);
+    if (isWhole) decided++;
     if (parts.length === 0 || !isWhole) return 0;
     const program = [
       "Minimize",
       ` obj: ${sum(parts)}`,
       "Subject To",
       ...[...constraints, ...held].map((line, i) => ` c${i}: ${line}`),
-      "Bounds",
-      ...jobs.map((_, i) => ` d${i} >= 0`),
       "Binary",
-      ...all.map(({ name }) => ` ${name}`),
+      ...[...all.map(({ name }) => name), ...waits.keys()].map((name) => ` ${name}`),
       "End",
     ].join("\n");
     const begun = performance.now();
@@ -170,10 +188,11 @@ function programmed(question: JointQuestion, solve: (program: string) => number 
     first ||= performance.now() - begun;
     if (best === null) {
       isWhole = false;
+      decided--;
       return 0;
     }
     held.push(`${sum(parts)} <= ${best}`);
     return best;
   });
-  return { value, first, isWhole };
+  return { value, first, decided };
 }

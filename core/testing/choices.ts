@@ -216,6 +216,42 @@ export function contestedQuestion(seed: number): JointQuestion {
   return { seats, chains, relations, lots };
 }
 
+/**
+ * Two to four jobs, each with some rings that have nothing to do with each other but are ready together: most are to be ordered, for other money and other days, and a few
+ * pieces on the shelf are wanted by several. Who waits decides what it costs.
+ */
+export function waitingQuestion(seed: number): JointQuestion {
+  const roll = dice(seed);
+  const lots = Array.from({ length: 2 + roll(2) }, (_, i): Lot => ({ id: `l${i}`, count: 1 + roll(2) }));
+  const offers = lots.flatMap(({ id }, i): Offer[] => [
+    { id, lot: id, adds: nm(10 + i), variance: 1, scarce: roll(3) },
+    { id: `${id} ordered`, adds: nm(10 + i), variance: 1, days: 1 + roll(3), money: 10 * roll(4) },
+  ]);
+  const [seats, chains]: [Seat[], JointChain[]] = [[], []];
+  for (let job = 2 + roll(3); job > 0; job--)
+    for (let i = 1 + roll(3); i > 0; i--) {
+      const id = `${job} ${i}`;
+      // With money of its own, so that it matters who waits.
+      const dearer = roll(30);
+      const own = offers.map((offer) => ({
+        ...offer,
+        ...(offer.money === undefined ? {} : { money: offer.money + dearer }),
+      }));
+      seats.push({ id, job: `${job}`, offers: own });
+      const rest = nm(10 + roll(lots.length));
+      chains.push({
+        id,
+        seats: [{ seat: id, sign: -1 }],
+        rest,
+        variance: 1,
+        min: nm(-1 - roll(2)),
+        max: nm(1 + roll(2)),
+        target: nm(0),
+      });
+    }
+  return { seats, chains, lots };
+}
+
 /** Seats that hang together as a job of their own. */
 function eachItsJob(question: JointQuestion): JointQuestion {
   const { seats, chains, relations = [] } = question;

@@ -1,9 +1,10 @@
 import { beforeAll, describe, expect, it } from "@jest/globals";
 import loadHighs from "highs";
 import { nm } from "../../quantity";
-import { contestedQuestion, dice, oddQuestion, shopQuestion } from "../../testing/choices";
+import { contestedQuestion, dice, oddQuestion, shopQuestion, waitingQuestion } from "../../testing/choices";
 import { inOrder, isInStock, programmed, triedAll, valuesOf, type Solver } from "../../testing/referee";
 import { assign, type Taker } from "./assignment";
+import { inParts } from "./linear";
 import {
   chooseJointly,
   insteads,
@@ -15,6 +16,24 @@ import {
   type Seat,
 } from "./index";
 
+/** The question with all its names begun like this. */
+const beside = ({ seats, chains, lots }: JointQuestion, name: string): JointQuestion => ({
+  seats: seats.map((seat) => ({
+    ...seat,
+    id: name + seat.id,
+    job: name + (seat.job ?? ""),
+    offers: seat.offers.map((offer) => ({
+      ...offer,
+      ...(offer.lot === undefined ? {} : { lot: name + offer.lot }),
+    })),
+  })),
+  chains: chains.map((chain) => ({
+    ...chain,
+    id: name + chain.id,
+    seats: chain.seats.map(({ seat, sign }) => ({ seat: name + seat, sign })),
+  })),
+  lots: lots.map((lot) => ({ ...lot, id: name + lot.id })),
+});
 const picksOf = ({ seats }: JointPlan): Map<string, Offer | null> =>
   new Map(seats.map(({ seat, offer }) => [seat, offer]));
 /** What the plan says it comes to, and what it comes to when everything is worked out again. */
@@ -65,6 +84,32 @@ describe("the best piece for every seat at once", () => {
     for (const seed of times(30, (i) => i)) {
       const question = contestedQuestion(seed);
       expect({ seed, value: said(question).value }).toEqual({ seed, value: programmed(question, solve) });
+    }
+  });
+
+  it("is what integer programming finds: jobs of several rings, of which somebody has to wait", () => {
+    for (const seed of times(60, (i) => i)) {
+      const question = waitingQuestion(seed);
+      const { value, plan } = said(question);
+      expect({ seed, value }).toEqual({ seed, value: programmed(question, solve) });
+      expect(plan).toMatchObject({ proven: true, bound: value });
+    }
+  });
+  it("the same where who comes first is looked at among many", () => {
+    // Small ones beside each other, nothing shared between them: enough groups together to be many.
+    for (const seed of times(6, (i) => i * 40)) {
+      const all = times(40, (i) => waitingQuestion(seed + i));
+      const named = all.map((one, n) => beside(one, `${n} `));
+      const question: JointQuestion = {
+        seats: named.flatMap(({ seats }) => seats),
+        chains: named.flatMap(({ chains }) => chains),
+        lots: named.flatMap(({ lots }) => lots),
+      };
+      const { value, plan } = said(question);
+      const sum = all.map((one) => said(one).value).reduce((a, b) => a.map((x, i) => x + (b[i] ?? 0)));
+      expect({ seed, value: value[3] }).toEqual({ seed, value: sum[3] });
+      if (plan.proven) expect(value).toEqual(sum);
+      expect(isNoBetter(sum, plan.bound)).toBe(true);
     }
   });
 
@@ -434,6 +479,75 @@ describe("who takes from which lot", () => {
       expect(dual).toBe(cost[0]);
     }
   });
+});
+
+describe("groups filled by parts of their ways", () => {
+  /** What everybody has who takes what is cheapest at these prices, less what the lots are worth. */
+  const bound = (
+    groups: readonly (readonly { cost: readonly number[]; lots: readonly number[] }[])[],
+    counts: readonly number[],
+    prices: ReadonlyMap<number, readonly number[]>,
+  ): number => {
+    const price = (lot: number): number => prices.get(lot)?.[0] ?? 0;
+    const least = groups.map((ways) =>
+      Math.min(
+        ...ways.map(({ cost, lots }) => (cost[0] ?? 0) + lots.reduce((sum, lot) => sum + price(lot), 0)),
+      ),
+    );
+    return least.reduce((a, b) => a + b, 0) - counts.reduce((sum, n, lot) => sum + n * price(lot), 0);
+  };
+
+  it("costs what its prices say, and never more than in whole pieces", () => {
+    for (const seed of times(200, (i) => i)) {
+      const roll = dice(seed);
+      const counts = times(1 + roll(4), () => 1 + roll(2));
+      const groups = times(1 + roll(5), () => [
+        { cost: [4_000 + 100 * roll(120)], lots: [] },
+        ...times(roll(5), () => ({
+          cost: [100 * roll(60)],
+          lots: times(1 + roll(2), () => roll(counts.length)).sort((a, b) => a - b),
+        })),
+      ]);
+      const { prices, shares } = inParts(groups, counts, 1);
+      for (const own of shares) expect(own.reduce((a, b) => a + b, 0)).toBeCloseTo(1);
+      const used = counts.map((_, lot) =>
+        groups.reduce(
+          (sum, ways, i) =>
+            sum +
+            ways.reduce(
+              (some, { lots }, k) => some + (shares[i]?.[k] ?? 0) * lots.filter((l) => l === lot).length,
+              0,
+            ),
+          0,
+        ),
+      );
+      expect(used.every((n, lot) => n <= (counts[lot] ?? 0) + 1e-6)).toBe(true);
+      const cost = groups.reduce(
+        (sum, ways, i) =>
+          sum + ways.reduce((some, way, k) => some + (shares[i]?.[k] ?? 0) * (way.cost[0] ?? 0), 0),
+        0,
+      );
+      // Prices are rounded to whole numbers: a piece’s worth each at most.
+      const rounded = counts.reduce((a, b) => a + b, 0) + 2 * groups.length;
+      expect(Math.abs(bound(groups, counts, prices) - cost)).toBeLessThanOrEqual(rounded);
+      expect(bound(groups, counts, prices)).toBeLessThanOrEqual(whole(groups, counts) + 1e-6);
+    }
+  });
+
+  /** Every way of every group, tried. */
+  function whole(
+    groups: readonly (readonly { cost: readonly number[]; lots: readonly number[] }[])[],
+    counts: readonly number[],
+  ): number {
+    const [ways, ...others] = groups;
+    if (!ways) return 0;
+    return Math.min(
+      ...ways.map(({ cost, lots }) => {
+        const left = counts.map((n, lot) => n - lots.filter((one) => one === lot).length);
+        return left.some((n) => n < 0) ? Infinity : (cost[0] ?? 0) + whole(others, left);
+      }),
+    );
+  }
 });
 
 it("terms are whole and each is known by its name", () => {

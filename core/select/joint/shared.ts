@@ -1,6 +1,7 @@
 import { assign, type Taker } from "./assignment";
 import { compare, less, nothing, plus, type Cost } from "./cost";
 import { Joined } from "./joined";
+import { inParts } from "./linear";
 
 /** One way to fill a group: what it costs, and what it takes from lots that are short. */
 export interface Way {
@@ -29,7 +30,7 @@ export interface Effort {
  *
  * @param groups the ways of each.
  * @param below only what costs less is wanted.
- * @param onPart told of each set of groups that was solved apart, and what it costs.
+ * @param onStuck told which groups cost too much by themselves, whatever the others do: were one of them cheaper, it might be enough.
  * @returns null where nothing costs less, or where there is not enough for all.
  */
 export function share(
@@ -38,10 +39,16 @@ export function share(
   size: number,
   effort: Effort,
   below: Cost | null = null,
-  onPart: (groups: readonly number[], cost: Cost) => void = () => {},
+  onStuck: (groups: readonly number[]) => void = () => {},
 ): Found | null {
   const reduced = reduce(groups, counts);
-  if (reduced.some((ways) => ways.length === 0)) return null;
+  const none = nothing(size);
+  const dear = (ways: readonly Way[]): boolean => !ways.some(({ cost }) => !less(none, cost));
+  const stuck = (): null => {
+    onStuck(reduced.flatMap((ways, i) => (dear(ways) ? [i] : [])));
+    return null;
+  };
+  if (reduced.some((ways) => ways.length === 0)) return stuck();
   const found: (Way | undefined)[] = [];
   let [cost, bound] = [nothing(size), nothing(size)];
   const parts = partsOf(reduced);
@@ -51,7 +58,7 @@ export function share(
     return sum;
   });
   let rest = least.reduce((sum, one) => plus(sum, one), nothing(size));
-  if (below && !less(rest, below)) return null;
+  if (below && !less(rest, below)) return stuck();
   for (const [i, part] of parts.entries()) {
     rest = plus(rest, least[i] ?? [], -1);
     const cutoff = below ? plus(plus(below, cost, -1), rest, -1) : null;
@@ -61,9 +68,9 @@ export function share(
       size,
       effort,
       cutoff,
+      (stuck) => onStuck(stuck.map((at) => part[at] ?? 0)),
     );
     if (!one) return null;
-    onPart(part, one.cost);
     cost = plus(cost, one.cost);
     bound = plus(bound, one.bound);
     for (const [k, group] of part.entries()) found[group] = one.ways[k];
@@ -162,17 +169,34 @@ function shareOne(
   size: number,
   effort: Effort,
   below: Cost | null,
+  onStuck: (groups: readonly number[]) => void,
 ): Found | null {
   const [alone] = groups;
   if (alone && groups.length === 1) {
     const way = cheapest(alone);
-    return below && !less(way.cost, below) ? null : { cost: way.cost, bound: way.cost, ways: [way] };
+    if (!below || less(way.cost, below)) return { cost: way.cost, bound: way.cost, ways: [way] };
+    onStuck([0]);
+    return null;
   }
   if (groups.every((ways) => ways.every(({ lots }) => lots.length < 2))) {
     const found = assigned(groups, counts, size);
-    return found && (!below || less(found.cost, below)) ? { ...found, bound: found.cost } : null;
+    if (found && (!below || less(found.cost, below))) return { ...found, bound: found.cost };
+    onStuck(found ? paying(groups, found.prices, size) : [...groups.keys()]);
+    return null;
   }
-  return branch(groups, counts, size, effort, below);
+  return branch(groups, counts, size, effort, below, onStuck);
+}
+
+/** Groups for which no way is free at these prices: with others the bound is the same. */
+function paying(
+  groups: readonly (readonly Way[])[],
+  prices: ReadonlyMap<number, Cost>,
+  size: number,
+): number[] {
+  const none = nothing(size);
+  const isFree = ({ cost, lots }: Way): boolean =>
+    !less(none, cost) && lots.every((lot) => !less(none, prices.get(lot) ?? none));
+  return groups.flatMap((ways, i) => (ways.some(isFree) ? [] : [i]));
 }
 
 /** Dearer than anything: what a group that must have a piece would pay for none. */
@@ -219,8 +243,6 @@ const SMALL = 3;
 const MORE = 2;
 /** So much smaller, it is looked at anew: what nobody wants any more is common again, and parts come apart. */
 const SHRUNK = 0.8;
-/** Rounds of raising prices: the bound gets no better by many more. */
-const ROUNDS = 40;
 
 function branch(
   groups: readonly (readonly Way[])[],
@@ -228,61 +250,69 @@ function branch(
   size: number,
   effort: Effort,
   below: Cost | null,
+  onStuck: (groups: readonly number[]) => void,
 ): Found | null {
-  const first = priced(groups, counts, size);
-  if (below && !less(first.bound, below)) return null;
+  const ways = groups.reduce((sum, { length }) => sum + length, 0);
+  effort.left -= LINEAR * ways;
+  const linear = inParts(groups, counts, size);
+  const { bound, picks, reduced } = priced(groups, counts, size, linear.prices);
+  if (below && !less(bound, below)) {
+    onStuck(paying(groups, linear.prices, size));
+    return null;
+  }
+  onStuck([...groups.keys()]);
   let best: Found | null = null;
   let upper = below;
-  const take = (ways: Way[]): void => {
-    const cost = ways.reduce((sum, way) => plus(sum, way.cost), nothing(size));
+  const take = (all: Way[]): void => {
+    const cost = all.reduce((sum, way) => plus(sum, way.cost), nothing(size));
     if (upper && !less(cost, upper)) return;
     upper = cost;
-    best = { cost, bound: first.bound, ways };
+    best = { cost, bound, ways: all };
   };
-  const quick = greedy(groups, counts, size, first.reduced);
+  const whole = groups.map((some, i) => some.find((_, k) => (linear.shares[i]?.[k] ?? 0) > WHOLE));
+  if (whole.every((way): way is Way => way !== undefined) && over(whole, counts).length === 0) take(whole);
+  if (upper && !less(bound, upper)) return best;
+  const quick = greedy(groups, counts, size, reduced);
   if (quick) take(quick);
-  if (upper && !less(first.bound, upper)) return best;
-  // It costs as much as looking at every way some times over: seldom worth it where much is decided already.
-  const isWorth = upper !== null && groups.length >= MANY && effort.left > 0;
-  const again = isWorth && upper ? repriced(groups, counts, size, first, upper) : first;
-  if (isWorth) effort.left -= REPRICED * groups.reduce((sum, ways) => sum + ways.length, 0);
-  const { bound, picks, reduced } = less(first.bound, again.bound) ? again : first;
-  if (again !== first) {
-    const other = greedy(groups, counts, size, again.reduced);
-    if (other) take(other);
-    if (best) best = { ...(best as Found), bound };
-    if (upper && !less(bound, upper)) return best;
-  }
-  // How much dearer each way is than its group's cheapest, with all others at theirs.
-  const gaps = reduced.map((costs, i) => {
+  if (upper && !less(bound, upper)) return best;
+  const shares = new Map<Way, number>();
+  for (const [i, some] of groups.entries())
+    for (const [k, way] of some.entries()) shares.set(way, linear.shares[i]?.[k] ?? 0);
+  const sharesOf = (way: Way): number => shares.get(way) ?? 0;
+  // How much dearer each way is than its group's cheapest, with all others at theirs; the least first, and of those what is in for most.
+  const ordered = groups.map((some, i) => {
+    const costs = reduced[i] ?? [];
     const least = costs[picks[i] ?? 0] ?? nothing(size);
-    return costs.map((cost) => plus(cost, least, -1));
+    return some
+      .map((way, k) => ({ way, gap: plus(costs[k] ?? [], least, -1), share: sharesOf(way) }))
+      .sort((a, b) => compare(a.gap, b.gap) || b.share - a.share);
   });
-  const before = groups.reduce((sum, ways) => sum + ways.length, 0);
-  const sorted = gaps.flat().sort(compare);
+  const sorted = ordered.flatMap((some) => some.map(({ gap }) => gap)).sort(compare);
   // Whatever costs less than the bound and so much more takes only ways that are dearer by less: few at first, and as many more as it takes. What those few come to
   // is often the best already, and makes what is left to look at small.
-  for (let some = before < SMALL * groups.length ? before : Math.ceil(groups.length * FEW); ; some *= MORE) {
+  for (let some = ways < SMALL * groups.length ? ways : Math.ceil(groups.length * FEW); ; some *= MORE) {
     if (effort.left <= 0 && upper) {
       effort.stopped = true;
       return best;
     }
-    effort.left -= before;
+    effort.left -= ways;
     const step = sorted[groups.length + some];
     const aim = step ? plus(bound, step) : null;
     const isLast = !aim || (upper !== null && !less(aim, upper));
     const most = isLast ? upper && plus(upper, bound, -1) : step;
-    const worth = groups.map((ways, i) =>
-      ways.filter(({ lots }, k) => !most || less(gaps[i]?.[k] ?? [], most) || (!isLast && lots.length === 0)),
+    const worth = ordered.map((all) =>
+      all.flatMap(({ way, gap }) =>
+        !most || less(gap, most) || (!isLast && way.lots.length === 0) ? [way] : [],
+      ),
     );
-    if (worth.some((ways) => ways.length === 0)) {
+    if (worth.some(({ length }) => length === 0)) {
       if (isLast) return settled(best, effort);
       continue;
     }
-    const after = worth.reduce((sum, ways) => sum + ways.length, 0);
+    const after = worth.reduce((sum, { length }) => sum + length, 0);
     const found =
-      after > SHRUNK * before
-        ? eachWay(worth, branchedOn(groups, picks, counts), counts, size, effort, upper)
+      after > SHRUNK * ways
+        ? eachLot(worth, sharesOf, counts, size, effort, upper)
         : share(worth, counts, size, effort, upper);
     if (found) {
       best = { ...found, bound };
@@ -292,34 +322,73 @@ function branch(
   }
 }
 
-/** Every way of one group in turn, with the best of all others; the cheapest of them. */
-function eachWay(
+/** The lot that most ways of several pieces take from is decided first: with those decided, what is left is often an assignment. */
+function eachLot(
   groups: readonly (readonly Way[])[],
-  at: number,
+  sharesOf: (way: Way) => number,
   counts: readonly number[],
   size: number,
   effort: Effort,
   below: Cost | null,
 ): Found | null {
+  const { at, classes } = splitAt(groups, sharesOf);
   let best: Found | null = null;
   let upper = below;
-  const others = groups.filter((_, i) => i !== at);
-  for (const way of [...(groups[at] ?? [])].sort((a, b) => compare(a.cost, b.cost))) {
+  for (const { lot, ways } of classes) {
     if (effort.left <= 0 && upper) {
       effort.stopped = true;
       break;
     }
-    effort.left -= others.length;
     const left = [...counts];
-    for (const lot of way.lots) left[lot] = (left[lot] ?? 0) - 1;
-    const rest = share(others, left, size, effort, upper ? plus(upper, way.cost, -1) : null);
-    if (!rest) continue;
-    upper = plus(rest.cost, way.cost);
-    best = {
-      cost: upper,
-      bound: upper,
-      ways: [...rest.ways.slice(0, at), way, ...rest.ways.slice(at)],
-    };
+    if (lot >= 0) left[lot] = (left[lot] ?? 0) - 1;
+    const whole = new Map(
+      ways.map((way) => {
+        const lots = [...way.lots];
+        if (lot >= 0) lots.splice(lots.indexOf(lot), 1);
+        return [{ ...way, lots }, way];
+      }),
+    );
+    const others = groups.with(
+      at,
+      [...whole.keys()].map((one, option) => ({ ...one, option })),
+    );
+    const found = share(others, left, size, effort, upper);
+    if (!found) continue;
+    upper = found.cost;
+    const own = ways[found.ways[at]?.option ?? -1] as Way;
+    best = { ...found, ways: found.ways.with(at, own) };
+  }
+  return best;
+}
+
+interface Class {
+  lot: number;
+  ways: Way[];
+  share: number;
+}
+
+/** The group that is least decided when filled in parts, and its ways by the lot of theirs that most others take from; what is in for most first. */
+function splitAt(
+  groups: readonly (readonly Way[])[],
+  sharesOf: (way: Way) => number,
+): { at: number; classes: Class[] } {
+  const wanted = new Map<number, number>();
+  for (const { lots } of groups.flat())
+    if (lots.length > 1) for (const lot of lots) wanted.set(lot, (wanted.get(lot) ?? 0) + 1);
+  let best: { at: number; classes: Class[]; rank: number } = { at: -1, classes: [], rank: Infinity };
+  for (const [at, ways] of groups.entries()) {
+    if (!ways.some(({ lots }) => lots.length > 1)) continue;
+    const classes = new Map<number, Class>();
+    for (const way of ways) {
+      const lot = way.lots.reduce((a, b) => ((wanted.get(b) ?? 0) > (wanted.get(a) ?? -1) ? b : a), -1);
+      const one = classes.get(lot) ?? { lot, ways: [], share: 0 };
+      one.ways.push(way);
+      one.share += sharesOf(way);
+      classes.set(lot, one);
+    }
+    const all = [...classes.values()].sort((a, b) => b.share - a.share);
+    const rank = (all[0]?.share ?? 0) + all.length / 1_000;
+    if (rank < best.rank) best = { at, classes: all, rank };
   }
   return best;
 }
@@ -365,28 +434,6 @@ function greedy(
   return chosen;
 }
 
-/** The group to decide on next: one that takes several pieces and is in another's way, of those the one with the fewest ways. */
-function branchedOn(
-  groups: readonly (readonly Way[])[],
-  picks: readonly number[],
-  counts: readonly number[],
-): number {
-  const short = new Set(
-    over(
-      picks.map((pick, i) => groups[i]?.[pick] as Way),
-      counts,
-    ),
-  );
-  let [at, least] = [-1, Infinity];
-  for (const [i, ways] of groups.entries()) {
-    if (!ways.some(({ lots }) => lots.length > 1)) continue;
-    const isInTheWay = groups[i]?.[picks[i] ?? 0]?.lots.some((lot) => short.has(lot)) ?? false;
-    const rank = ways.length + (isInTheWay ? 0 : 1e9);
-    if (rank < least) [at, least] = [i, rank];
-  }
-  return at;
-}
-
 /** Lots that give more than they hold. */
 function over(ways: readonly Way[], counts: readonly number[]): number[] {
   const taken = new Map<number, number>();
@@ -396,169 +443,42 @@ function over(ways: readonly Way[], counts: readonly number[]): number[] {
 
 /**
  * A bound on what sharing costs: with a price on each piece of a lot, everybody takes what is cheapest for them, and the lots are paid for what they hold. Any
- * prices give a bound; those are raised, lot by lot, that are asked for too often, as far as that makes it better.
+ * prices give a bound.
  */
 function priced(
   groups: readonly (readonly Way[])[],
   counts: readonly number[],
   size: number,
-  from: ReadonlyMap<number, Cost> | null = null,
+  prices: ReadonlyMap<number, Cost>,
 ): Priced {
-  const prices = new Map<number, Cost>(from ?? []);
-  const single = groups.filter((ways) => ways.every(({ lots }) => lots.length < 2));
-  if (single.length > 1 && !from)
-    for (const [lot, price] of assigned(single, counts, size)?.prices ?? []) prices.set(lot, price);
-  const none = nothing(size);
-  const costWith = (way: Way): Cost => {
-    let cost = way.cost;
-    for (const lot of way.lots) {
-      const price = prices.get(lot);
-      if (price) cost = plus(cost, price);
-    }
-    return cost;
-  };
-  const reduced: Cost[][] = groups.map((ways) => ways.map(costWith));
-  const pick = (costs: readonly Cost[]): number => {
+  let bound: Cost = nothing(size);
+  const picks: number[] = [];
+  const reduced = groups.map((ways) => {
+    const costs = ways.map(({ cost, lots }) => {
+      let all = cost;
+      for (const lot of lots) {
+        const price = prices.get(lot);
+        if (price) all = plus(all, price);
+      }
+      return all;
+    });
     let best = 0;
-    for (let i = 1; i < costs.length; i++) if (less(costs[i] ?? none, costs[best] ?? none)) best = i;
-    return best;
-  };
-  const picks = reduced.map(pick);
-  const by = new Map<number, number[]>();
-  for (const [i, ways] of groups.entries())
-    for (const lot of new Set(ways.flatMap(({ lots }) => lots))) by.set(lot, [...(by.get(lot) ?? []), i]);
-  for (let round = 0; round < ROUNDS; round++) {
-    const short = over(
-      picks.map((at, i) => groups[i]?.[at] as Way),
-      counts,
-    );
-    let raised = false;
-    for (const lot of short) {
-      // Who takes it now, and what it would cost each to do with one less.
-      const takers: { times: number; regret: Cost }[] = [];
-      let taken = 0;
-      for (const i of by.get(lot) ?? []) {
-        const ways = groups[i] ?? [];
-        const now = ways[picks[i] ?? 0] as Way;
-        const times = timesOf(now, lot);
-        if (times === 0) continue;
-        taken += times;
-        let other: Cost | null = null;
-        for (const [k, way] of ways.entries()) {
-          const cost = reduced[i]?.[k] ?? none;
-          if (timesOf(way, lot) < times && (!other || less(cost, other))) other = cost;
-        }
-        const regret = other ? plus(other, reduced[i]?.[picks[i] ?? 0] ?? none, -1) : null;
-        if (regret) takers.push({ times, regret });
-      }
-      let excess = taken - (counts[lot] ?? 0);
-      if (excess <= 0) continue;
-      takers.sort((a, b) => compare(a.regret, b.regret));
-      // Raised until so many have turned away that the lot is enough. Whoever takes several pieces turns away at a part of the difference: taken whole, the
-      // price would be too high to be a gain, so it is the least of them.
-      let by1: Cost | null = null;
-      for (const { times, regret } of takers) {
-        by1 = times === 1 ? regret : (by1 ?? none);
-        excess -= times;
-        if (excess <= 0 || times > 1) break;
-      }
-      if (!by1 || compare(by1, none) <= 0) continue;
-      prices.set(lot, plus(prices.get(lot) ?? none, by1));
-      raised = true;
-      for (const i of by.get(lot) ?? []) {
-        for (const [k, way] of (groups[i] ?? []).entries()) {
-          const times = timesOf(way, lot);
-          if (times > 0 && reduced[i]) reduced[i][k] = plus(reduced[i]?.[k] ?? none, by1, times);
-        }
-        picks[i] = pick(reduced[i] ?? []);
-      }
-    }
-    if (!raised) break;
-  }
-  let bound: Cost = none;
-  for (const [i, costs] of reduced.entries()) bound = plus(bound, costs[picks[i] ?? 0] ?? none);
+    for (let i = 1; i < costs.length; i++) if (less(costs[i] ?? [], costs[best] ?? [])) best = i;
+    picks.push(best);
+    bound = plus(bound, costs[best] ?? nothing(size));
+    return costs;
+  });
   for (const [lot, price] of prices) bound = plus(bound, price, -(counts[lot] ?? 0));
-  return { bound, picks, reduced, prices };
+  return { bound, picks, reduced };
 }
 
 interface Priced {
   bound: Cost;
   picks: number[];
   reduced: Cost[][];
-  prices: ReadonlyMap<number, Cost>;
 }
 
-/** From so many groups on it pays to look for better prices before anything is tried. */
-const MANY = 24;
-const STEPS = 120;
-/** What it costs of the effort, for each way. */
-const REPRICED = 8;
-/** After so many steps without a gain they are made half as long. */
-const PATIENCE = 12;
-
-/**
- * Better prices for many groups at once: raised where too much is asked for and lowered where too little is, all together and by less and less
- * (subgradients; M. Held, P. Wolfe, H. P. Crowder 1974), in the weightiest part of the cost. The others follow lot by lot.
- */
-function repriced(
-  groups: readonly (readonly Way[])[],
-  counts: readonly number[],
-  size: number,
-  { prices: before }: Priced,
-  upper: Cost,
-): Priced {
-  const places = new Map<number, number>();
-  for (const ways of groups)
-    for (const { lots } of ways) for (const lot of lots) if (!places.has(lot)) places.set(lot, places.size);
-  const asked = [...places.keys()];
-  const all = groups.map((ways) =>
-    ways.map(({ cost, lots }) => ({ cost: cost[0] ?? 0, at: lots.map((lot) => places.get(lot) ?? 0) })),
-  );
-  const prices = Float64Array.from(asked, (lot) => before.get(lot)?.[0] ?? 0);
-  let best = Float64Array.from(prices);
-  let [highest, factor, idle] = [-Infinity, 1.5, 0];
-  const short = new Float64Array(asked.length);
-  for (let step = 0; step < STEPS; step++) {
-    for (const [at, lot] of asked.entries()) short[at] = -(counts[lot] ?? 0);
-    let value = 0;
-    for (const ways of all) {
-      let [least, taken]: [number, readonly number[]] = [Infinity, []];
-      for (const { cost, at } of ways) {
-        let sum = cost;
-        for (const lot of at) sum += prices[lot] ?? 0;
-        if (sum < least) [least, taken] = [sum, at];
-      }
-      value += least;
-      for (const lot of taken) short[lot] = (short[lot] ?? 0) + 1;
-    }
-    let square = 0;
-    for (const [at, lot] of asked.entries()) {
-      value -= (prices[at] ?? 0) * (counts[lot] ?? 0);
-      // What is not wanted and costs nothing stays so.
-      if ((short[at] ?? 0) < 0 && (prices[at] ?? 0) <= 0) short[at] = 0;
-      square += (short[at] ?? 0) ** 2;
-    }
-    if (value > highest) [highest, best, idle] = [value, Float64Array.from(prices), 0];
-    else if (++idle >= PATIENCE) {
-      [factor, idle] = [factor / 2, 0];
-      prices.set(best);
-      continue;
-    }
-    const gap = (upper[0] ?? 0) - value;
-    if (square === 0 || gap <= 0) break;
-    for (const at of asked.keys())
-      prices[at] = Math.max(0, (prices[at] ?? 0) + (factor * gap * (short[at] ?? 0)) / square);
-  }
-  const from = asked.map((lot, at): [number, Cost] => {
-    const price = nothing(size);
-    price[0] = Math.round(best[at] ?? 0);
-    return [lot, price];
-  });
-  return priced(groups, counts, size, new Map(from));
-}
-
-const timesOf = ({ lots }: Way, lot: number): number => {
-  let times = 0;
-  for (const one of lots) if (one === lot) times++;
-  return times;
-};
+/** What filling in parts costs of the effort, for each way. */
+const LINEAR = 1;
+/** More of a way than this is all of it. */
+const WHOLE = 1 - 1e-6;
