@@ -205,6 +205,9 @@ async function scriptOf(shop: Shop, cookie: string, path: string): Promise<numbe
   return [...files].reduce((sum, file) => sum + gzipSync(readFileSync(`build/client${file}`)).length, 0);
 }
 
+const READINGS = 40;
+const BETWEEN_MS = 250;
+
 /**
  * From the Enter that stores a reading to the moment the new verdict stands in the page, and to the frame that shows it.
  *
@@ -219,18 +222,23 @@ async function keystroke(shop: Shop, rate: number): Promise<{ verdict: number; f
     await person.slowed(rate);
     await person.driver.executeScript(`
       window.taken = [];
+      // Of how many readings the verdict tells.
+      const count = () => Number(/ of (\\d+) *count/.exec(document.querySelector('[data-verdict]')?.textContent ?? '')?.[1] ?? 0);
       document.addEventListener('keydown', (event) => {
         if (event.key !== 'Enter') return;
         const begun = performance.now();
+        const counted = count();
         const seen = new MutationObserver(() => {
-          if (!document.querySelector('[data-verdict]')) return;
+          if (count() === counted) return;
           const verdict = performance.now() - begun;
           seen.disconnect();
           requestAnimationFrame(() => window.taken.push({ verdict, frame: performance.now() - begun }));
         });
         seen.observe(document.querySelector('[aria-label="Verdict"]'), { subtree: true, childList: true, characterData: true, attributes: true });
       }, true);`);
-    for (let i = 0; i < 15; i++) {
+    for (let i = 0; i < READINGS; i++) {
+      // A hand takes longer than that for the next one.
+      await person.driver.sleep(BETWEEN_MS);
       await person.keys(`1.${20 + (i % 7)}`, Key.ENTER);
       await person.until("return window.taken.length", (n) => n === i + 1);
     }

@@ -1,4 +1,4 @@
-import { memo, useDeferredValue, useState, type FormEvent } from "react";
+import { memo, useState, type FormEvent } from "react";
 import { Choice } from "~/look/field";
 import { seatFacts, type Job } from "~core/fact";
 import type { SeatState, Worksheet } from "~core/measure";
@@ -156,7 +156,7 @@ function FoundPiece({ seat, unit, job }: { seat: SeatState; unit: LengthUnit; jo
 
 /** What was found in each of its seats that nobody has changed yet. */
 export function FoundPieces({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit }) {
-  const job = useDeferredValue(useJobView().job);
+  const job = useJobView().job;
   return <Found sheet={sheet} unit={unit} job={job} />;
 }
 

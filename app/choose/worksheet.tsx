@@ -1,7 +1,7 @@
 import { NextTime } from "~/next-time/soon";
 import { HereBefore } from "~/look/here-before";
 import { ArrowRight } from "lucide-react";
-import { lazy, memo, useDeferredValue, useMemo, useState } from "react";
+import { lazy, memo, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
 import { useLater } from "~/look/later";
@@ -23,7 +23,7 @@ import type { DecisionRule } from "~core/reading";
 import { Bench } from "~core/steps";
 import type { FormAnswer } from "~/view/form-answer";
 import { useKeys } from "~/look/use-keys";
-import { useJobView } from "~/view/view";
+import { useJobNow, useJobView } from "~/view/view";
 import { Readings } from "~/reading/readings";
 import { TakeReading } from "~/reading/take-reading";
 import { ChainDrawing } from "./chain-drawing";
@@ -177,8 +177,6 @@ function ReadTab({
   const rule = ruleOf(job, useInside().house);
   const set: ReadingSet = sheet[tab];
   const { applied } = sheet;
-  // The verdict stands first; what stands beside it follows.
-  const later = useDeferredValue(sheet);
   const mayRead =
     !closed &&
     (tab === "found" || sheet.stage.at !== "out") &&
@@ -189,7 +187,7 @@ function ReadTab({
         {tab === "built" && sheet.stage.at === "astray" && !closed && (
           <NotAsPredicted sheet={sheet} unit={unit} />
         )}
-        <VerdictPanel sheet={sheet} set={set} unit={unit} rule={rule} tab={tab} />
+        <VerdictNow sheet={sheet} unit={unit} tab={tab} />
         <Rule
           spec={specIn(applied, tab === "found" ? "found" : "built")}
           target={sheet.target}
@@ -198,7 +196,7 @@ function ReadTab({
         />
         <OrderWith sheet={sheet} mean={set.assessment.estimate?.mean ?? null} unit={unit} />
         <Readings readings={set.readings} marks={set.assessment.marks} unit={unit} closed={closed} />
-        <Beneath sheet={later} tab={tab} unit={unit} rule={rule} source={whole.present.unit} />
+        <Beneath sheet={sheet} tab={tab} unit={unit} rule={rule} source={whole.present.unit} />
       </section>
       <div className="grid content-start gap-3">
         {!closed &&
@@ -211,9 +209,9 @@ function ReadTab({
         {!closed && tab !== "found" && <Conditions key={sheet.fit} sheet={sheet} />}
         {mayRead ? (
           <Taking
-            sheet={later}
+            sheet={sheet}
             phase={tab === "found" ? "found" : "built"}
-            set={later[tab]}
+            set={set}
             unit={unit}
             readingId={ids.reading}
             actionData={actionData}
@@ -232,11 +230,11 @@ function ReadTab({
         {mayRead && set.readings.length === 0 && (
           <NoFigure sheet={sheet} phase={tab === "found" ? "found" : "built"} said={set.said} />
         )}
-        {tab === "found" && !isPackSheet(sheet) && !closed && <FoundPieces sheet={later} unit={unit} />}
+        {tab === "found" && !isPackSheet(sheet) && !closed && <FoundPieces sheet={sheet} unit={unit} />}
         {!closed && tab === (sheet.choice ? "built" : "trial") && <OpensAgain sheet={sheet} />}
         {!closed && tab === (sheet.choice ? "built" : "trial") && <In sheet={sheet} set={set} unit={unit} />}
-        <Drawn sheet={later} tab={tab} unit={unit} />
-        {tab === "found" && isPackSheet(sheet) && !closed && <FoundPieces sheet={later} unit={unit} />}
+        <Drawn sheet={sheet} tab={tab} unit={unit} />
+        {tab === "found" && isPackSheet(sheet) && !closed && <FoundPieces sheet={sheet} unit={unit} />}
         {tab === "built" && sheet.stage.at !== "done" && !closed && (
           <Waiver leads={leads} id={ids.waiver} actionData={actionData} signed={sheet.waiver} />
         )}
@@ -244,6 +242,15 @@ function ReadTab({
     </div>
   );
 }
+
+/** The verdict on what was read a moment ago: it does not wait for all that is drawn again with it. */
+const VerdictNow = memo(function VerdictNow({ sheet, unit, tab }: Beside) {
+  const { job, sheets } = useJobNow();
+  const { house } = useInside();
+  const { chain } = sheet.applied;
+  const now = sheets.find(({ applied, fit }) => applied.chain.id === chain.id && fit === sheet.fit) ?? sheet;
+  return <VerdictPanel sheet={now} set={now[tab]} unit={unit} rule={ruleOf(job, house)} tab={tab} />;
+});
 
 const Taking = memo(TakeReading);
 

@@ -8,7 +8,8 @@ import { Find } from "~/book/find";
 import { Disagreements } from "./disagreements";
 import { versionSearch } from "~/book/version-search";
 import { loadOrKept, withSaid } from "~/offline/kept";
-import { factsOfPage, jobOfPage, jobPage } from "~/view/job-page";
+import { factsOfPage, jobPage } from "~/view/job-page";
+import { viewsOf } from "~/view/views";
 import { Bar, TOOL } from "~/frame/bar";
 import { TakePhoto } from "~/photos/take";
 import { OWN_FRAME, useInside } from "~/door/inside";
@@ -20,10 +21,8 @@ import { soon } from "~/look/soon";
 import { skipTabChanges } from "~/look/revalidate";
 import { useFacts } from "~/outbox/use-outbox";
 import { type Applied, type Book, type UnitSystem, unitName } from "~core/book";
-import { jobWithBook, depthsOf } from "~core/fact";
-import { chosenSheets, type Worksheet } from "~core/measure";
 import { jobRecord } from "~/server/job-context";
-import { bookAt, bookPage, JobAtContext, type JobView } from "~/view/view";
+import { bookAt, bookPage, JobAtContext, JobNowContext, type JobView } from "~/view/view";
 import type { Route } from "./+types/job";
 
 export const loader = async ({ context, params }: Route.LoaderArgs) => {
@@ -58,28 +57,17 @@ export default function JobPage({
   const book = bookOf(ref);
   const told = factsOfPage(factsText);
   const since = useLive(id, number, seq);
-  const facts = useFacts(number, told, since);
+  const from = useMemo(() => ({ job: number, told, since }), [number, told, since]);
+  const facts = useFacts(from);
   const seen = (since.at(-1) ?? told.at(-1))?.id;
   useEffect(() => nowSeen(number, id, seen), [number, id, seen]);
   const [unit, changeUnit] = useUnit(book.unit.lengthUnit);
-  const view = useMemo((): JobView => {
-    const { job, applied } = jobWithBook(book, jobOfPage(facts), houseValues);
-    const depths = depthsOf(book, job);
-    let sheets: Worksheet[] | undefined;
-    return {
-      number,
-      opened,
-      book,
-      job,
-      depths,
-      applied,
-      unit,
-      // Worked out when a page asks: those before the unit is opened show no pack.
-      get sheets() {
-        return (sheets ??= chosenSheets(job, applied, house));
-      },
-    };
-  }, [facts, book, house, houseValues, number, opened, unit]);
+  const viewOf = useMemo(
+    () => viewsOf({ number, opened, book, unit, house, houseValues }),
+    [number, opened, book, unit, house, houseValues],
+  );
+  const view = viewOf(facts);
+  const now = useMemo(() => ({ from, viewOf }), [from, viewOf]);
   const at = useMemo(() => ({ number, book, unit }), [number, book, unit]);
   const place = useLocation()
     .pathname.replace(/\/$/, "")
@@ -120,7 +108,9 @@ export default function JobPage({
           <Disagreements job={view.job} book={book} number={number} />
           {place === "" && <UnitMap view={framed} />}
           <JobAtContext value={at}>
-            <Outlet context={view} />
+            <JobNowContext value={now}>
+              <Outlet context={view} />
+            </JobNowContext>
           </JobAtContext>
         </main>
       </div>

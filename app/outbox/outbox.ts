@@ -125,6 +125,8 @@ export class Outbox {
     };
     this.set({ waiting: [...this.state.waiting, entry] });
     const db = await this.database;
+    // Whoever looks at what is shown of it comes first.
+    await Promise.resolve();
     const n = await db?.add(STORE, { ...entry }).catch(() => undefined);
     if (n === undefined) {
       this.replace(entry, { ...entry, unkept: true });

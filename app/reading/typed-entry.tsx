@@ -25,35 +25,36 @@ interface Props {
 
 /** A reading typed, or sent by a gauge that types into the field that waits and ends with Enter. */
 export function TypedEntry({ sheet, phase, unit, conditions, readingId, actionData, onStore }: Props) {
+  // What is typed stays in the field alone: nothing is drawn for a digit.
   const field = useRef<HTMLInputElement>(null);
+  const typed = (): string => field.current?.value ?? "";
   const sent = actionData?.intent === "read" ? actionData : undefined;
-  const [value, setValue] = useState(sent?.typed?.value ?? "");
   const [problem, setProblem] = useState(sent?.problems?.value ?? "");
   const [asked, setAsked] = useState<{ length: Nm; meanings: Meaning[] } | null>(null);
   const [pad, setPad] = useState(false);
   /** What was stored as something else than its digits say. */
   const [taken, setTaken] = useState("");
-  const change = (text: string): void => {
+  const changed = (): void => {
     setTaken("");
-    setValue(text);
     setProblem("");
     setAsked(null);
   };
+  const put = (text: string): void => {
+    if (field.current) field.current.value = text;
+    // To ask for what is there already has the page laid out first.
+    if (document.activeElement !== field.current) field.current?.focus();
+    changed();
+  };
   const stored = (body: ReadingBody): void => {
+    const digits = typed().trim();
     onStore(body);
-    setTaken(
-      body.unit === "thou" && /^\d+$/.test(value.trim()) && body.reading.kind === "single"
-        ? `${value.trim()} is taken as ${lengthText(body.reading.value, "in")}.`
-        : "",
-    );
-    setValue("");
-    setProblem("");
-    setAsked(null);
-    field.current?.focus();
+    put("");
+    if (body.unit === "thou" && /^\d+$/.test(digits) && body.reading.kind === "single")
+      setTaken(`${digits} is taken as ${lengthText(body.reading.value, "in")}.`);
   };
   const submit = (event: FormEvent): void => {
     event.preventDefault();
-    const read = readTyped(value, unit, sheet, phase, false, conditions);
+    const read = readTyped(typed(), unit, sheet, phase, false, conditions);
     if (read.ok) return stored(read.body);
     setProblem(read.asked ? "" : read.problem);
     setAsked(read.asked ?? null);
@@ -76,8 +77,8 @@ export function TypedEntry({ sheet, phase, unit, conditions, readingId, actionDa
           autoComplete="off"
           inputMode="decimal"
           placeholder={unit === "mm" ? "1.09" : ".043"}
-          value={value}
-          onChange={(event) => change(event.target.value)}
+          defaultValue={sent?.typed?.value ?? ""}
+          onChange={changed}
           data-nominal={middleOf(sheet.applied.spec) ?? undefined}
           data-awaits
           className={`input h-16 min-w-0 grow text-3xl font-bold ${problem ? "input-error" : ""}`}
@@ -100,15 +101,7 @@ export function TypedEntry({ sheet, phase, unit, conditions, readingId, actionDa
       <div className="mt-2">
         <GaugeBar only="serial" />
       </div>
-      {pad && (
-        <Pad
-          onKey={(key) => {
-            change(value + key);
-            field.current?.focus();
-          }}
-          onDelete={() => change(value.slice(0, -1))}
-        />
-      )}
+      {pad && <Pad onKey={(key) => put(typed() + key)} onDelete={() => put(typed().slice(0, -1))} />}
       {problem && (
         <p id="reading-problem" role="alert" className="text-error mt-1 font-semibold">
           {problem}
@@ -126,7 +119,7 @@ export function TypedEntry({ sheet, phase, unit, conditions, readingId, actionDa
           unit={unit}
           meanings={asked.meanings}
           onAnswer={(meant, meantIn) => {
-            const read = readTyped(value, unit, sheet, phase, true, conditions);
+            const read = readTyped(typed(), unit, sheet, phase, true, conditions);
             if (read.ok) stored({ ...read.body, reading: { kind: "single", value: meant }, unit: meantIn });
           }}
         />

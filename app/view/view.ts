@@ -1,8 +1,9 @@
 import { createContext, use } from "react";
 import { useOutletContext } from "react-router";
 import { versionSearch } from "~/book/version-search";
+import { useFactsNow, type Told } from "~/outbox/use-outbox";
 import type { Applied, Book, UnitSystem } from "~core/book";
-import type { Job } from "~core/fact";
+import type { Fact, Job } from "~core/fact";
 import type { Worksheet } from "~core/measure";
 
 /** A job as the pages within it see it: the server's facts and those still waiting here, folded and resolved. */
@@ -26,6 +27,17 @@ export function useJobAt(): JobAt {
   if (!at) throw new Error("there is no job here");
   return at;
 }
+
+/** The job with what was said a moment ago, before the page is drawn with it: for what a hand waits for. */
+export function useJobNow(): JobView {
+  const now = use(JobNowContext);
+  if (!now) throw new Error("there is no job here");
+  return now.viewOf(useFactsNow(now.from));
+}
+export const JobNowContext = createContext<{
+  from: Told;
+  viewOf: (facts: readonly Fact[]) => JobView;
+} | null>(null);
 
 export const useJobView = (): JobView => useOutletContext<JobView>();
 
