@@ -128,6 +128,38 @@ describe("keys printed on a pack page", () => {
       expect(await mira.driver.getCurrentUrl()).toContain("show=found");
     }));
 
+  it("readings typed in one breath on a slow machine all count, and the verdict does not wait for what is drawn with them", () =>
+    journey("keys-breath", [mira], async () => {
+      await mira.go(`${shop.url}/jobs/1030/choose/d2-clearance?show=found`);
+      await mira.ready();
+      await mira.until("return document.activeElement.id", (at) => at === "reading-value");
+      // What of the readings is shown each time the verdict changes.
+      await mira.driver.executeScript(`
+        const section = document.querySelector('[aria-label="Verdict"]');
+        const counted = () => Number(/ of (\\d+) *count/.exec(section.querySelector('[data-verdict]').textContent)[1]);
+        window.steps = [];
+        let last = counted();
+        new MutationObserver(() => {
+          if (counted() === last) return;
+          last = counted();
+          window.steps.push([last, section.querySelectorAll('[aria-label=Readings] li').length]);
+        }).observe(section, { subtree: true, childList: true, characterData: true });`);
+      await mira.slowed(8);
+      try {
+        await mira.keys("1.20", Key.ENTER, "1.21", Key.ENTER, "1.22", Key.ENTER);
+        await mira.until(READINGS, (n) => n === 3);
+      } finally {
+        await mira.slowed(1);
+      }
+      const steps = await mira.driver.executeScript<[number, number][]>("return window.steps");
+      expect(steps.map(([count]) => count)).toEqual([1, 2, 3]);
+      for (const [count, shown] of steps) expect(shown).toBeLessThan(count);
+      expect(await mira.driver.executeScript(VALUE)).toBe("");
+      await allSent(mira);
+      await mira.go(`${shop.url}/jobs/1030/choose/d2-clearance?show=found`);
+      await mira.until(READINGS, (n) => n === 3);
+    }));
+
   /** A figure’s page as it stands at each point of the work: before and after a choice, with its piece out, in a job that is closed. */
   const STATES: [what: string, page: string, first: string][] = [
     ["as found, read", "/jobs/1029/choose/d1-clearance?show=found", ""],
