@@ -1,4 +1,5 @@
 import { startTransition, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { useScripted } from "~/look/use-scripted";
 import type { Fact } from "~core/fact";
 import { outbox, type OutboxState, type Waiting } from "./outbox";
 
@@ -19,7 +20,8 @@ export function useOutbox(): OutboxState {
     hear();
     return outbox.subscribe(hear);
   }, []);
-  return state;
+  // What takes over from the server’s page, be it long after the page stands, begins with what the server drew.
+  return useScripted() ? state : outbox.onServer();
 }
 
 const useOutboxNow = (): OutboxState => useSyncExternalStore(outbox.subscribe, outbox.now, outbox.onServer);

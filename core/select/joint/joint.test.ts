@@ -5,6 +5,7 @@ import { contestedQuestion, dice, oddQuestion, shopQuestion, waitingQuestion } f
 import { inOrder, isInStock, programmed, triedAll, valuesOf, type Solver } from "../../testing/referee";
 import { assign, type Taker } from "./assignment";
 import { inParts } from "./linear";
+import { share } from "./shared";
 import {
   chooseJointly,
   insteads,
@@ -481,6 +482,69 @@ describe("who takes from which lot", () => {
   });
 });
 
+/** Every way of every group, tried: what the cheapest comes to. */
+function whole(
+  groups: readonly (readonly { cost: readonly number[]; lots: readonly number[] }[])[],
+  counts: readonly number[],
+): number {
+  const [ways, ...others] = groups;
+  if (!ways) return 0;
+  return Math.min(
+    ...ways.map(({ cost, lots }) => {
+      const left = counts.map((n, lot) => n - lots.filter((one) => one === lot).length);
+      return left.some((n) => n < 0) ? Infinity : (cost[0] ?? 0) + whole(others, left);
+    }),
+  );
+}
+
+describe("what is shared out among those that take several pieces", () => {
+  it("is the cheapest there is, by trying everything: few of them among many that take one", () => {
+    for (const seed of times(400, (i) => i)) {
+      const roll = dice(seed);
+      const counts = times(2 + roll(3), () => 1 + roll(2));
+      const groups = times(3 + roll(3), () => [
+        { option: 0, cost: [20 + roll(30)], lots: [] },
+        ...times(2 + roll(4), (k) => ({
+          option: k + 1,
+          cost: [roll(seed % 2 ? 4 : 40)],
+          lots: times(roll(4) === 0 ? 2 : 1, () => roll(counts.length)).sort((a, b) => a - b),
+        })),
+      ]);
+      const effort = { left: 100_000, stopped: false };
+      const found = share(groups, counts, 1, effort);
+      const best = whole(groups, counts);
+      expect({ seed, cost: found?.cost, bound: found?.bound }).toEqual({ seed, cost: [best], bound: [best] });
+      expect(share(groups, counts, 1, effort, [best])).toBeNull();
+      expect(share(groups, counts, 1, effort, [best + 1])?.cost).toEqual([best]);
+    }
+  });
+  it("says of whom one would have to do better, where it costs too much", () => {
+    for (const seed of times(200, (i) => i)) {
+      const roll = dice(seed);
+      const counts = times(2 + roll(3), () => 1);
+      const groups = times(3 + roll(3), () => [
+        { option: -1, cost: [5_040], lots: [] },
+        ...times(1 + roll(3), (k) => ({
+          option: k,
+          cost: [0],
+          lots: times(1 + roll(2), () => roll(counts.length)).sort((a, b) => a - b),
+        })),
+      ]);
+      let stuck: readonly number[] = [];
+      const effort = { left: 100_000, stopped: false };
+      if (share(groups, counts, 1, effort, [1], (some) => (stuck = some))) continue;
+      expect(stuck.length).toBeGreaterThan(0);
+      // With all others free of it, these still are in each other’s way.
+      expect(
+        whole(
+          stuck.map((i) => groups[i] ?? []),
+          counts,
+        ),
+      ).toBeGreaterThan(0);
+    }
+  });
+});
+
 describe("groups filled by parts of their ways", () => {
   /** What everybody has who takes what is cheapest at these prices, less what the lots are worth. */
   const bound = (
@@ -533,21 +597,6 @@ describe("groups filled by parts of their ways", () => {
       expect(bound(groups, counts, prices)).toBeLessThanOrEqual(whole(groups, counts) + 1e-6);
     }
   });
-
-  /** Every way of every group, tried. */
-  function whole(
-    groups: readonly (readonly { cost: readonly number[]; lots: readonly number[] }[])[],
-    counts: readonly number[],
-  ): number {
-    const [ways, ...others] = groups;
-    if (!ways) return 0;
-    return Math.min(
-      ...ways.map(({ cost, lots }) => {
-        const left = counts.map((n, lot) => n - lots.filter((one) => one === lot).length);
-        return left.some((n) => n < 0) ? Infinity : (cost[0] ?? 0) + whole(others, left);
-      }),
-    );
-  }
 });
 
 it("terms are whole and each is known by its name", () => {

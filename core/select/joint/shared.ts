@@ -332,6 +332,8 @@ function eachLot(
   below: Cost | null,
 ): Found | null {
   const { at, classes } = splitAt(groups, sharesOf);
+  // Whoever could take several pieces has no such way left.
+  if (at < 0) return share(groups, counts, size, effort, below);
   let best: Found | null = null;
   let upper = below;
   for (const { lot, ways } of classes) {
