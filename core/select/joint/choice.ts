@@ -162,7 +162,8 @@ export class Choice {
     if (!found) return null;
     // What is left of the effort is not enough where days took all of it.
     this.effort.left = this.allowed;
-    return found.withRest(this.rest(at));
+    const best = found.withRest(this.rest(at));
+    return by(before)(best.plan.values, begun.values) > 0 ? null : best;
   }
 
   /** What is decided once days are: all else. */
@@ -175,7 +176,10 @@ export class Choice {
         const round = this.round(others, days, true);
         if (!round.stopped) return round;
         // Nothing of what comes first is given up for it.
+        const { left } = this.effort;
+        this.effort.left = this.allowed;
         const sure = this.round(before, days, true);
+        this.effort.left = left;
         return by(before)(sure.values, round.values) < 0 ? { ...sure, stopped: true } : round;
       },
       compare: (a, b) => compared(a.values, b.values),
