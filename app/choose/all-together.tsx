@@ -21,6 +21,7 @@ import {
   type Aim,
   type Instead,
   type JointPlan,
+  type JointQuestion,
   type Offered,
 } from "~core/select";
 import { field, maybeWords, oneOf, words } from "~core/shape";
@@ -34,6 +35,7 @@ import { askedOf } from "./decide";
 import { pieceText } from "./piece-text";
 import { percent, sourceText } from "./candidate-words";
 import { MeasureNext, Orders, WaysOut } from "./plan-notes";
+import { proofText } from "./proof-words";
 import { PullList } from "./pull-list";
 import { picksIn, planText, QUICKER, wantedBy } from "./put-aside";
 import { seatName } from "./seat-name";
@@ -143,7 +145,7 @@ export default function AllTogether({ loaderData, actionData }: Route.ComponentP
       {plan ? (
         <>
           <Changed key={wanted} asked={asked} plan={plan} unit={unit} />
-          <Summary plan={plan} asked={asked} />
+          <Summary plan={plan} asked={asked} terms={question.terms} />
           <Seats asked={asked} plan={plan} others={others} unit={unit} number={number} held={held} />
         </>
       ) : (
@@ -269,7 +271,16 @@ function Changed({ asked, plan, unit }: { asked: Together; plan: JointPlan; unit
 }
 
 /** The plan in one line, and whether it is proved. */
-function Summary({ plan: { values, proven, seats, broken }, asked }: { plan: JointPlan; asked: Together }) {
+function Summary({
+  plan,
+  asked,
+  terms,
+}: {
+  plan: JointPlan;
+  asked: Together;
+  terms: JointQuestion["terms"];
+}) {
+  const { values, proven, seats, broken } = plan;
   const ordered = seats.filter(({ offer }) => (offer?.days ?? 0) > 0).length;
   const figures = asked.sheets.size;
   const inside =
@@ -294,9 +305,7 @@ function Summary({ plan: { values, proven, seats, broken }, asked }: { plan: Joi
     >
       <Mark name={values.outside === 0 && broken.length === 0 ? "inside" : "loose"} size={26} />
       <span>{text.join(" · ")}</span>
-      <span className="quiet text-base font-normal">
-        {proven ? "Proved: nothing on this shelf is better." : "Not proved: the search was stopped."}
-      </span>
+      <span className="quiet text-base font-normal">{proofText(plan, "on this shelf", terms)}</span>
     </p>
   );
 }

@@ -14,6 +14,7 @@ import type { Route } from "./+types/share-out";
 import { AWAY, unlessAway } from "~/look/unless-away";
 import { percent, sourceText } from "./candidate-words";
 import { pieceText } from "./piece-text";
+import { proofText } from "./proof-words";
 import { picksIn, QUICKER, wantedBy } from "./put-aside";
 import { useShelfAnew } from "./use-shelf-anew";
 import { asking, jobsAsked, jobTold, takersOf, type SeatTold } from "./share-told";
@@ -28,14 +29,15 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
   const without = withoutIn(new URL(request.url).searchParams);
   const all = await asking(pool, house, without);
   const jobs = jobsAsked(all);
-  const plan = await chosenBeside(across(jobs, house.chooseFirst));
+  const question = across(jobs, house.chooseFirst);
+  const plan = await chosenBeside(question);
   const told = shares(jobs, plan);
   const takers = takersOf(told);
   return {
     jobs: all.map((one, i) => jobTold(one, told[i] as JobShare, house.rule, takers)),
     without: [...without],
     values: plan.values,
-    proven: plan.proven,
+    proof: proofText(plan, "on this shelf", question.terms),
   };
 };
 
@@ -87,7 +89,7 @@ type JobTold = Awaited<ReturnType<typeof loader>>["jobs"][number];
 /** What all open jobs take from one shelf when they are looked at together: who gets the last of what. */
 export default function ShareOut({ loaderData }: Route.ComponentProps) {
   const [search] = useSearchParams();
-  const { jobs, without, values, proven } = useShelfAnew(`/shelf/share?${search.toString()}`, loaderData);
+  const { jobs, without, values, proof } = useShelfAnew(`/shelf/share?${search.toString()}`, loaderData);
   const differs = jobs.flatMap(({ seats }) => seats).filter(({ alone }) => alone !== undefined).length;
   const sentences = [
     `${jobs.length} ${jobs.length === 1 ? "job" : "jobs"}`,
@@ -114,10 +116,7 @@ export default function ShareOut({ loaderData }: Route.ComponentProps) {
         )}
       </div>
       <p className="quiet mb-3">
-        What the open jobs take from the shelf when they are chosen for together.{" "}
-        {proven
-          ? "Proved: nothing on this shelf is better for all of them."
-          : "Not proved: the search was stopped."}
+        What the open jobs take from the shelf when they are chosen for together. {proof}
       </p>
       {jobs.length === 0 && (
         <p className="plate p-8 text-xl">
