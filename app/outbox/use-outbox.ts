@@ -24,7 +24,11 @@ export function useOutbox(): OutboxState {
   return useScripted() ? state : outbox.onServer();
 }
 
-const useOutboxNow = (): OutboxState => useSyncExternalStore(outbox.subscribe, outbox.now, outbox.onServer);
+/** The same at once, readings too: for what must not say that all is sent while something waits. */
+export function useOutboxNow(): OutboxState {
+  useEffect(() => outbox.start(), []);
+  return useSyncExternalStore(outbox.subscribe, outbox.now, outbox.onServer);
+}
 
 /** Where a job's facts come from: the server told them with the page and since then. */
 export interface Told {
