@@ -305,7 +305,7 @@ function Summary({
     >
       <Mark name={values.outside === 0 && broken.length === 0 ? "inside" : "loose"} size={26} />
       <span>{text.join(" · ")}</span>
-      <span className="quiet text-base font-normal">{proofText(plan, "on this shelf", terms)}</span>
+      <span className="quiet text-base font-normal">{proofText(plan, terms)}</span>
     </p>
   );
 }

@@ -1,6 +1,6 @@
-import { memo, useState, type FormEvent } from "react";
+import { useState, type FormEvent } from "react";
 import { Choice } from "~/look/field";
-import { seatFacts, type Job } from "~core/fact";
+import { seatFacts } from "~core/fact";
 import type { SeatState, Worksheet } from "~core/measure";
 import { type LengthUnit } from "~core/quantity";
 import { parseReading } from "~core/reading";
@@ -20,9 +20,10 @@ const toldBy = (size: SeatSize, unit: LengthUnit): string =>
   [pieceText(size, unit), size.colour].filter(Boolean).join(", ");
 
 /** What came with the unit in one seat: by its mark, by micrometer, or both; or that nobody saw it. */
-function FoundPiece({ seat, unit, job }: { seat: SeatState; unit: LengthUnit; job: Job }) {
+function FoundPiece({ seat, unit }: { seat: SeatState; unit: LengthUnit }) {
   const { link, fitted, unseen } = seat;
   const what = selectiveWord(link);
+  const { job } = useJobView();
   const say = useSay();
   const [key, setKey] = useState(fitted ? keyOf(fitted) : "");
   const [measured, setMeasured] = useState("");
@@ -155,13 +156,7 @@ function FoundPiece({ seat, unit, job }: { seat: SeatState; unit: LengthUnit; jo
 }
 
 /** What was found in each of its seats that nobody has changed yet. */
-export function FoundPieces({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit }) {
-  const job = useJobView().job;
-  return <Found sheet={sheet} unit={unit} job={job} />;
-}
-
-const Found = memo(function Found({ sheet, unit, job }: { sheet: Worksheet; unit: LengthUnit; job: Job }) {
-  return sheet.seats
+export const FoundPieces = ({ sheet, unit }: { sheet: Worksheet; unit: LengthUnit }) =>
+  sheet.seats
     .filter(({ fit, link }) => fit === 0 && link.kind !== "cut")
-    .map((seat) => <FoundPiece key={seat.link.id} seat={seat} unit={unit} job={job} />);
-});
+    .map((seat) => <FoundPiece key={seat.link.id} seat={seat} unit={unit} />);

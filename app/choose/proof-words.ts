@@ -1,3 +1,4 @@
+import { capital, listed } from "~core/book";
 import { moneyText } from "~core/quantity";
 import { TERMS, type JointPlan, type Term } from "~core/select";
 
@@ -28,21 +29,16 @@ function byHowMuch(term: Term, gap: number): string {
   }
 }
 
-const listed = (words: readonly string[]): string =>
-  words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words.at(-1) ?? ""}`;
-
 /**
  * Whether a plan is proved, and if it is not, how far it is and what could still be better.
  *
- * @param where what was looked through, such as `on this shelf`.
  * @param terms in the order they count.
  */
 export function proofText(
   { proven, values, bound }: Pick<JointPlan, "proven" | "values" | "bound">,
-  where: string,
   terms: readonly Term[] = TERMS,
 ): string {
-  if (proven) return `Proved: nothing ${where} is better.`;
+  if (proven) return "Proved: nothing on this shelf is better.";
   const stopped = "Not proved: the search was stopped.";
   const at = terms.findIndex((term, i) => values[term] !== bound[i]);
   const open = terms[at];
@@ -50,6 +46,6 @@ export function proofText(
   const sure = terms.slice(0, at).map((term) => WHAT[term]);
   const could = `${WHAT[open]} could be better${byHowMuch(open, values[open] - (bound[at] ?? 0))}`;
   return sure.length === 0
-    ? `${stopped} ${could[0]?.toUpperCase() ?? ""}${could.slice(1)}.`
+    ? `${stopped} ${capital(could)}.`
     : `${stopped} Nothing is better in ${listed(sure)}; ${could}.`;
 }

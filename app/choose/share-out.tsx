@@ -37,7 +37,7 @@ export const loader = async ({ context, request }: Route.LoaderArgs) => {
     jobs: all.map((one, i) => jobTold(one, told[i] as JobShare, house.rule, takers)),
     without: [...without],
     values: plan.values,
-    proof: proofText(plan, "on this shelf", question.terms),
+    proof: proofText(plan, question.terms),
   };
 };
 

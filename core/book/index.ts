@@ -80,7 +80,7 @@ export {
   type UnitSystem,
 } from "./figures";
 export { statedIn } from "./stated";
-export { capital, isSprung, seatWord, selectiveWord } from "./selective";
+export { capital, isSprung, listed, seatWord, selectiveWord } from "./selective";
 export {
   pictureDigests,
   pictureIn,

@@ -22,3 +22,7 @@ export const seatWord = (link: Pick<SeatLink, "seat" | "name" | "kind">): string
 export const isSprung = (seat: { kind: SeatKind } | null | undefined): boolean => seat?.kind === "snap ring";
 /** The same at the head of a line. */
 export const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
+
+/** Several things in one sentence: with commas, and “and” before the last. */
+export const listed = (words: readonly string[]): string =>
+  words.length < 2 ? (words[0] ?? "") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;

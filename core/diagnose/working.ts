@@ -1,4 +1,4 @@
-import { OUTSIDE } from "../book";
+import { listed, OUTSIDE } from "../book";
 import { CONDITIONS, outcomeWords } from "../fact";
 import { elementName, isMechanical, type Fault, type Common, type Unit } from "./cause";
 import type { Told } from "./diagnose";
@@ -13,9 +13,6 @@ export interface Working {
   /** What is told otherwise. */
   against: string[];
 }
-
-const list = (words: readonly string[]): string =>
-  words.length < 2 ? (words[0] ?? "") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
 
 const EFFECT: Readonly<Record<Effect["kind"], string>> = {
   drives: "",
@@ -37,7 +34,7 @@ export function workingOf(
   const said = new Map<string, string[]>();
   for (const { question, outcome, conditions = [] } of told) {
     const when = conditions.map((one) => CONDITIONS.words[one]);
-    const words = [outcomeWords(outcome), ...(when.length > 0 ? [list(when)] : [])].join(" ");
+    const words = [outcomeWords(outcome), ...(when.length > 0 ? [listed(when)] : [])].join(" ");
     said.set(question, [...(said.get(question) ?? []), words]);
   }
   if (!isMechanical(cause)) return { would: COMMON[cause.kind], ...sides(states, said, () => true, cause) };
@@ -63,7 +60,7 @@ function wouldOf(
   ]);
   const place = element.outside
     ? `${name} works ${OUTSIDE[element.outside]} and changes no range.`
-    : `${name} is on in ${list(on) || "no range"}.`;
+    : `${name} is on in ${listed(on) || "no range"}.`;
   const kinds = felt(rows, effects);
   const what =
     fault === "on"
@@ -81,7 +78,7 @@ const felt = (rows: readonly DrivingState[], effects: ReadonlyMap<string, Effect
   (["lost", "bind", "other", "coasts", "creeps"] as const)
     .flatMap((kind) => {
       const names = rows.filter(({ id }) => effects.get(id)?.kind === kind).map((row) => row.name);
-      return names.length > 0 ? [`${EFFECT[kind]} ${list(names)}`] : [];
+      return names.length > 0 ? [`${EFFECT[kind]} ${listed(names)}`] : [];
     })
     .join("; ");
 

@@ -21,6 +21,10 @@ export function dice(seed: number): (n: number) => number {
   };
 }
 
+/** So many of them, each made with its number from 1 on. */
+export const times = <T>(n: number, make: (i: number) => T): T[] =>
+  Array.from({ length: n }, (_, i) => make(i + 1));
+
 const µm = (n: number): Nm => nm(n * 1_000);
 const STEP = 50;
 const PLATES = 5;

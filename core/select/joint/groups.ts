@@ -132,12 +132,5 @@ export function apartOf(groups: readonly Group[]): number[][] {
     joined.join(i, jobs.get(job) ?? i);
     jobs.set(job, i);
   }
-  const parts = new Map<number, number[]>();
-  for (const i of groups.keys()) {
-    const first = joined.of(i);
-    const part = parts.get(first);
-    if (part) part.push(i);
-    else parts.set(first, [i]);
-  }
-  return [...parts.values()];
+  return joined.sets();
 }

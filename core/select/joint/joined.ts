@@ -12,4 +12,15 @@ export class Joined {
     const [x, y] = [this.of(a), this.of(b)];
     if (x !== y) this.parent[Math.max(x, y)] = Math.min(x, y);
   }
+  /** The sets, each with its places in order. */
+  sets(): number[][] {
+    const sets = new Map<number, number[]>();
+    for (const i of this.parent.keys()) {
+      const first = this.of(i);
+      const set = sets.get(first);
+      if (set) set.push(i);
+      else sets.set(first, [i]);
+    }
+    return [...sets.values()];
+  }
 }

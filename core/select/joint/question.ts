@@ -88,6 +88,6 @@ export interface JointQuestion {
   relations?: readonly Relation[];
   lots: readonly Lot[];
   terms?: readonly Term[];
-  /** How many ways the search looks at before it stops proving; enough for a second or two unless told otherwise. */
+  /** How many ways the search looks at before it stops proving; enough for some seconds unless told otherwise. */
   effort?: number;
 }

@@ -11,7 +11,7 @@ export interface Waiting {
  *
  * Branch and bound over the days a job may be given. With a price on each piece of a lot every job weighs its days against what its groups would have to pay to be in time:
  * all jobs' best together, less what the lots are worth, is a bound (Lagrange multipliers; M. L. Fisher 1981). Prices are found by steps towards what is asked
- * for too often, and how often each job chose which days says which way to go first (the volume algorithm; F. Barahona, R. Anbil 2000).
+ * for too often (subgradients; M. Held, P. Wolfe, H. P. Crowder 1974), and what days each job chose on the way, the late ones counting most, say which way to go first.
  *
  * @returns null where no days are enough.
  */

@@ -153,14 +153,7 @@ function partsOf(groups: readonly (readonly Way[])[]): number[][] {
         if (other === undefined) owner.set(lot, i);
         else joined.join(i, other);
       }
-  const parts = new Map<number, number[]>();
-  for (const i of groups.keys()) {
-    const first = joined.of(i);
-    const part = parts.get(first);
-    if (part) part.push(i);
-    else parts.set(first, [i]);
-  }
-  return [...parts.values()];
+  return joined.sets();
 }
 
 function shareOne(
