@@ -70,7 +70,7 @@ export function TakeReading({ sheet, phase, set, unit, readingId, actionData }: 
             key={one}
             type="button"
             aria-pressed={one === way}
-            className={`btn touch flex-1 gap-1 px-1 ${one === way ? "btn-secondary" : ""}`}
+            className={`btn touch flex-auto gap-1 px-1 ${one === way ? "btn-secondary" : ""}`}
             onClick={() => setWay(one)}
           >
             {words} <kbd className="key">{key}</kbd>
