@@ -27,6 +27,8 @@ export default function handleRequest(
       </NonceContext>,
       {
         nonce,
+        // Nothing comes later: what is large stands where it belongs, and not behind the page for a script to put there.
+        progressiveChunkSize: Infinity,
         onShellReady: () => void (stands = true),
         // No page waits for a part of itself: sent whole, it costs half of what it costs in pieces.
         onAllReady: () => {

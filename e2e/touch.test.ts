@@ -123,6 +123,10 @@ it("before any script has loaded: signing in and storing a typed reading work as
       await (await plain.see("//input[@name='pin']")).sendKeys("2580");
       await plain.press("//button[.='Sign in']");
       await plain.see("//h1[contains(., 'D3')]");
+      // The rail and the way to what is next stand there too.
+      await plain.press("//nav[@aria-label='Stages of the job']//b[.='Measure']");
+      await plain.see("//button[@aria-pressed='true'][.='As found']");
+      await plain.go(`${shop.url}/jobs/1030/choose/d3-clearance?show=found`);
       await (await plain.see("//input[@name='value']")).sendKeys("43");
       await plain.press("//button[contains(., 'Store')]");
       await plain.read("cannot be this pack");

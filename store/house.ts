@@ -33,7 +33,7 @@ export interface HouseSettings extends House, Schools {
   demoPin: string | null;
 }
 
-const DEFAULTS: HouseSettings = {
+export const DEFAULTS: HouseSettings = {
   rule: "proven",
   target: "middle",
   chooseFirst: "ready",

@@ -8,9 +8,10 @@ import {
   useSensor,
   useSensors,
 } from "@dnd-kit/core";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useInside } from "~/door/inside";
+import { planIn } from "~/view/plan";
 import { useJobView } from "~/view/view";
 import { useSay } from "~/say/use-say";
 import { targetOf } from "~/scan/code";
@@ -18,7 +19,7 @@ import { onScan } from "~/scan/heard";
 import { placesOf } from "~/teardown/places";
 import { partsOf } from "~core/book";
 import { IN_UNIT, SCRAPPED } from "~core/fact";
-import { planOf, type Bench } from "~core/steps";
+import type { Bench, planOf } from "~core/steps";
 import type { Route } from "./+types/bench";
 import { Actions } from "./actions";
 import { NewPlace } from "./new-place";
@@ -29,10 +30,11 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `Bench ${param
 
 /** What lies where, in which order and which way up; whoever comes back in three days sees it at once. */
 export default function BenchMap() {
-  const { job, applied, number } = useJobView();
+  const view = useJobView();
+  const { job, applied, number } = view;
   const say = useSay();
   const [search] = useSearchParams();
-  const plan = useMemo(() => planOf(job, applied), [job, applied]);
+  const plan = planIn(view);
   const { bench } = plan;
   const asked = search.get("thing");
   const [picked, setPicked] = useState<readonly string[]>(asked ? [asked] : []);

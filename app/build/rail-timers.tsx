@@ -1,14 +1,18 @@
-import { useEffect, useMemo, useRef } from "react";
+import { useEffect, useRef } from "react";
 import { Link } from "react-router";
-import type { Applied } from "~core/book";
 import { isReady, isTooLong, timersOf, type Timer } from "~core/build";
 import type { Job } from "~core/fact";
 import { call } from "./call";
+import type { JobView } from "~/view/view";
+import { workedOut } from "~/view/worked-out";
 import { clockWords, useSeconds } from "./use-moment";
 
+const timersIn = workedOut(({ job, applied }) => timersOf(job, applied));
+
 /** What stands in fluid or in its sizer, counting down on every page of the job; what is ready calls once, whoever’s page it is. */
-export function RailTimers({ job, applied, number }: { job: Job; applied: Applied; number: number }) {
-  const timers = useMemo(() => timersOf(job, applied), [job, applied]);
+export function RailTimers({ view }: { view: JobView }) {
+  const { job, applied, number } = view;
+  const timers = timersIn(view);
   const standing = timers.filter(
     ({ started, ended }) => started !== null && ended === null && job.closed === null,
   );

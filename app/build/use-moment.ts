@@ -4,19 +4,15 @@ import { useEffect, useState } from "react";
 const MOST = 2_000_000_000;
 
 /**
- * The moment, moved on when one of those to come has come: what stands in fluid becomes ready by itself, and nothing is worked out in between.
+ * Calls once a moment has come.
  *
- * @param coming moments in milliseconds.
+ * @param moment in milliseconds; without end where none comes.
+ * @returns how to leave it.
  */
-export function useMoment(coming: readonly number[]): number {
-  const [now, setNow] = useState(() => Date.now());
-  const next = Math.min(...coming.filter((moment) => moment > now));
-  useEffect(() => {
-    if (!Number.isFinite(next)) return;
-    const wait = setTimeout(() => setNow(Date.now()), Math.min(MOST, Math.max(0, next - Date.now()) + 20));
-    return () => clearTimeout(wait);
-  }, [next]);
-  return now;
+export function whenCome(moment: number, call: () => void): () => void {
+  if (!Number.isFinite(moment)) return () => {};
+  const wait = setTimeout(call, Math.min(MOST, Math.max(0, moment - Date.now()) + 20));
+  return () => clearTimeout(wait);
 }
 
 /** The moment, a second at a time while something counts down. */

@@ -1,8 +1,9 @@
 import { HelpCircle, LogOut, SunMoon } from "lucide-react";
-import { useRef, type ReactNode } from "react";
+import type { ReactNode } from "react";
 import { Form, Link, NavLink } from "react-router";
 import { leave } from "~/door/leave";
 import { keepLook } from "~/look/look-cookie";
+import { useDialog } from "~/look/use-dialog";
 import { useKeys } from "~/look/use-keys";
 import { ScanButton } from "~/scan/scan-button";
 import type { Staff } from "~store/staff";
@@ -29,8 +30,8 @@ export function Bar({
   job?: ReactNode;
   tools?: ReactNode;
 }) {
-  const keys = useRef<HTMLDialogElement>(null);
-  useKeys({ "?": () => keys.current?.showModal() });
+  const keys = useDialog();
+  useKeys({ "?": keys.show });
   return (
     <header className="bg-neutral text-neutral-content no-print">
       <div className={`flex items-center gap-1 px-3 py-1 ${job ? "" : "mx-auto max-w-[1320px]"}`}>
@@ -50,12 +51,7 @@ export function Bar({
         <WaitingSign />
         <ScanButton />
         <ThemeButton />
-        <button
-          type="button"
-          className="touch grid place-items-center"
-          aria-label="Keys"
-          onClick={() => keys.current?.showModal()}
-        >
+        <button type="button" className="touch grid place-items-center" aria-label="Keys" onClick={keys.show}>
           <HelpCircle size={22} />
         </button>
         <Link to="/account" className="px-1 text-right leading-tight" title="Your account">
@@ -75,7 +71,7 @@ export function Bar({
           </button>
         </Form>
       </div>
-      <KeySheet ref={keys} footKey={footKey} />
+      <KeySheet sheet={keys} footKey={footKey} />
     </header>
   );
 }

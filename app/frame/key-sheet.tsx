@@ -1,11 +1,21 @@
+import type { useDialog } from "~/look/use-dialog";
+
 /** Every key, as they are printed on the controls they work for. */
 export function KeySheet({
-  ref,
+  sheet: { dialog, drawn },
   footKey,
 }: {
-  ref: React.RefObject<HTMLDialogElement | null>;
+  sheet: Pick<ReturnType<typeof useDialog>, "dialog" | "drawn">;
   footKey: string;
 }) {
+  return (
+    <dialog ref={dialog} className="plate text-base-content m-auto p-6" aria-label="Keys">
+      {drawn && <Keys footKey={footKey} />}
+    </dialog>
+  );
+}
+
+function Keys({ footKey }: { footKey: string }) {
   const keys: [string, string][] = [
     ["Enter", "store the reading typed; a gauge that types does this by itself"],
     ["Space", `open the air, then take the reading (also ${footKey}, the foot switch)`],
@@ -28,7 +38,7 @@ export function KeySheet({
     ["?", "this sheet"],
   ];
   return (
-    <dialog ref={ref} className="plate text-base-content m-auto p-6" aria-label="Keys">
+    <>
       <h2 className="mb-3 text-xl font-bold">Keys</h2>
       <table>
         <tbody>
@@ -49,6 +59,6 @@ export function KeySheet({
       <form method="dialog" className="mt-4">
         <button className="btn btn-primary touch">Close</button>
       </form>
-    </dialog>
+    </>
   );
 }

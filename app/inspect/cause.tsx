@@ -1,11 +1,11 @@
 import { KEPT } from "~/offline/keys";
 import { Undecided } from "~/choose/undecided";
 import { wearKind } from "~core/book";
-import { useMemo } from "react";
 import { Link } from "react-router";
 import { useInside } from "~/door/inside";
 import { SayForm } from "~/say/say-form";
 import { useJobView } from "~/view/view";
+import { workedOut } from "~/view/worked-out";
 import { chanceText } from "~/symptoms/suspects";
 import {
   candidateCauses,
@@ -38,12 +38,17 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
 export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =>
   loadOrKept(KEPT.page(params.number, "cause"), serverLoader, () => ({ prices: [] as [string, number][] }));
 
+const causesIn = workedOut(({ job, applied }) => ({
+  failures: failed(job, applied),
+  points: weakPoints(job, applied),
+}));
+
 /** Why it failed, and the weak points of this version: what must be answered before the unit leaves. */
 export default function CausePage({ loaderData: { prices } }: Route.ComponentProps) {
-  const { job, applied, number } = useJobView();
+  const view = useJobView();
+  const { job, applied, number } = view;
   const { house } = useInside();
-  const failures = useMemo(() => failed(job, applied), [job, applied]);
-  const points = weakPoints(job, applied);
+  const { failures, points } = causesIn(view);
   const metal = metalEverywhere(job);
   return (
     <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,2fr)] items-start gap-3">

@@ -1,10 +1,9 @@
 import { Undecided } from "~/choose/undecided";
 import { SEVERITIES } from "~core/fact";
 import { Check } from "lucide-react";
-import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
-import { useInside } from "~/door/inside";
 import { useJobView } from "~/view/view";
+import { workedOut } from "~/view/worked-out";
 import { useSay } from "~/say/use-say";
 import { useKeys } from "~/look/use-keys";
 import { piecesOf } from "~core/pack";
@@ -17,14 +16,18 @@ import { TONES } from "./tones";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Inspect ${params.number} · Yard Key` }];
 
+const partsIn = workedOut(({ job, applied, house }) => {
+  const states = dispositions(job, applied, house, ruleOf(job, house));
+  return { states, groups: groupsOf(states, applied.present) };
+});
+
 /** Every part by where it sits: good in one touch, worn in two, and what becomes of it with the reason. */
 export default function Inspect() {
-  const { job, applied, number } = useJobView();
-  const { house } = useInside();
+  const view = useJobView();
+  const { job, number } = view;
   const say = useSay();
   const [search, setSearch] = useSearchParams();
-  const states = useMemo(() => dispositions(job, applied, house, ruleOf(job, house)), [job, applied, house]);
-  const groups = useMemo(() => groupsOf(states, applied.present), [states, applied]);
+  const { states, groups } = partsIn(view);
   const left = unlooked(states).length;
   const first = groups.find(({ parts }) => unlooked(parts).length > 0) ?? groups[0];
   // A part alone says where it sits.

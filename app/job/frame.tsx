@@ -9,7 +9,7 @@ import { stationWays } from "~/frame/stations";
 import { Axis, type AxisPack } from "~/look/axis";
 import { markOf } from "~/look/mark";
 import { useKeys } from "~/look/use-keys";
-import { useStanding } from "~/view/standing";
+import { standingIn } from "~/view/standing";
 import type { JobView } from "~/view/view";
 import type { Book } from "~core/book";
 import { isPackSheet, leavesWith, type PackSheet, type Worksheet } from "~core/measure";
@@ -37,7 +37,7 @@ function usePacks({ sheets, number, book }: JobView): AxisPack[] {
 /** The stages of the job, each with how it stands; what stands in fluid counts down below them. */
 export const StageRail = memo(function StageRail({ view, place }: Framed) {
   const { number } = view;
-  const standing = useStanding(view);
+  const standing = standingIn(view);
   const packs = usePacks(view);
   usePackKeys(packs);
   const due = standing.next?.what === "pack" ? standing.next.subject : undefined;
@@ -50,7 +50,7 @@ export const StageRail = memo(function StageRail({ view, place }: Framed) {
       next={standing.next?.stage ?? null}
       firstPack={first?.id}
     >
-      <RailTimers job={view.job} applied={view.applied} number={number} />
+      <RailTimers view={view} />
     </Rail>
   );
 });
@@ -58,7 +58,7 @@ export const StageRail = memo(function StageRail({ view, place }: Framed) {
 /** The pages of the stage one is in, and what is next on the job. */
 export const StageHead = memo(function StageHead({ view, place }: Framed) {
   const { number } = view;
-  const standing = useStanding(view);
+  const standing = standingIn(view);
   const stage = stageOf(place);
   const pages = pagesOf(stage);
   const next = standing.next && <NextThing number={number} next={standing.next} />;
@@ -108,12 +108,9 @@ function usePackKeys(packs: readonly AxisPack[]): void {
 /** The unit as the job's map: every station with what is open there. */
 export const UnitMap = memo(function UnitMap({ view }: Pick<Framed, "view">) {
   const { number, applied, job } = view;
-  const standing = useStanding(view);
+  const standing = standingIn(view);
   const packs = usePacks(view);
-  const ways = useMemo(
-    () => (job.closed ? undefined : stationWays(number, applied, standing)),
-    [number, applied, standing, job],
-  );
+  const ways = job.closed ? undefined : stationWays(number, applied, standing);
   const { stations } = applied.present;
   // Nothing is written down along its shaft yet.
   return stations.length > 0 ? <Axis stations={stations} packs={packs} ways={ways} tall /> : null;

@@ -63,8 +63,8 @@ export default function JobPage({
   useEffect(() => nowSeen(number, id, seen), [number, id, seen]);
   const [unit, changeUnit] = useUnit(book.unit.lengthUnit);
   const viewOf = useMemo(
-    () => viewsOf({ number, opened, book, unit, house, houseValues }),
-    [number, opened, book, unit, house, houseValues],
+    () => viewsOf({ ref, number, opened, book, unit, house, houseValues }),
+    [ref, number, opened, book, unit, house, houseValues],
   );
   const view = viewOf(facts);
   const now = useMemo(() => ({ from, viewOf }), [from, viewOf]);

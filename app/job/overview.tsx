@@ -7,7 +7,7 @@ import { Link } from "react-router";
 import { placeOf, STAGE_WORDS } from "~/frame/stages";
 import { Correct } from "./correct";
 import { Able } from "~/look/able";
-import { useStanding } from "~/view/standing";
+import { standingIn } from "~/view/standing";
 import { useJobView } from "~/view/view";
 
 /** The job's first page: what it is, and the one thing to do next. */
@@ -60,7 +60,7 @@ export default function Overview() {
 function NextUp() {
   const view = useJobView();
   const { book, number } = view;
-  const { next, stages } = useStanding(view);
+  const { next, stages } = standingIn(view);
   return (
     <section className="plate flex flex-col p-5" aria-label="Next">
       <h2 className="stamp quiet mb-1">Next</h2>

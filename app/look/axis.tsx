@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { Station } from "~core/book";
 import { Mark, type MarkName } from "./mark";
 import { UnitDrawing } from "./unit-drawing";
-import { layoutOf } from "./unit-layout";
+import { layoutOf, path } from "./unit-layout";
 
 /** One pack on the axis: where it sits, and how it stands. */
 export interface AxisPack {
@@ -72,7 +72,7 @@ export function Axis({
                 key={pack.id}
                 className={`fill-none ${pack.current ? "stroke-blue" : "stroke-soft"}`}
                 strokeWidth={pack.current ? 3 : 1.5}
-                d={`M${from} ${middle(line) + reach}V${layout.height}L${to} ${height - 6}V${height}`}
+                d={path`M${from} ${middle(line) + reach}V${layout.height}L${to} ${height - 6}V${height}`}
               />
             );
           })}
@@ -124,7 +124,7 @@ function Ways({
   return stations.flatMap(({ id, name, from, to, line = 0 }) => {
     const way = ways.get(id);
     if (!way) return [];
-    const [left, wide, y] = [x(from), x(to) - x(from), middle(line)];
+    const [left, wide, y] = [Math.round(x(from)), Math.round(x(to) - x(from)), middle(line)];
     const words = way.open > 0 ? `${name}: ${way.open} open, first ${way.first}` : `${name}: nothing open`;
     return [
       <Link key={id} to={way.to} data-station={id} data-open={way.open} aria-label={words} className="group">

@@ -1,7 +1,19 @@
 import { create } from "qrcode";
+import { remembering } from "./remembering";
+
+interface QrPath {
+  size: number;
+  path: string;
+}
+
+/** A page of labels shows a dozen. */
+const MOST = 64;
+const drawn = remembering<QrPath>(MOST);
 
 /** A QR code as one path over a square of `size` modules, its quiet zone of four included. */
-export function qrPath(text: string): { size: number; path: string } {
+export const qrPath = (text: string): QrPath => drawn(text, () => drawnOf(text));
+
+function drawnOf(text: string): QrPath {
   const { modules } = create(text, { errorCorrectionLevel: "M" });
   const path: string[] = [];
   for (let y = 0; y < modules.size; y++)

@@ -1,6 +1,5 @@
-import type { ReactElement } from "react";
 import type { Station } from "~core/book";
-import type { Layout } from "./unit-layout";
+import { path, type Layout } from "./unit-layout";
 
 interface ShapeProps {
   station: Station;
@@ -20,17 +19,21 @@ export function StationShape({ station, layout, current = false, quiet = false, 
   const reach = (station.reach / 100) * half(line);
   const stroke = current ? "stroke-blue" : quiet ? "stroke-soft" : "stroke-ink";
   return (
-    <g opacity={quiet ? 0.55 : 1}>
-      {[1, -1].map((side) => (
-        <g key={side} transform={`translate(${from} ${middle(line)}) scale(1 ${-side})`}>
-          {SHAPES[station.kind]({ wide, reach, line: stroke, thick: current ? 3 : 1.5 })}
-        </g>
-      ))}
+    <g opacity={quiet ? 0.55 : undefined}>
+      <g
+        className={stroke}
+        strokeWidth={current ? 3 : 1.5}
+        transform={path`translate(${from} ${middle(line)})`}
+      >
+        {SHAPES[station.kind].map(({ fill, thick, half: of }, i) => (
+          <path key={i} className={fill} strokeWidth={thick} d={of(wide, -reach, -1) + of(wide, reach, 1)} />
+        ))}
+      </g>
       {named && (
         <text
           className="stamp"
           textAnchor="middle"
-          x={from + wide / 2}
+          x={Math.round(from + wide / 2)}
           y={middle(line) - half(line) - (layout.raised.has(station.id) ? 28 : 12)}
           opacity="0.8"
         >
@@ -41,183 +44,156 @@ export function StationShape({ station, layout, current = false, quiet = false, 
   );
 }
 
-interface Drawn {
-  wide: number;
-  reach: number;
-  /** The class of its lines, and how thick they are. */
-  line: string;
-  thick: number;
+/** All of one colour in a kind of station: one outline, for a page has a dozen stations and each thing in it costs. */
+interface Piece {
+  fill: string;
+  /** How thick its lines are, where not as the station’s. */
+  thick?: number;
+  /**
+   * One half of it.
+   *
+   * @param w how wide the station is.
+   * @param r how far it reaches from its shaft, below nothing for the half above.
+   * @param s one pixel that way.
+   */
+  half: (w: number, r: number, s: number) => string;
 }
 
-/** One half of each kind of station, its shaft below. */
-const SHAPES: Readonly<Record<Station["kind"], (drawn: Drawn) => ReactElement>> = {
-  converter: ({ wide, reach, line, thick }) => (
-    <path
-      className={`fill-piston ${line}`}
-      strokeWidth={thick}
-      d={`M0 4V${reach * 0.5}Q${wide * 0.1} ${reach} ${wide * 0.45} ${reach}Q${wide * 0.95} ${reach} ${wide} ${reach * 0.45}V4z`}
-    />
-  ),
-  pump: ({ wide, reach, line, thick }) => (
-    <path
-      className={`fill-reaction ${line}`}
-      strokeWidth={thick}
-      d={`M0 4V${reach}H${wide * 0.55}V${reach * 0.45}H${wide}V4z`}
-    />
-  ),
-  "gear set": ({ wide, reach, line, thick }) => (
-    <g className={line} strokeWidth={thick}>
-      <rect className="fill-steel" x={wide * 0.12} y="4" width={wide * 0.76} height={reach * 0.26} />
-      <rect
-        className="fill-paper"
-        x={wide * 0.24}
-        y={reach * 0.34}
-        width={wide * 0.52}
-        height={reach * 0.34}
-      />
-      <rect
-        className="fill-steel"
-        x={wide * 0.05}
-        y={reach * 0.76}
-        width={wide * 0.9}
-        height={reach * 0.24}
-      />
-    </g>
-  ),
-  drum: ({ wide, reach, line, thick }) => (
-    <g className={line} strokeWidth={thick}>
-      <path className="fill-piston" d={`M0 4V${reach}H${wide}V${reach * 0.86}H${wide * 0.14}V4z`} />
-      {plates(wide, reach * 0.4, reach * 0.8, 0.24)}
-    </g>
-  ),
-  brake: ({ wide, reach, line, thick }) => (
-    <g className={line} strokeWidth={thick}>
-      <path className="fill-reaction" d={`M0 ${reach * 0.98}V${reach}H${wide}V${reach * 0.86}H0z`} />
-      {plates(wide, reach * 0.46, reach * 0.9, 0.08)}
-    </g>
-  ),
-  support: ({ wide, reach, line, thick }) => (
-    <path
-      className={`fill-reaction ${line}`}
-      strokeWidth={thick}
-      d={`M${wide * 0.3} 4V${reach}H${wide * 0.7}V4z`}
-    />
-  ),
-  band: ({ wide, reach, line, thick }) => (
-    <g className={line} strokeWidth={thick}>
-      <path className="fill-piston" d={`M0 4V${reach * 0.82}H${wide}V${reach * 0.7}H${wide * 0.14}V4z`} />
-      <rect
-        className="fill-friction"
-        x={wide * 0.06}
-        y={reach * 0.84}
-        width={wide * 0.88}
-        height={reach * 0.1}
-      />
-      <rect className="fill-steel" x="0" y={reach * 0.94} width={wide} height={reach * 0.06} />
-    </g>
-  ),
-  clutch: ({ wide, reach, line, thick }) => (
-    <g className={line} strokeWidth={thick}>
-      <path className="fill-reaction" d={`M0 4V${reach}H${wide * 0.2}V${reach * 0.5}H${wide * 0.3}V4z`} />
-      {plates(wide, reach * 0.5, reach * 0.96, 0.3)}
-    </g>
-  ),
-  shaft: ({ wide, reach, line, thick }) => (
-    <rect className={`fill-steel ${line}`} strokeWidth={thick} x="0" y="0" width={wide} height={reach} />
-  ),
-  pulley: ({ wide, reach, line, thick }) => (
-    <g className={line} strokeWidth={thick}>
-      <path className="fill-piston" d={`M0 2V${reach}H${wide * 0.12}L${wide * 0.36} 6V2z`} />
-      <path className="fill-piston" d={`M${wide} 2V${reach}H${wide * 0.88}L${wide * 0.64} 6V2z`} />
-      <path
-        className="fill-friction"
-        d={`M${wide * 0.25} ${reach * 0.62}H${wide * 0.75}L${wide * 0.68} ${reach * 0.44}H${wide * 0.32}z`}
-      />
-    </g>
-  ),
-  fork: ({ wide, reach, line, thick }) => (
-    <g className={line} strokeWidth={thick}>
-      <rect className="fill-steel" x="0" y="0" width={wide} height={reach * 0.3} />
-      {[0.1, 0.3, 0.5, 0.7, 0.9].map((at, i) => (
-        <rect
-          key={at}
-          className={i % 2 === 0 ? "fill-steel" : "fill-reaction"}
-          x={wide * (at - 0.06)}
-          y={reach * 0.3}
-          width={wide * 0.12}
-          height={reach * (i % 2 === 0 ? 0.5 : 0.36)}
-        />
-      ))}
-      {[0.3, 0.7].map((at) => (
-        <path
-          key={at}
-          className="fill-brass"
-          strokeWidth="1"
-          d={`M${wide * (at - 0.012)} ${reach * 0.56}V${reach}h${wide * 0.024}V${reach * 0.56}z`}
-        />
-      ))}
-    </g>
-  ),
-  transfer: ({ wide, reach, line, thick }) => (
-    <g className={line} strokeWidth={thick}>
-      <rect className="fill-steel" x="0" y="2" width={wide} height={reach * 0.3} />
-      <rect className="fill-steel" x={wide * 0.08} y="2" width={wide * 0.26} height={reach} />
-      <rect className="fill-steel" x={wide * 0.68} y="2" width={wide * 0.2} height={reach * 0.6} />
-    </g>
-  ),
-  differential: ({ wide, reach, line, thick }) => (
-    <g className={line} strokeWidth={thick}>
-      <path
-        className="fill-reaction"
-        d={`M${wide * 0.12} 2V${reach * 0.5}Q${wide * 0.5} ${reach * 0.86} ${wide * 0.88} ${reach * 0.5}V2z`}
-      />
-      <rect className="fill-steel" x={wide * 0.66} y={reach * 0.3} width={wide * 0.18} height={reach * 0.7} />
-    </g>
-  ),
-  control: ({ wide, reach, line, thick }) => (
-    <g className={line} strokeWidth={thick}>
-      <rect className="fill-reaction" x="0" y="0" width={wide} height={reach} />
-      {[0.14, 0.38, 0.62, 0.86].map((at) => (
-        <rect
-          key={at}
-          className="fill-paper"
-          x={wide * (at - 0.05)}
-          y={reach * 0.2}
-          width={wide * 0.1}
-          height={reach * 0.5}
-        />
-      ))}
-    </g>
-  ),
-  "park lock": ({ wide, reach, line, thick }) => (
-    <path
-      className={`fill-steel ${line}`}
-      strokeWidth={thick}
-      d={`M0 2V${reach * 0.7}L${wide * 0.25} ${reach}V${reach * 0.7}L${wide * 0.5} ${reach}V${reach * 0.7}L${wide * 0.75} ${reach}V${reach * 0.7}H${wide}V2z`}
-    />
-  ),
-  output: ({ wide, reach, line, thick }) => (
-    <path
-      className={`fill-piston ${line}`}
-      strokeWidth={thick}
-      d={`M0 0V${reach}H${wide * 0.7}V${reach * 0.7}H${wide}V0z`}
-    />
-  ),
+const box = (x: number, y: number, w: number, h: number): string => path`M${x} ${y}h${w}v${h}h${-w}z`;
+
+/** Each kind of station from below upwards. */
+const SHAPES: Readonly<Record<Station["kind"], readonly Piece[]>> = {
+  converter: [
+    {
+      fill: "fill-piston",
+      half: (w, r, s) =>
+        path`M0 ${4 * s}V${r * 0.5}Q${w * 0.1} ${r} ${w * 0.45} ${r}Q${w * 0.95} ${r} ${w} ${r * 0.45}V${4 * s}z`,
+    },
+  ],
+  pump: [
+    {
+      fill: "fill-reaction",
+      half: (w, r, s) => path`M0 ${4 * s}V${r}H${w * 0.55}V${r * 0.45}H${w}V${4 * s}z`,
+    },
+  ],
+  "gear set": [
+    {
+      fill: "fill-steel",
+      half: (w, r, s) =>
+        box(w * 0.12, 4 * s, w * 0.76, r * 0.26) + box(w * 0.05, r * 0.76, w * 0.9, r * 0.24),
+    },
+    { fill: "fill-paper", half: (w, r) => box(w * 0.24, r * 0.34, w * 0.52, r * 0.34) },
+  ],
+  drum: [
+    {
+      fill: "fill-piston",
+      half: (w, r, s) => path`M0 ${4 * s}V${r}H${w}V${r * 0.86}H${w * 0.14}V${4 * s}z`,
+    },
+    ...plates(0.4, 0.8, 0.24),
+  ],
+  brake: [
+    { fill: "fill-reaction", half: (w, r) => path`M0 ${r * 0.98}V${r}H${w}V${r * 0.86}H0z` },
+    ...plates(0.46, 0.9, 0.08),
+  ],
+  support: [
+    { fill: "fill-reaction", half: (w, r, s) => path`M${w * 0.3} ${4 * s}V${r}H${w * 0.7}V${4 * s}z` },
+  ],
+  band: [
+    {
+      fill: "fill-piston",
+      half: (w, r, s) => path`M0 ${4 * s}V${r * 0.82}H${w}V${r * 0.7}H${w * 0.14}V${4 * s}z`,
+    },
+    { fill: "fill-friction", half: (w, r) => box(w * 0.06, r * 0.84, w * 0.88, r * 0.1) },
+    { fill: "fill-steel", half: (w, r) => box(0, r * 0.94, w, r * 0.06) },
+  ],
+  clutch: [
+    {
+      fill: "fill-reaction",
+      half: (w, r, s) => path`M0 ${4 * s}V${r}H${w * 0.2}V${r * 0.5}H${w * 0.3}V${4 * s}z`,
+    },
+    ...plates(0.5, 0.96, 0.3),
+  ],
+  shaft: [{ fill: "fill-steel", half: (w, r) => box(0, 0, w, r) }],
+  pulley: [
+    {
+      fill: "fill-piston",
+      half: (w, r, s) =>
+        path`M0 ${2 * s}V${r}H${w * 0.12}L${w * 0.36} ${6 * s}V${2 * s}z` +
+        path`M${w} ${2 * s}V${r}H${w * 0.88}L${w * 0.64} ${6 * s}V${2 * s}z`,
+    },
+    {
+      fill: "fill-friction",
+      half: (w, r) => path`M${w * 0.25} ${r * 0.62}H${w * 0.75}L${w * 0.68} ${r * 0.44}H${w * 0.32}z`,
+    },
+  ],
+  fork: [
+    {
+      fill: "fill-steel",
+      half: (w, r) =>
+        box(0, 0, w, r * 0.3) +
+        [0.1, 0.5, 0.9].map((at) => box(w * (at - 0.06), r * 0.3, w * 0.12, r * 0.5)).join(""),
+    },
+    {
+      fill: "fill-reaction",
+      half: (w, r) => [0.3, 0.7].map((at) => box(w * (at - 0.06), r * 0.3, w * 0.12, r * 0.36)).join(""),
+    },
+    {
+      fill: "fill-brass",
+      thick: 1,
+      half: (w, r) => [0.3, 0.7].map((at) => box(w * (at - 0.012), r * 0.56, w * 0.024, r * 0.44)).join(""),
+    },
+  ],
+  transfer: [
+    {
+      fill: "fill-steel",
+      half: (w, r, s) =>
+        box(0, 2 * s, w, r * 0.3) +
+        box(w * 0.08, 2 * s, w * 0.26, r) +
+        box(w * 0.68, 2 * s, w * 0.2, r * 0.6),
+    },
+  ],
+  differential: [
+    {
+      fill: "fill-reaction",
+      half: (w, r, s) =>
+        path`M${w * 0.12} ${2 * s}V${r * 0.5}Q${w * 0.5} ${r * 0.86} ${w * 0.88} ${r * 0.5}V${2 * s}z`,
+    },
+    { fill: "fill-steel", half: (w, r) => box(w * 0.66, r * 0.3, w * 0.18, r * 0.7) },
+  ],
+  control: [
+    { fill: "fill-reaction", half: (w, r) => box(0, 0, w, r) },
+    {
+      fill: "fill-paper",
+      half: (w, r) =>
+        [0.14, 0.38, 0.62, 0.86].map((at) => box(w * (at - 0.05), r * 0.2, w * 0.1, r * 0.5)).join(""),
+    },
+  ],
+  "park lock": [
+    {
+      fill: "fill-steel",
+      half: (w, r, s) =>
+        path`M0 ${2 * s}V${r * 0.7}L${w * 0.25} ${r}V${r * 0.7}L${w * 0.5} ${r}V${r * 0.7}L${w * 0.75} ${r}V${r * 0.7}H${w}V${2 * s}z`,
+    },
+  ],
+  output: [{ fill: "fill-piston", half: (w, r) => path`M0 0V${r}H${w * 0.7}V${r * 0.7}H${w}V0z` }],
 };
 
+const PLATES = 8;
+
 /** Plates seen from the side, steels and frictions by turns. */
-function plates(wide: number, low: number, high: number, inset: number) {
-  const count = 8;
-  const step = (wide * (0.9 - inset)) / count;
-  return Array.from({ length: count }, (_, i) => (
-    <rect
-      key={i}
-      className={i % 2 === 0 ? "fill-steel" : "fill-friction"}
-      strokeWidth="0.8"
-      x={wide * inset + i * step}
-      y={low - (i % 2 === 0 ? 0 : (high - low) * 0.14)}
-      width={step * 0.8}
-      height={(high - low) * (i % 2 === 0 ? 1 : 0.96)}
-    />
-  ));
+function plates(low: number, high: number, inset: number): Piece[] {
+  const step = (0.9 - inset) / PLATES;
+  return ["fill-steel", "fill-friction"].map((fill, turn) => ({
+    fill,
+    thick: 0.8,
+    half: (w, r) =>
+      Array.from({ length: PLATES / 2 }, (_, i) =>
+        box(
+          w * (inset + (2 * i + turn) * step),
+          r * (low - (high - low) * 0.14 * turn),
+          w * step * 0.8,
+          r * (high - low) * (1 - 0.04 * turn),
+        ),
+      ).join(""),
+  }));
 }

@@ -66,6 +66,11 @@ export function layoutOf(stations: readonly Station[], tall: boolean, wanted?: R
   };
 }
 
+/** The outline of something, its numbers to a tenth of a pixel: more is not seen and makes a page longer. */
+export function path(words: TemplateStringsArray, ...numbers: readonly number[]): string {
+  return String.raw({ raw: words }, ...numbers.map((number) => Math.round(number * 10) / 10));
+}
+
 /** The case follows the stations of a shaft: wide at the converter, narrow at the tail; where stations overlap, the larger one. */
 export function caseOutline(stations: readonly Station[], line: number, { middle, half }: Layout): string {
   const here = stations.filter((s) => (s.line ?? 0) === line);
@@ -88,7 +93,7 @@ export function caseOutline(stations: readonly Station[], line: number, { middle
           [right, reach],
         ];
   });
-  const top = upper.map(([px, y]) => `${px} ${middle(line) - y}`);
-  const bottom = [...upper].reverse().map(([px, y]) => `${px} ${middle(line) + y}`);
+  const top = upper.map(([px, y]) => path`${px} ${middle(line) - y}`);
+  const bottom = [...upper].reverse().map(([px, y]) => path`${px} ${middle(line) + y}`);
   return `M${[...top, ...bottom].join("L")}z`;
 }

@@ -3,9 +3,9 @@ import { createColumnHelper, tableFeatures, useTable } from "@tanstack/react-tab
 import { Download } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
-import { useInside } from "~/door/inside";
 import { GaugeBar } from "~/gauge/soon";
 import { useJobView } from "~/view/view";
+import { workedOut } from "~/view/worked-out";
 import { useSay } from "~/say/use-say";
 import { useAnchor } from "~/look/use-scripted";
 import { gravestFirst, specLines, type SpecLine, type Standing } from "~core/measure";
@@ -19,6 +19,8 @@ import { MeasureRow, useActs, useSteady } from "./measure-row";
 import { INSTEAD, leaves, readRow } from "./read-row";
 
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Measure ${params.number} · Yard Key` }];
+
+const linesIn = workedOut(({ job, applied, house, unit }) => specLines(job, applied, house, unit));
 
 const features = tableFeatures({});
 const helper = createColumnHelper<typeof features, SpecLine>();
@@ -34,8 +36,8 @@ const columns = helper.columns([
 
 /** The whole unit as one table, typed straight down: figure, Enter, next. */
 export default function Measure() {
-  const { job, applied, unit, number } = useJobView();
-  const { house } = useInside();
+  const view = useJobView();
+  const { job, applied, unit, number } = view;
   const say = useSay();
   const [search, setSearch] = useSearchParams();
   const phase: Phase = search.get("phase") === "built" ? "built" : "found";
@@ -45,7 +47,7 @@ export default function Measure() {
   const [looked, setLooked] = useState("");
   const [problems, setProblems] = useState<Readonly<Record<string, string>>>({});
   const body = useRef<HTMLTableSectionElement>(null);
-  const all = useSteady(useMemo(() => specLines(job, applied, house, unit), [job, applied, house, unit]));
+  const all = useSteady(linesIn(view));
   const data = useMemo(() => {
     const here = station ? all.filter((row) => row.station === station) : all;
     return first ? gravestFirst(here, phase) : here;

@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { bringBook } from "~/revision/bring";
 import type { RevisionRef } from "~/revision/kept-books";
-import { factsOfPage } from "~/view/job-page";
+import type { Fact } from "~core/fact";
 import { ask } from "~/look/ask";
 import { drop, dropOlder, keep, kept, keptKeys } from "./kept";
 import { KEPT, type JobPage } from "./keys";
@@ -31,7 +31,9 @@ async function keepOpenJobs(stopped: () => boolean): Promise<void> {
     if (!whole) return;
     await bringBook(whole.job.book);
     await keep(KEPT.job(number), whole.job);
-    const told = new Set(factsOfPage(whole.job.facts).map(({ id }): string => KEPT.said(number, id)));
+    const told = new Set(
+      (JSON.parse(whole.job.facts) as Fact[]).map(({ id }): string => KEPT.said(number, id)),
+    );
     await drop((await keptKeys(`said/${number}/`)).filter((key) => told.has(key)));
     for (const [path, data] of Object.entries(whole.pages))
       await keep(KEPT.page(number, path as JobPage), data);

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState, type FormEvent } from "react";
 import { useNavigate } from "react-router";
 import { watch } from "./camera";
 import { codeIn } from "./code";
+import { useDialog } from "~/look/use-dialog";
 import { heard } from "./heard";
 import { Wedge } from "./wedge";
 
@@ -37,14 +38,14 @@ function useWedge(open: (code: string) => void): void {
 /** Opens what a label belongs to: by camera, by hand, or with a scanner that types. */
 export function ScanButton() {
   const navigate = useNavigate();
-  const dialog = useRef<HTMLDialogElement>(null);
+  const { dialog, drawn, show, close: shut } = useDialog();
   const video = useRef<HTMLVideoElement>(null);
   const stop = useRef<(() => void) | null>(null);
   const [problem, setProblem] = useState("");
   const close = (): void => {
     stop.current?.();
     stop.current = null;
-    dialog.current?.close();
+    shut();
   };
   const open = (code: string): void => {
     close();
@@ -54,7 +55,7 @@ export function ScanButton() {
   useWedge(open);
   const look = async (): Promise<void> => {
     setProblem("");
-    dialog.current?.showModal();
+    show();
     const element = video.current;
     if (!element) return;
     try {
@@ -94,36 +95,40 @@ export function ScanButton() {
         aria-label="Scan a label"
         onClose={close}
       >
-        <h2 className="mb-2 text-xl font-bold">Hold the label before the camera</h2>
-        <video
-          ref={video}
-          muted
-          playsInline
-          className="bg-neutral aspect-video w-full rounded"
-          aria-label="What the camera sees"
-        />
-        <form onSubmit={typed} className="mt-3 flex items-end gap-3">
-          <div className="grow">
-            <label htmlFor="scan-code" className="stamp mb-1 block">
-              Or its code
-            </label>
-            <input
-              id="scan-code"
-              name="code"
-              className="input touch w-full text-lg"
-              autoComplete="off"
-              placeholder="YK-1030"
+        {drawn && (
+          <>
+            <h2 className="mb-2 text-xl font-bold">Hold the label before the camera</h2>
+            <video
+              ref={video}
+              muted
+              playsInline
+              className="bg-neutral aspect-video w-full rounded"
+              aria-label="What the camera sees"
             />
-          </div>
-          <button className="btn btn-primary touch">Open</button>
-          <button type="button" className="btn touch" onClick={close}>
-            Back
-          </button>
-        </form>
-        {problem && (
-          <p role="alert" className="text-error mt-2 font-semibold">
-            {problem}
-          </p>
+            <form onSubmit={typed} className="mt-3 flex items-end gap-3">
+              <div className="grow">
+                <label htmlFor="scan-code" className="stamp mb-1 block">
+                  Or its code
+                </label>
+                <input
+                  id="scan-code"
+                  name="code"
+                  className="input touch w-full text-lg"
+                  autoComplete="off"
+                  placeholder="YK-1030"
+                />
+              </div>
+              <button className="btn btn-primary touch">Open</button>
+              <button type="button" className="btn touch" onClick={close}>
+                Back
+              </button>
+            </form>
+            {problem && (
+              <p role="alert" className="text-error mt-2 font-semibold">
+                {problem}
+              </p>
+            )}
+          </>
         )}
       </dialog>
     </>

@@ -1,6 +1,7 @@
 import { createContext, type RouterContextProvider } from "react-router";
 import type { Applied } from "~core/book";
-import { jobWithBook, fold, type Fact, type Job } from "~core/fact";
+import { factsOfPage, jobOfPage } from "~/view/job-page";
+import { jobWithBook, type Fact, type Job } from "~core/fact";
 import { readHouse, type HouseSettings } from "~store/house";
 import { jobByNumber, type JobRecord } from "~store/jobs";
 import { services } from "./context";
@@ -64,7 +65,7 @@ export async function jobContext(context: Context, number: string | number): Pro
 export function contextOf(record: JobRecord, house: HouseSettings): JobContext {
   let made: { job: Job; applied: Applied } | undefined;
   const make = (): { job: Job; applied: Applied } =>
-    (made ??= jobWithBook(record.book, fold(record.facts), record.houseValues));
+    (made ??= jobWithBook(record.book, jobOfPage(factsOfPage(record.factsText)), record.houseValues));
   return {
     record,
     house,

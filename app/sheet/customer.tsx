@@ -2,7 +2,7 @@ import { bookFoot } from "~/look/source";
 import { useMemo } from "react";
 import { useInside } from "~/door/inside";
 import { useWhen } from "~/door/when";
-import { useStanding } from "~/view/standing";
+import { standingIn } from "~/view/standing";
 import { useJobView } from "~/view/view";
 import { customerSheet } from "~core/handover";
 import { houseOf } from "~core/measure";
@@ -32,7 +32,7 @@ export const clientLoader = ({ params, serverLoader }: Route.ClientLoaderArgs) =
 export default function CustomerPage({ loaderData: { prices } }: Route.ComponentProps) {
   const view = useJobView();
   const { job, applied, unit, number, book } = view;
-  const { open } = useStanding(view);
+  const { open } = standingIn(view);
   const { house } = useInside();
   const { day } = useWhen();
   const sheet = useMemo(

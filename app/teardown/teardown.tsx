@@ -1,11 +1,11 @@
 import { useHead } from "~/look/use-head";
 import { useWhen } from "~/door/when";
-import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
+import { planIn } from "~/view/plan";
 import { useJobView } from "~/view/view";
 import { UnitDrawing } from "~/look/unit-drawing";
 import { layoutOf } from "~/look/unit-layout";
-import { planOf, type StepState } from "~core/steps";
+import type { StepState } from "~core/steps";
 import type { Route } from "./+types/teardown";
 import { Recorder } from "./recorder";
 import { StepList } from "./step-list";
@@ -16,9 +16,10 @@ export const meta: Route.MetaFunction = ({ params }) => [{ title: `Tear down ${p
 /** The unit comes apart in the book's order; whoever takes over sees what is done and what is next. */
 export default function TearDown() {
   const { short } = useWhen();
-  const { job, applied, number } = useJobView();
+  const view = useJobView();
+  const { job, number } = view;
   const [search] = useSearchParams();
-  const plan = useMemo(() => planOf(job, applied), [job, applied]);
+  const plan = planIn(view);
   const shown = plan.steps.find(({ step }) => step.id === search.get("step")) ?? plan.next ?? plan.last;
   const ticked = plan.steps.filter(({ at }) => at === "done" || at === "skipped").length;
   const nowhere = plan.bench.nowhere.length;

@@ -1,3 +1,4 @@
+import { remembering } from "~/look/remembering";
 import { refOf } from "~/revision/text";
 import { fold, type Fact, type Job } from "~core/fact";
 import type { JobRecord } from "~store/jobs";
@@ -27,20 +28,10 @@ export const jobPage = ({
   book: refOf(bookId, book),
 });
 
-/** What is made of a key, made once for each of the last so many. */
-function remembering<T>(most: number): (key: string, make: () => T) => T {
-  const known = new Map<string, T>();
-  return (key, make) => {
-    const made = known.get(key);
-    if (made !== undefined) return made;
-    if (known.size >= most) known.delete([...known.keys()][0] ?? "");
-    const fresh = make();
-    known.set(key, fresh);
-    return fresh;
-  };
-}
+/** Of so many jobs what their pages are made from is kept: those that are worked on at a time. */
+const MOST = 16;
 
-const told = remembering<readonly Fact[]>(8);
+const told = remembering<readonly Fact[]>(MOST);
 /** The facts of a page; the same text gives the same facts. */
 export const factsOfPage = (text: string): readonly Fact[] => told(text, () => JSON.parse(text) as Fact[]);
 

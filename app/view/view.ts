@@ -5,6 +5,7 @@ import { useFactsNow, type Told } from "~/outbox/use-outbox";
 import type { Applied, Book, UnitSystem } from "~core/book";
 import type { Fact, Job } from "~core/fact";
 import type { Worksheet } from "~core/measure";
+import type { HouseSettings } from "~store/house";
 
 /** A job as the pages within it see it: the server's facts and those still waiting here, folded and resolved. */
 export interface JobView {
@@ -17,6 +18,8 @@ export interface JobView {
   /** Of every figure that something is chosen for, packs first. */
   sheets: Worksheet[];
   unit: UnitSystem;
+  /** What the shop has chosen. */
+  house: HouseSettings;
 }
 
 /** What of a job stays as it is while facts come: who asks for no more is not drawn again with each of them. */

@@ -343,6 +343,40 @@ describe("a face that is tightened once more", () => {
   });
 });
 
+describe("the build and time", () => {
+  it("stands otherwise by itself at no moment but those it says", () => {
+    const shop = bench("marram-dunlin");
+    const group = shop.applied.scoped.fasteners?.find(({ retorque }) => retorque !== undefined);
+    shop.say({ kind: "timer", step: "b-soak", soak: "soak-frictions", did: "started" });
+    for (const { id } of group ? faceOf(shop.job, group).rounds : [])
+      if (id !== "again")
+        shop.say({
+          kind: "tightened",
+          group: group?.id ?? "",
+          round: id,
+          places: (group?.places ?? []).map((_, i) => i),
+          did: "tight",
+        });
+    shop.say({ kind: "timer", step: "b-soak-rear", soak: "soak-frictions", did: "started" });
+    const { job, applied } = shop;
+    const at = (now: number) => buildOf(job, applied, HOUSE, now);
+    const told = (now: number) =>
+      at(now).steps.flatMap(({ asked }) => asked.map(({ key, words }) => key + words));
+    let now = START;
+    const differ: boolean[] = [];
+    for (let { until } = at(now); Number.isFinite(until); { until } = at(now)) {
+      const before = told(now);
+      for (const share of [0.3, 0.7]) expect(told(now + share * (until - now))).toEqual(before);
+      expect(told(until - 1)).toEqual(before);
+      differ.push(told(until).join() !== before.join());
+      now = until;
+    }
+    expect(told(now + 24 * HOURS)).toEqual(told(now));
+    // The first of two soaks changes nothing: the other is still in its fluid.
+    expect(differ.sort()).toEqual([false, true, true]);
+  });
+});
+
 describe("the as-built record", () => {
   it("has every answer each time it was given, and every pull, whatever came of it", () => {
     const shop = bench("marram-dunlin");

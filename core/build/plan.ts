@@ -60,6 +60,8 @@ export interface Build {
   done: number;
   /** Of what is not done, by the book. */
   minutesLeft: number;
+  /** The next moment, in milliseconds, at which it stands otherwise though nothing was said; without end where there is none. */
+  until: number;
 }
 
 /** What whoever asks may have worked out already. */
@@ -120,8 +122,15 @@ export function buildOf(
     last,
     done: steps.length - left.length,
     minutesLeft: left.reduce((sum, { step }) => sum + (step.minutes ?? 0), 0),
+    until: Math.min(...momentsOf(timers, steps).filter((moment) => moment > now)),
   };
 }
+
+/** The moments at which what stands in fluid, or what was tightened and rests, stands otherwise by itself. */
+const momentsOf = (timers: readonly Timer[], steps: readonly BuildStep[]): number[] => [
+  ...timers.flatMap(({ ready, latest }) => [ready ?? [], latest === null ? [] : latest + 1].flat()),
+  ...steps.flatMap(({ faces }) => faces.flatMap(({ until }) => until ?? [])),
+];
 
 /** The steps of this version and scope; those that hang on what becomes of a part only where it is so. */
 const plannedIn = (job: Job, { scoped }: Applied, states: ReadonlyMap<string, PartState>): Step[] =>
