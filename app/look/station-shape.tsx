@@ -61,8 +61,11 @@ interface Piece {
 
 const box = (x: number, y: number, w: number, h: number): string => path`M${x} ${y}h${w}v${h}h${-w}z`;
 
+/** So many plates stand for those of a pack, steels and frictions by turns. */
+const PLATES = 8;
+
 /** Each kind of station from below upwards. */
-const SHAPES: Readonly<Record<Station["kind"], readonly Piece[]>> = {
+export const SHAPES: Readonly<Record<Station["kind"], readonly Piece[]>> = {
   converter: [
     {
       fill: "fill-piston",
@@ -177,8 +180,6 @@ const SHAPES: Readonly<Record<Station["kind"], readonly Piece[]>> = {
   ],
   output: [{ fill: "fill-piston", half: (w, r) => path`M0 0V${r}H${w * 0.7}V${r * 0.7}H${w}V0z` }],
 };
-
-const PLATES = 8;
 
 /** Plates seen from the side, steels and frictions by turns. */
 function plates(low: number, high: number, inset: number): Piece[] {
