@@ -11,6 +11,7 @@ import { markOf } from "~/look/mark";
 import { useKeys } from "~/look/use-keys";
 import { standingIn } from "~/view/standing";
 import type { JobView } from "~/view/view";
+import { workedOut } from "~/view/worked-out";
 import type { Book } from "~core/book";
 import { isPackSheet, leavesWith, type PackSheet, type Worksheet } from "~core/measure";
 import { stageWords } from "~core/stage";
@@ -21,16 +22,20 @@ interface Framed {
   place: string;
 }
 
-/** The packs of a job in the order of their stations. */
-function usePacks({ sheets, number, book }: JobView): AxisPack[] {
+const packsIn = workedOut(({ sheets, number, book }) =>
+  inAxisOrder(
+    sheets.filter(isPackSheet).map((sheet) => axisPack(sheet, number)),
+    book,
+  ),
+);
+
+/** The packs of a job in the order of their stations, the one whose page it is among them. */
+function usePacks(view: JobView): readonly AxisPack[] {
   const { chain } = useParams();
+  const packs = packsIn(view);
   return useMemo(
-    () =>
-      inAxisOrder(
-        sheets.filter(isPackSheet).map((sheet) => axisPack(sheet, number, chain)),
-        book,
-      ),
-    [sheets, number, book, chain],
+    () => (chain ? packs.map((pack) => ({ ...pack, current: pack.id === chain })) : packs),
+    [packs, chain],
   );
 }
 
@@ -126,7 +131,7 @@ const wayTo = ({ applied: { chain }, stage }: Worksheet, number: number, current
 });
 
 /** How a pack shows on the axis: a mark, and what it waits for. */
-function axisPack(sheet: PackSheet, number: number, current: string | undefined): AxisPack {
+function axisPack(sheet: PackSheet, number: number): AxisPack {
   const { applied, stage, found, trial, built, choice, conditions } = sheet;
   // Only an as-built verdict is drawn as one: what a trial says is not yet what the unit leaves with.
   const begun = found.readings.length + trial.readings.length > 0;
@@ -135,7 +140,7 @@ function axisPack(sheet: PackSheet, number: number, current: string | undefined)
   const mark =
     stage.at === "quiet" || stage.at === "signed" ? stage.at : stage.at === "astray" ? "begun" : verdict;
   return {
-    ...wayTo(sheet, number, current),
+    ...wayTo(sheet, number, undefined),
     station: applied.pack.station,
     name: applied.pack.element.toUpperCase(),
     aka: applied.pack.name,
