@@ -258,6 +258,12 @@ export class Person {
   focused = (): Promise<string> =>
     this.driver.executeScript("return document.activeElement?.id || document.activeElement?.innerText || ''");
 
+  /** Where the script found another page than it would have drawn, or failed over one: what was seen was thrown away then. */
+  async mismatches(): Promise<string[]> {
+    const told = await this.driver.manage().logs().get("browser");
+    return told.map(({ message }) => message).filter((message) => message.includes("React error"));
+  }
+
   async shot(file: string): Promise<void> {
     writeFileSync(file, Buffer.from(await this.driver.takeScreenshot(), "base64"));
   }
@@ -394,6 +400,8 @@ export const quoted = (text: string): string => (text.includes("'") ? `"${text}"
 export async function journey(name: string, people: Person[], walk: () => Promise<void>): Promise<void> {
   try {
     await walk();
+    const mismatches = (await Promise.all(people.map((person) => person.mismatches()))).flat();
+    if (mismatches.length > 0) throw new Error(mismatches.join("\n"));
   } catch (error) {
     for (const [i, person] of people.entries())
       await person.shot(`test-results/${name}-${i + 1}.png`).catch(() => {});
