@@ -21,11 +21,7 @@ interface Page {
 
 const drawn = ({ request, router, nonce }: Page, handoff: EntryContext["serverHandoffStream"]) => (
   <NonceContext value={nonce}>
-    <ServerRouter
-      context={{ ...router, serverHandoffStream: handoff } as EntryContext}
-      url={request.url}
-      nonce={nonce}
-    />
+    <ServerRouter context={{ ...router, serverHandoffStream: handoff }} url={request.url} nonce={nonce} />
   </NonceContext>
 );
 

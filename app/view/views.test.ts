@@ -7,13 +7,12 @@ import { viewsOf } from "./views";
 import { workedOut } from "./worked-out";
 
 const book = bookOf("marram-dunlin");
-const reading = (id: string): Fact =>
-  ({
-    id,
-    at: "2026-05-04T08:00:00.000Z",
-    by: "Mira K.",
-    body: { kind: "configuration", traits: { body: "late" } },
-  }) as Fact;
+const reading = (id: string): Fact => ({
+  id,
+  at: "2026-05-04T08:00:00.000Z",
+  by: "Mira K.",
+  body: { kind: "configuration", traits: { body: "late" } },
+});
 const text = JSON.stringify([reading("a")]);
 
 /** As each request has it: everything of it read anew. */
