@@ -6,7 +6,7 @@ const common = {
     "^~/(.*)$": "<rootDir>/app/$1",
   },
   transform: {
-    "^.+\\.tsx?$": [
+    "(\\.tsx?|node_modules/(joi|@hapi/[^/]+|@standard-schema/[^/]+)/.+\\.js)$": [
       "<rootDir>/bin/transform.mjs",
       {
         jsc: {
@@ -18,6 +18,7 @@ const common = {
       },
     ],
   },
+  transformIgnorePatterns: ["/node_modules/(?!(joi|@hapi)/)"],
   testEnvironment: "node",
 };
 

@@ -44,6 +44,8 @@ export default async function handleRequest(
   return new Response(body, { headers, status });
 }
 
+/** What React leaves out where it draws into a text: without it a browser draws as browsers did before there were rules. */
+const BEGIN = "<!DOCTYPE html>";
 /** Where the page ends, and what stands in a page for a part that was not there at once. */
 const END = "</body></html>";
 const NOT_THERE = "<!--$!-->";
@@ -57,7 +59,7 @@ function atOnce(page: Page, handoff: string): string | null {
   try {
     const html = renderToString(drawn(page, undefined));
     if (html.includes(NOT_THERE) || !html.endsWith(END)) return null;
-    return html.slice(0, -END.length) + handedOn(handoff, page.nonce) + END;
+    return BEGIN + html.slice(0, -END.length) + handedOn(handoff, page.nonce) + END;
   } catch {
     return null;
   }

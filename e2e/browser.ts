@@ -261,7 +261,11 @@ export class Person {
   /** Where the script found another page than it would have drawn, or failed over one: what was seen was thrown away then. */
   async mismatches(): Promise<string[]> {
     const told = await this.driver.manage().logs().get("browser");
-    return told.map(({ message }) => message).filter((message) => message.includes("React error"));
+    const errors = told.map(({ message }) => message).filter((message) => message.includes("React error"));
+    const quirks = await this.driver.executeScript<boolean>(
+      "return document.contentType === 'text/html' && location.protocol !== 'about:' && document.compatMode !== 'CSS1Compat'",
+    );
+    return quirks ? [...errors, "the page is drawn by no rules: it has no doctype"] : errors;
   }
 
   async shot(file: string): Promise<void> {
