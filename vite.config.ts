@@ -12,7 +12,6 @@ const together = [
   { name: "base", test: /app.(root|entry\.client)\.tsx/, priority: 3 },
   { name: "inside", test: /app.door.(inside|sign-in)\.tsx/, priority: 2 },
   { name: "job", test: /app.job.job\.tsx/, priority: 1 },
-  { name: "standing", test: /app.view.standing\.ts/, priority: 0.5 },
 ];
 
 export default defineConfig({
