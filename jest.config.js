@@ -6,7 +6,7 @@ const common = {
     "^~/(.*)$": "<rootDir>/app/$1",
   },
   transform: {
-    "(\\.tsx?|node_modules/(joi|@hapi/[^/]+|@standard-schema/[^/]+)/.+\\.js)$": [
+    "(\\.tsx?|node_modules/(joi|@hapi)/.+\\.js)$": [
       "<rootDir>/bin/transform.mjs",
       {
         jsc: {

@@ -3,19 +3,12 @@ import { openByStation, stationsInScope, type Standing } from "~core/stage";
 import type { StationWay } from "~/look/axis";
 import { placeOf } from "./stages";
 
-const made = new WeakMap<Standing, Map<string, StationWay>>();
-
-/**
- * Every station the work reaches as a way into what belongs to it: to what is open there first, else to its figures. Worked out once for each
- * standing of a job.
- */
-export function stationWays(number: number, applied: Applied, standing: Standing): Map<string, StationWay> {
-  const ways = made.get(standing) ?? waysOf(number, applied, standing);
-  made.set(standing, ways);
-  return ways;
-}
-
-function waysOf(number: number, applied: Applied, { open }: Standing): Map<string, StationWay> {
+/** Every station the work reaches as a way into what belongs to it: to what is open there first, else to its figures. */
+export function stationWays(
+  number: number,
+  applied: Applied,
+  { open }: Pick<Standing, "open">,
+): Map<string, StationWay> {
   const byStation = openByStation(open, applied);
   const reached = stationsInScope(applied);
   const stations = applied.present.stations.filter(({ id }) => reached.has(id) || byStation.has(id));

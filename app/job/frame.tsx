@@ -110,12 +110,13 @@ function usePackKeys(packs: readonly AxisPack[]): void {
   );
 }
 
+const waysIn = workedOut((view) => stationWays(view.number, view.applied, standingIn(view)));
+
 /** The unit as the job's map: every station with what is open there. */
 export const UnitMap = memo(function UnitMap({ view }: Pick<Framed, "view">) {
-  const { number, applied, job } = view;
-  const standing = standingIn(view);
+  const { applied, job } = view;
   const packs = usePacks(view);
-  const ways = job.closed ? undefined : stationWays(number, applied, standing);
+  const ways = job.closed ? undefined : waysIn(view);
   const { stations } = applied.present;
   // Nothing is written down along its shaft yet.
   return stations.length > 0 ? <Axis stations={stations} packs={packs} ways={ways} tall /> : null;

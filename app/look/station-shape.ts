@@ -1,8 +1,11 @@
 import type { Station } from "~core/book";
 import { path, type Layout } from "./unit-layout";
 
+export type Layer =
+  "piston" | "reaction" | "steel" | "paper" | "lining" | "steelPlates" | "frictionPlates" | "brass";
+
 /** What a unit is drawn in, one outline for each: a page has a dozen stations, and each thing drawn costs. From below upwards. */
-export const LAYERS = {
+export const LAYERS: Readonly<Record<Layer, { fill: string; thick?: number }>> = {
   piston: { fill: "fill-piston" },
   reaction: { fill: "fill-reaction" },
   steel: { fill: "fill-steel" },
@@ -11,8 +14,7 @@ export const LAYERS = {
   steelPlates: { fill: "fill-steel", thick: 0.8 },
   frictionPlates: { fill: "fill-friction", thick: 0.8 },
   brass: { fill: "fill-brass", thick: 1 },
-} as const satisfies Record<string, { fill: string; thick?: number }>;
-export type Layer = keyof typeof LAYERS;
+};
 
 /** One half of a station, above its shaft or below it. */
 interface Half {

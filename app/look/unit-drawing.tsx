@@ -75,7 +75,7 @@ function Outlines({
     <g className={stroke} strokeWidth={thick} opacity={opacity}>
       {(Object.keys(LAYERS) as Layer[]).map((layer) => {
         const outline = outlines.map((one) => one[layer] ?? "").join("");
-        const { fill, thick: own = undefined }: { fill: string; thick?: number } = LAYERS[layer];
+        const { fill, thick: own } = LAYERS[layer];
         return outline && <path key={layer} className={fill} strokeWidth={own} d={outline} />;
       })}
     </g>

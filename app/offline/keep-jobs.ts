@@ -31,6 +31,7 @@ async function keepOpenJobs(stopped: () => boolean): Promise<void> {
     if (!whole) return;
     await bringBook(whole.job.book);
     await keep(KEPT.job(number), whole.job);
+    // Read beside what is remembered: many jobs one after another would push out the one that is open.
     const told = new Set(
       (JSON.parse(whole.job.facts) as Fact[]).map(({ id }): string => KEPT.said(number, id)),
     );
