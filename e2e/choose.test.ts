@@ -80,3 +80,26 @@ it(
     }),
   120_000,
 );
+
+it(
+  "moves nothing but itself, whichever job of the same book was looked at between",
+  () =>
+    journey("choose-between", [mira], async () => {
+      const page = `${shop.url}/jobs/1029/choose/h1-clearance?show=choose`;
+      for (const other of ["1030/choose/h1-clearance", "1030/measure", "1027"]) {
+        await mira.go(page);
+        await mira.go(`${shop.url}/jobs/${other}`);
+        await mira.ready();
+      }
+      await mira.go(page);
+      await mira.ready();
+      await mira.see("//section[@aria-label='Candidates']");
+      await mira.gone("//*[@data-moves]");
+      const drawn = await mira.driver.executeAsyncScript<string>(
+        "const done = arguments[0]; fetch(location.href).then((answer) => answer.text()).then(done);",
+      );
+      expect(drawn).toContain('aria-label="Candidates"');
+      expect(drawn).not.toContain("data-moves");
+    }),
+  60_000,
+);

@@ -73,7 +73,9 @@ export function Candidates(props: Props) {
 function whyNone(sheet: Worksheet, seat: SeatState, asked: Together, unit: LengthUnit): string {
   const what = selectiveWord(seat.link);
   const others = asked.waiting.filter(
-    (one) => one !== sheet && one.seats.some(({ link }) => link.id === seat.link.id),
+    (one) =>
+      one.applied.chain.id !== sheet.applied.chain.id &&
+      one.seats.some(({ link }) => link.id === seat.link.id),
   );
   if (sheet.choice && !sheet.kept && sheet.built.readings.length === 0)
     return `The ${what} is chosen: ${seat.fitted ? pieceText(seat.fitted, unit) : ""}. Read as built with it in; then another can be chosen from those readings.`;
@@ -117,7 +119,9 @@ function Chosen({
     const before = asked.seats.get(one);
     return before && !before.choice ? [`the ${before.link.name}`] : [];
   });
-  const moved = (asked.seats.get(link.id)?.sheets ?? []).filter((one) => one !== sheet);
+  const moved = (asked.seats.get(link.id)?.sheets ?? []).filter(
+    (one) => one.applied.chain.id !== applied.chain.id,
+  );
   return (
     <div className="grid grid-cols-[minmax(0,29fr)_minmax(0,20fr)] gap-3">
       <section className="plate px-4 py-3" aria-label="Candidates">

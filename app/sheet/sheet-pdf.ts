@@ -37,7 +37,7 @@ export const loader = async ({ context, params, request }: Route.LoaderArgs): Pr
   const unit = asked === "mm" || asked === "in" ? asked : book.unit.lengthUnit;
   const depths = depthsOf(book, job);
   const unbuilt = endedUnbuilt(job);
-  const lines = chosenSheets(job, applied, house)
+  const lines = chosenSheets(job, applied, houseOf(job, house))
     .filter(() => !isUnbuilt(job))
     .filter(({ applied }) => applied.inScope)
     .map((sheet) => sheetLine(sheet, unit, when));

@@ -1,5 +1,5 @@
 import { depthsOf, jobWithBook, type Fact } from "~core/fact";
-import { chosenSheets, type Worksheet } from "~core/measure";
+import { chosenSheets, houseOf, type Worksheet } from "~core/measure";
 import type { RevisionRef } from "~/revision/kept-books";
 import { jobOfPage } from "./job-page";
 import { remembering } from "~/look/remembering";
@@ -48,7 +48,7 @@ function viewOf(of: Told, { job, applied }: ReturnType<typeof jobWithBook>): Job
     applied,
     // Worked out when a page asks: those before the unit is opened show no pack.
     get sheets() {
-      return (sheets ??= chosenSheets(job, applied, of.house));
+      return (sheets ??= chosenSheets(job, applied, houseOf(job, of.house)));
     },
   };
 }
