@@ -1,5 +1,5 @@
 import { Writable } from "node:stream";
-import { renderToPipeableStream } from "react-dom/server";
+import { renderToPipeableStream, renderToString } from "react-dom/server";
 import {
   ServerRouter,
   isRouteErrorResponse,
@@ -7,42 +7,84 @@ import {
   type RouterContextProvider,
 } from "react-router";
 import { NonceContext } from "./look/nonce";
+import { handedOn } from "./server/handoff";
 import { services, nonce as nonceKey } from "./server/context";
 
 const PATIENCE = 8_000;
 
-export default function handleRequest(
+/** A page as it is to be drawn, and what its script is handed. */
+interface Page {
+  request: Request;
+  router: EntryContext;
+  nonce: string;
+}
+
+const drawn = ({ request, router, nonce }: Page, handoff: EntryContext["serverHandoffStream"]) => (
+  <NonceContext value={nonce}>
+    <ServerRouter context={{ ...router, serverHandoffStream: handoff }} url={request.url} nonce={nonce} />
+  </NonceContext>
+);
+
+export default async function handleRequest(
   request: Request,
   status: number,
   headers: Headers,
-  routerContext: EntryContext,
+  router: EntryContext,
   context: Readonly<RouterContextProvider>,
 ): Promise<Response> {
-  const nonce = context.get(nonceKey);
+  const page = { request, router, nonce: context.get(nonceKey) };
+  const handoff = await new Response(router.serverHandoffStream ?? null).text();
+  headers.set("Content-Type", "text/html");
+  headers.set("Cache-Control", "no-store");
+  const body =
+    atOnce(page, handoff) ??
+    (await inTime(page, handoff, (error) => {
+      context.get(services).log.error({ err: error }, "rendering failed");
+    }));
+  return new Response(body, { headers, status });
+}
+
+/** What React leaves out where it draws into a text: without it a browser draws as browsers did before there were rules. */
+const BEGIN = "<!DOCTYPE html>";
+/** Where the page ends, and what stands in a page for a part that was not there at once. */
+const END = "</body></html>";
+const NOT_THERE = "<!--$!-->";
+
+/**
+ * A page drawn in one go into one text: in pieces, as they come, it takes half as long again, and nothing of a page comes later.
+ *
+ * @returns null where some part was not there at once, or something failed.
+ */
+function atOnce(page: Page, handoff: string): string | null {
+  try {
+    const html = renderToString(drawn(page, undefined));
+    if (html.includes(NOT_THERE) || !html.endsWith(END)) return null;
+    return BEGIN + html.slice(0, -END.length) + handedOn(handoff, page.nonce) + END;
+  } catch {
+    return null;
+  }
+}
+
+/** The same, waiting for what was not there at once. */
+function inTime(
+  page: Page,
+  handoff: string,
+  onError: (error: unknown) => void,
+): Promise<Buffer<ArrayBuffer>> {
   return new Promise((resolve, reject) => {
     let stands = false;
-    const { pipe, abort } = renderToPipeableStream(
-      <NonceContext value={nonce}>
-        <ServerRouter context={routerContext} url={request.url} nonce={nonce} />
-      </NonceContext>,
-      {
-        nonce,
-        // Nothing comes later: what is large stands where it belongs, and not behind the page for a script to put there.
-        progressiveChunkSize: Infinity,
-        onShellReady: () => void (stands = true),
-        // No page waits for a part of itself: sent whole, it costs half of what it costs in pieces.
-        onAllReady: () => {
-          clearTimeout(patience);
-          headers.set("Content-Type", "text/html");
-          headers.set("Cache-Control", "no-store");
-          pipe(whole((body) => resolve(new Response(body, { headers, status }))));
-        },
-        onShellError: reject,
-        onError(error: unknown) {
-          if (stands) context.get(services).log.error({ err: error }, "rendering failed");
-        },
+    const { pipe, abort } = renderToPipeableStream(drawn(page, new Response(handoff).body ?? undefined), {
+      nonce: page.nonce,
+      // Nothing comes later: what is large stands where it belongs, and not behind the page for a script to put there.
+      progressiveChunkSize: Infinity,
+      onShellReady: () => void (stands = true),
+      onAllReady: () => {
+        clearTimeout(patience);
+        pipe(whole(resolve));
       },
-    );
+      onShellError: reject,
+      onError: (error) => void (stands && onError(error)),
+    });
     const patience = setTimeout(abort, PATIENCE);
   });
 }
