@@ -10,8 +10,8 @@ const CHECKS: [name: string, commands: string[][]][] = [
       ["tsc", "-p", "core/tsconfig.json"],
     ],
   ],
-  ["lint", [["eslint", ".", "--max-warnings", "0"]]],
-  ["format", [["prettier", "--check", "."]]],
+  ["lint", [["oxlint"]]],
+  ["format", [["oxfmt", "--check"]]],
 ];
 
 function run(program: string, args: readonly string[]): Promise<{ ok: boolean; told: string }> {

@@ -24,7 +24,8 @@ const canonical = (value: unknown): string =>
 
 /** What a book's check says, as far as keeping it asks. */
 export type Checked =
-  { ok: true; unit: string; revision: number } | { ok: false; problems: Problem[]; warnings: Problem[] };
+  | { ok: true; unit: string; revision: number }
+  | { ok: false; problems: Problem[]; warnings: Problem[] };
 
 /** @param as as in {@link readBook}. */
 export function outcomeOf(document: unknown, as: "written" | "kept"): Checked {

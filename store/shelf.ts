@@ -239,7 +239,8 @@ export interface Fitting {
 }
 
 export type Fitted =
-  { ok: true } | { ok: false; why: "gone" | "other fitted" | "closed" | "no job" | "elsewhere" };
+  | { ok: true }
+  | { ok: false; why: "gone" | "other fitted" | "closed" | "no job" | "elsewhere" };
 
 /** Any of these ends the transaction without a trace. */
 class Refused extends Error {

@@ -36,11 +36,12 @@ export function ChainDrawing({
   const { chain } = sheet.applied;
   const pieceOf = (id: string): Piece | null =>
     swaps.get(id) ?? sheet.seats.find(({ link }) => link.id === id)?.fitted ?? null;
-  let seatAt = 0;
-  const links = chain.links.map(([sign, kind, name, nominal]): DrawnLink => {
-    if (kind !== "seat" && kind !== "series")
-      return { sign, words: name, size: nominal ?? null, implied: true, selective: false };
-    const link = sheet.seats[seatAt++]?.link;
+  const selectives = chain.links.filter(([, kind]) => kind === "seat" || kind === "series");
+  const links = chain.links.map((drawn): DrawnLink => {
+    const [sign, , name, nominal] = drawn;
+    const seatAt = selectives.indexOf(drawn);
+    if (seatAt < 0) return { sign, words: name, size: nominal ?? null, implied: true, selective: false };
+    const link = sheet.seats[seatAt]?.link;
     const piece = link && pieceOf(link.id);
     const is = piece && thickness(piece, link.tolerance);
     return { sign, words: link ? seatWord(link) : name, size: is?.value ?? null, selective: true };

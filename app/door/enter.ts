@@ -6,7 +6,8 @@ import { beginSession, endSession, proveSecret } from "~store/staff";
 
 /** What became of a try to come in: the headers of the session that begins, or what is wrong with the PIN. */
 export type Entered =
-  { ok: true; headers: Headers } | { ok: false; status: number; problems: Record<string, string> };
+  | { ok: true; headers: Headers }
+  | { ok: false; status: number; problems: Record<string, string> };
 
 /** Proves who somebody is and begins their session, at the door and over a bench that was left; the one this browser had ends. */
 export async function enter(

@@ -2,7 +2,14 @@ import type { Station } from "~core/book";
 import { path, type Layout } from "./unit-layout";
 
 export type Layer =
-  "piston" | "reaction" | "steel" | "paper" | "lining" | "steelPlates" | "frictionPlates" | "brass";
+  | "piston"
+  | "reaction"
+  | "steel"
+  | "paper"
+  | "lining"
+  | "steelPlates"
+  | "frictionPlates"
+  | "brass";
 
 /** What a unit is drawn in, one outline for each: a page has a dozen stations, and each thing drawn costs. From below upwards. */
 export const LAYERS: Readonly<Record<Layer, { fill: string; thick?: number }>> = {

@@ -9,7 +9,9 @@ import type { Route } from "./+types/earlier";
 
 /** What a job is asked about the unit’s earlier visits: which there may be, or what the unit left with at one of them. */
 export type Earlier =
-  { visits: Visit[] } | { job: number; left: string; figures: EarlierFigure[] } | { problem: string };
+  | { visits: Visit[] }
+  | { job: number; left: string; figures: EarlierFigure[] }
+  | { problem: string };
 
 export const loader = async ({ context, params, request }: Route.LoaderArgs): Promise<Response> => {
   const { pool } = context.get(services);

@@ -19,7 +19,8 @@ export const IN_PASSES =
 export const NO_PICTURE = "not a picture that can be read; use a JPEG, PNG or WebP";
 
 export type Scaled =
-  { ok: true; width: number; height: number; large: Buffer; small: Buffer } | { ok: false; problem: string };
+  | { ok: true; width: number; height: number; large: Buffer; small: Buffer }
+  | { ok: false; problem: string };
 
 /** Brings a picture upright and to size; the place where it was taken and all else that is written in it stay behind. */
 export async function scaled(bytes: Uint8Array): Promise<Scaled> {

@@ -19,7 +19,9 @@ export interface Needle {
 
 /** Where a take stands: at rest with its zero, air on with the peak so far, let down and coming back. */
 export type Take =
-  { at: "rest" } | { at: "lifted"; zero: number; peak: number } | { at: "back"; zero: number; peak: number };
+  | { at: "rest" }
+  | { at: "lifted"; zero: number; peak: number }
+  | { at: "back"; zero: number; peak: number };
 
 /** The needle rests when it has stood within one step for this many tellings. */
 const RESTING = 6;

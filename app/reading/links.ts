@@ -59,7 +59,8 @@ export const valuesOf = (typed: string | undefined): string[] =>
     .filter((value) => value !== "");
 
 export type ReadLinks =
-  { ok: true; reading: Summed; links: MeasuredLink[] } | { ok: false; problems: Record<string, string> };
+  | { ok: true; reading: Summed; links: MeasuredLink[] }
+  | { ok: false; problems: Record<string, string> };
 
 /**
  * Reads what was typed for each group and works the chain out. Every link must be there: one taken from the book would pretend.

@@ -1,5 +1,5 @@
 import { bookFoot } from "~/look/source";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { useInside } from "~/door/inside";
 import { useWhen } from "~/door/when";
 import { standingIn } from "~/view/standing";
@@ -35,6 +35,7 @@ export default function CustomerPage({ loaderData: { prices } }: Route.Component
   const { open } = standingIn(view);
   const { house } = useInside();
   const { day } = useWhen();
+  const [today] = useState(() => new Date().toISOString());
   const sheet = useMemo(
     () => customerSheet(job, applied, houseOf(job, house), unit, pricedNow(job, applied, house, prices)),
     [job, applied, house, unit, prices],
@@ -53,7 +54,7 @@ export default function CustomerPage({ loaderData: { prices } }: Route.Component
         <header className="mb-3 flex items-baseline justify-between">
           <h1 className="text-2xl font-bold">{job.booking?.body.vehicle ?? "Your vehicle"}</h1>
           <p>
-            {house.shopName}, {day(job.closed?.at ?? new Date().toISOString())}
+            {house.shopName}, {day(job.closed?.at ?? today)}
           </p>
         </header>
         {sheet.parts.map(({ title, lines }) => (

@@ -4,7 +4,8 @@ import { checks } from "./checks";
 
 /** A book that was read and checked, or every problem found with its place and remedy. */
 export type ReadBook =
-  { ok: true; book: Book; warnings: Problem[] } | { ok: false; problems: Problem[]; warnings: Problem[] };
+  | { ok: true; book: Book; warnings: Problem[] }
+  | { ok: false; problems: Problem[]; warnings: Problem[] };
 
 /**
  * Reads a book document. Every problem is said at once: those of its form, references that lead nowhere, and what the trade would

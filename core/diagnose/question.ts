@@ -26,7 +26,16 @@ import {
 
 /** What sort of thing is asked: a range, a change, its feel, debris, a code, something outside the unit. */
 export type QuestionKind =
-  "range" | "change" | "whole" | "air" | "tap" | "scan" | "speeds" | "fluid" | "debris" | "outside";
+  | "range"
+  | "change"
+  | "whole"
+  | "air"
+  | "tap"
+  | "scan"
+  | "speeds"
+  | "fluid"
+  | "debris"
+  | "outside";
 
 /** Something that can be asked of a unit before it is opened. */
 export interface Question {

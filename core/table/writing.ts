@@ -35,7 +35,14 @@ export interface TakenAs {
 export type Entry = Record<string, unknown>;
 /** A section of a document that tables are written into. */
 export type Section =
-  "elements" | "series" | "packs" | "chains" | "parts" | "measurements" | "fasteners" | "ranges";
+  | "elements"
+  | "series"
+  | "packs"
+  | "chains"
+  | "parts"
+  | "measurements"
+  | "fasteners"
+  | "ranges";
 
 /** A document while a table is written into it. */
 export class Writing {
