@@ -20,6 +20,7 @@ const common = {
   },
   transformIgnorePatterns: ["/node_modules/(?!(joi|@hapi)/)"],
   testEnvironment: "node",
+  globals: { SAMPLES: Number(process.env.SAMPLES ?? 1) },
 };
 
 /** Journeys that kill the database itself: nothing else may be using it. */

@@ -4,6 +4,7 @@ import { bookOf } from "../../demo/units";
 import { dunlin, dunlinDocument } from "../testing/dunlin";
 import { resolve, undecidedBy } from "./index";
 import { readBook } from "../check";
+import { samples } from "../testing/samples";
 
 type Path = (string | number)[];
 
@@ -84,7 +85,7 @@ describe("checking a book", () => {
   it("never throws, whatever it is given", () => {
     fc.assert(
       fc.property(fc.jsonValue(), (value) => expect(Array.isArray(problemsOf(value))).toBe(true)),
-      { seed: 1, numRuns: 500 },
+      { seed: 1, numRuns: samples(150) },
     );
     const places: Path[] = [
       ["unit"],
@@ -98,7 +99,7 @@ describe("checking a book", () => {
       fc.property(fc.constantFrom(...places), fc.jsonValue(), (path, value) => {
         problemsOf(mutated(path, value));
       }),
-      { seed: 2, numRuns: 500 },
+      { seed: 2, numRuns: samples(150) },
     );
   });
 });

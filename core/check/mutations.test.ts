@@ -3,6 +3,7 @@ import fc from "fast-check";
 import { documentOf, UNITS, type UnitId } from "../../demo/units";
 import { type Problem } from "../book";
 import { readBook } from "./index";
+import { samples } from "../testing/samples";
 
 type Node = Record<string, unknown> | unknown[];
 const TAKEN_OUT = Symbol("taken out");
@@ -974,7 +975,7 @@ test.each(UNITS)(
           }
         },
       ),
-      { seed: 11, numRuns: 60 },
+      { seed: 11, numRuns: samples(16) },
     );
   },
   60_000,

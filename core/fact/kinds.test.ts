@@ -19,6 +19,7 @@ import {
   type FactBody,
   type FactKind,
 } from "./index";
+import { samples } from "../testing/samples";
 
 const NAMES = Object.keys(KINDS) as FactKind[];
 const ID = "0190d3c0-0000-7000-8000-000000000001";
@@ -31,7 +32,7 @@ const said = (body: unknown): Fact => ({
 const bodyOf = (name: FactKind): fc.Arbitrary<Record<string, unknown>> =>
   arbitraryOf(kindOf(name).shape).map((body) => ({ kind: name, ...(body as object) }));
 const check = (body: unknown) => checkFacts([said(body)], DOCUMENT);
-const RUNS = { seed: 26, numRuns: 40 };
+const RUNS = { seed: 26, numRuns: samples(15) };
 
 const schema = new Ajv2020({ strict: false, validateFormats: false }).compile(jobSchema());
 const document = (body: unknown) => ({
@@ -73,7 +74,7 @@ describe.each(NAMES)("%s at the door", (name) => {
         }
         expect(pathsOf({ ...body, gossip: 1 })).toContain("[0].body.gossip");
       }),
-      { ...RUNS, numRuns: 10 },
+      { ...RUNS, numRuns: samples(4) },
     );
   });
 

@@ -5,6 +5,7 @@ import { rational, toNumber } from "../quantity";
 import { bookOf, UNITS, type UnitId } from "../../demo/units";
 import { isPossible } from "./system";
 import { behave, ratioText, slipAt, solveRanges, teethDoubt, type Train } from "./index";
+import { samples } from "../testing/samples";
 
 /** Worked by hand from the tooth counts. */
 const RATIOS: [UnitId, Record<string, string>][] = [
@@ -358,6 +359,6 @@ test("demands on speeds are met or not as trying them shows", () => {
         else if (isPossible(demands)) expect(all.length).toBeGreaterThan(3);
       },
     ),
-    { seed: 5, numRuns: 150 },
+    { seed: 5, numRuns: samples(60) },
   );
 });

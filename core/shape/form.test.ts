@@ -27,6 +27,7 @@ import {
   type Shape,
 } from "./index";
 import { ofKey } from "./shape";
+import { samples } from "../testing/samples";
 
 /** Every shape that a field can be, and those of the fields of facts. */
 const FLAT: [string, Shape<unknown>][] = [
@@ -102,7 +103,7 @@ test.each(FLAT)("%s: a page takes what the checker takes, and nothing else", (_n
       expect(held !== null).toBe(problems.length === 0);
       if (held) expect(held.value).toEqual(read);
     }),
-    { seed: 7, numRuns: 150 },
+    { seed: 7, numRuns: samples(40) },
   );
 });
 
