@@ -303,6 +303,37 @@ describe("each of several things", () => {
   );
 });
 
+it("figures of several things typed in one breath on a slow machine each go to their own, in order", () =>
+  journey("measure-breath", [mira], async () => {
+    await mira.go(`${shop.url}/jobs/1030/measure`);
+    await mira.ready();
+    await mira.press("//tr[@data-row='ring-side-1']//input");
+    const rest = await mira.driver.executeScript<string[]>(
+      "return [...document.querySelectorAll('[data-row]')].map((row) => row.dataset.row)",
+    );
+    await mira.slowed(8);
+    try {
+      for (const text of ["0.10", "0.11", "0.12", "0.13"]) await mira.keys(...text, Key.ENTER);
+      // Once nothing of them is open, the cursor waits in the next row.
+      await mira.until(
+        "return document.activeElement.closest('[data-row]')?.dataset.row",
+        (row) => row === rest[rest.indexOf("ring-side-1") + 1],
+      );
+    } finally {
+      await mira.slowed(1);
+    }
+    await allSent(mira);
+    const taken = (await factsOf<Taken>(shop, 1030, "reading")).filter(
+      ({ chain }) => chain === "ring-side-1",
+    );
+    expect(taken.map(({ item, reading }) => [item, reading.value])).toEqual([
+      ["ring 1", 100_000],
+      ["ring 2", 110_000],
+      ["ring 3", 120_000],
+      ["ring 4", 130_000],
+    ]);
+  }));
+
 describe("an earlier visit of the same unit", () => {
   it(
     "stands beside as found and spec, found by its vehicle; another unit is refused",

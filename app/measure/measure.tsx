@@ -4,7 +4,7 @@ import { Download } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import { GaugeBar } from "~/gauge/soon";
-import { useJobView } from "~/view/view";
+import { useJobAsked, useJobView, type JobView } from "~/view/view";
 import { workedOut } from "~/view/worked-out";
 import { useSay } from "~/say/use-say";
 import { useAnchor } from "~/look/use-scripted";
@@ -21,6 +21,10 @@ import { INSTEAD, leaves, readRow } from "./read-row";
 export const meta: Route.MetaFunction = ({ params }) => [{ title: `Measure ${params.number} · Yard Key` }];
 
 const linesIn = workedOut(({ job, applied, house, unit }) => specLines(job, applied, house, unit));
+
+/** A line as it stands in another view of its job. */
+const lineOf = (view: JobView, line: SpecLine): SpecLine =>
+  linesIn(view).find(({ id }) => id === line.id) ?? line;
 
 const features = tableFeatures({});
 const helper = createColumnHelper<typeof features, SpecLine>();
@@ -39,6 +43,7 @@ export default function Measure() {
   const view = useJobView();
   const { job, applied, unit, number } = view;
   const say = useSay();
+  const asked = useJobAsked();
   const [search, setSearch] = useSearchParams();
   const phase: Phase = search.get("phase") === "built" ? "built" : "found";
   const station = search.get("at") ?? "";
@@ -70,8 +75,10 @@ export default function Measure() {
     next?.focus();
     next?.scrollIntoView({ block: "center" });
   };
-  const enter = (row: SpecLine, field: HTMLInputElement): void => {
+  const enter = (drawn: SpecLine, field: HTMLInputElement): void => {
     if (field.value.trim() !== "") {
+      // Which of several things is next hangs on what was said a moment ago, drawn or not.
+      const row = drawn.items.length > 0 ? lineOf(asked(), drawn) : drawn;
       const read = readRow(row, field.value, phase, unit, applied.present);
       setProblems({ ...problems, [row.id]: read.ok ? "" : read.problem });
       if (!read.ok) return field.select();

@@ -49,6 +49,9 @@ export function useFactsNow(of: Told): readonly Fact[] {
   return useMemo(() => factsWith(of, state), [of, state]);
 }
 
+/** The same, asked for from within an event. */
+export const factsNow = (of: Told): readonly Fact[] => factsWith(of, outbox.now());
+
 const saidIn = ({ sent, waiting }: OutboxState): Waiting[] => [...sent, ...waiting];
 
 /** Whether nothing but readings was said since. */

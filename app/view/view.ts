@@ -1,7 +1,7 @@
 import { createContext, use } from "react";
 import { useOutletContext } from "react-router";
 import { versionSearch } from "~/book/version-search";
-import { useFactsNow, type Told } from "~/outbox/use-outbox";
+import { factsNow, useFactsNow, type Told } from "~/outbox/use-outbox";
 import type { Applied, Book, UnitSystem } from "~core/book";
 import type { Fact, Job } from "~core/fact";
 import type { Worksheet } from "~core/measure";
@@ -33,14 +33,26 @@ export function useJobAt(): JobAt {
 
 /** The job with what was said a moment ago, before the page is drawn with it: for what a hand waits for. */
 export function useJobNow(): JobView {
-  const now = use(JobNowContext);
-  if (!now) throw new Error("there is no job here");
+  const now = useNow();
   return now.viewOf(useFactsNow(now.from));
 }
-export const JobNowContext = createContext<{
+
+/** Asks for the same from within an event: where what a key means depends on what the key before it said, the page may not be drawn with that yet. */
+export function useJobAsked(): () => JobView {
+  const now = useNow();
+  return () => now.viewOf(factsNow(now.from));
+}
+
+function useNow(): JobNow {
+  const now = use(JobNowContext);
+  if (!now) throw new Error("there is no job here");
+  return now;
+}
+interface JobNow {
   from: Told;
   viewOf: (facts: readonly Fact[]) => JobView;
-} | null>(null);
+}
+export const JobNowContext = createContext<JobNow | null>(null);
 
 export const useJobView = (): JobView => useOutletContext<JobView>();
 
