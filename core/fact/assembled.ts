@@ -53,7 +53,7 @@ function assembled(job: Job, applied: Work): Job {
       one.reopened && (touched.has(id) || one.reopened.step === id) ? [[id, one.reopened]] : [],
     ),
   );
-  return new Job(live, job.disagreements, reopened);
+  return new Job(live, job.stored, reopened);
 }
 
 const verified = (group: string): string => `${group} ${VERIFY.id}`;

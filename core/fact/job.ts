@@ -54,12 +54,16 @@ export class Job {
   /** @param live the facts that hold, in the order said; where a thing lies depends on what was said before. */
   constructor(
     readonly live: readonly Fact[],
-    /** Where people said different things without knowing of each other. */
-    readonly disagreements: readonly Disagreement[] = [],
+    /** The same in the order stored. */
+    readonly stored: readonly Fact[] = [],
     /** Steps that were laid open again, and by what. */
     readonly reopened: ReadonlyMap<string, Reopened> = new Map(),
   ) {}
 
+  /** Where people said different things without knowing of each other. */
+  get disagreements(): readonly Disagreement[] {
+    return this.once("disagreements", () => disagreements(this.stored));
+  }
   get booking(): FactOf<"booking"> | null {
     return this.latest("booking");
   }
@@ -413,6 +417,6 @@ export function fold(facts: readonly Fact[]): Job {
   const seen = new Set<string>();
   const replaced = replacedIn(today);
   const once = today.filter(({ id }) => !seen.has(id) && seen.add(id));
-  const live = inOrder(once).filter(({ id }) => !replaced.has(id));
-  return new Job(live, disagreements(once.filter(({ id }) => !replaced.has(id))));
+  const holds = ({ id }: Fact): boolean => !replaced.has(id);
+  return new Job(inOrder(once).filter(holds), once.filter(holds));
 }
