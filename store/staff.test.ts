@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, it } from "@jest/globals";
+import { scryptSync } from "node:crypto";
 import { v7 as newId } from "uuid";
 import { migrate } from "./database";
 import { cookieKey, readHouse, setHouse } from "./house";
@@ -105,6 +106,11 @@ it("one address that tries everybody waits, whoever it tries next", async () => 
       addStaff(db.pool, { name: `Hand ${i}`, role: "builder", secret: "2580" }),
     ),
   );
+  // What a try costs is not what this is about.
+  const salt = Buffer.alloc(16);
+  const key = scryptSync("2580", salt, 32, { N: 256, r: 1, p: 1 });
+  const cheap = ["scrypt", 256, 1, 1, salt.toString("base64"), key.toString("base64")].join("$");
+  await db.pool.query("update staff set secret = $1 where id = any($2)", [cheap, people]);
   for (const id of people)
     for (let i = 0; i < FREE_TRIES; i++) await proveSecret(db.pool, id, "wrong", "10.0.66.6");
   const fresh = await addStaff(db.pool, { name: "Hand 99", role: "builder", secret: "2580" });
