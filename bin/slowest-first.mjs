@@ -5,16 +5,11 @@ import sequencer from "@jest/test-sequencer";
 const Sequencer = sequencer.default ?? sequencer;
 
 const SLOWEST = [
-  "whole-automatic",
-  "axe",
-  "whole-cvt",
-  "whole-dual-clutch",
-  "book",
-  "slice",
-  "diagnose",
-  "mutations",
-  "bench",
-  "measure",
+  // Journeys: whatever takes longer than a minute and a half of a busy machine.
+  ...["axe", "build", "keys", "prove", "intake", "whole-automatic", "whole-dual-clutch", "any-unit", "parts"],
+  ...["book", "slice", "seats", "doors", "whole-cvt"],
+  // Units: whatever takes longer than fifteen seconds.
+  ...["diagnose", "mutations", "sections", "joint", "suppliers", "copy", "difference"],
 ];
 
 export default class SlowestFirst extends Sequencer {
