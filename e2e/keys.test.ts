@@ -191,8 +191,10 @@ describe("keys printed on a pack page", () => {
       );
       expect(printed.length).toBeGreaterThanOrEqual(4);
       expect(new Set(printed).size).toBe(printed.length);
+      const url = await mira.driver.getCurrentUrl();
       for (const key of printed) {
-        await go();
+        // What a key changes within the page is no hindrance to the next one.
+        if ((await mira.driver.getCurrentUrl()) !== url) await go();
         await mira.keys(key);
         await mira.until(
           `${CONTROL(key)}?.matches('[aria-pressed=true], [aria-current=step]') ?? null`,
