@@ -41,10 +41,10 @@ const INCH = rational(254n, 10_000n);
 /** The first unit of each quantity is its base. */
 const UNITS = {
   torque: {
-    N·m: unit(rational(1), 1),
-    N·cm: unit(rational(1, 100), 0),
-    lbf·ft: unit(multiply(LBF, multiply(INCH, rational(12))), 1),
-    lbf·in: unit(multiply(LBF, INCH), 0),
+    "N·m": unit(rational(1), 1),
+    "N·cm": unit(rational(1, 100), 0),
+    "lbf·ft": unit(multiply(LBF, multiply(INCH, rational(12))), 1),
+    "lbf·in": unit(multiply(LBF, INCH), 0),
   },
   pressure: {
     kPa: unit(rational(1), 0),
@@ -88,14 +88,14 @@ const ALIASES: ReadonlyMap<string, string> = new Map(
     "n*m": "N·m",
     ncm: "N·cm",
     "ft-lb": "lbf·ft",
-    ft·lb: "lbf·ft",
+    "ft·lb": "lbf·ft",
     "lb-ft": "lbf·ft",
-    lb·ft: "lbf·ft",
+    "lb·ft": "lbf·ft",
     "lbf-ft": "lbf·ft",
     "in-lb": "lbf·in",
-    in·lb: "lbf·in",
+    "in·lb": "lbf·in",
     "lb-in": "lbf·in",
-    lb·in: "lbf·in",
+    "lb·in": "lbf·in",
     "lbf-in": "lbf·in",
     ohm: "Ω",
     "\u2126": "Ω",
