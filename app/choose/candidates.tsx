@@ -22,7 +22,7 @@ import type { Piece } from "~core/chain";
 import { lengthText, measureText, roundedText, signedText, type LengthUnit, type Nm } from "~core/quantity";
 import { capital, isFromShelf, isSprung, selectiveWord, type Seat, type SeatKind } from "~core/book";
 import { thickness } from "~core/select";
-import { useOutboxNow } from "~/outbox/use-outbox";
+import { useUnsent } from "~/outbox/use-outbox";
 import type { FormAnswer } from "~/view/form-answer";
 import { useJobView } from "~/view/view";
 import { ChainDrawing } from "./chain-drawing";
@@ -355,7 +355,7 @@ function Choose({
   name,
 }: Pick<Props, "seat" | "unit" | "id" | "actionData"> & { chosen: SelectiveCandidate; name: string }) {
   const { number } = useJobView();
-  const { waiting } = useOutboxNow();
+  const { waiting } = useUnsent();
   const busy = useNavigation().state !== "idle";
   // The server chooses from the readings it has: those on their way must be there first.
   const sending = waiting.some(({ job, refused }) => job === number && refused === undefined);

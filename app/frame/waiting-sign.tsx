@@ -1,6 +1,6 @@
 import { useEffect, useState, type ReactNode } from "react";
 import { outbox, type Waiting } from "~/outbox/outbox";
-import { useOutboxNow } from "~/outbox/use-outbox";
+import { useUnsent } from "~/outbox/use-outbox";
 import type { Fact } from "~core/fact";
 
 /** So often the server breaks over a fact before somebody is asked to look at it. */
@@ -8,7 +8,7 @@ const TRIES = 3;
 
 /** What has been said here and not yet reached the server, and what was set aside; quiet when there is neither. */
 export function WaitingSign() {
-  const { waiting, aside, away, signedOut } = useOutboxNow();
+  const { waiting, aside, away, signedOut } = useUnsent();
   if (waiting.length + aside.length === 0) return null;
   const refused = waiting.filter(({ refused }) => refused !== undefined);
   const failing = waiting.filter(({ refused, failed = 0 }) => refused === undefined && failed >= TRIES);

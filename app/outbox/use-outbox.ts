@@ -8,26 +8,35 @@ export function useOutbox(): OutboxState {
   useEffect(() => outbox.start(), []);
   const [state, setState] = useState(outbox.now);
   useEffect(() => {
-    let shown = outbox.onServer();
-    const hear = (): void => {
-      const now = outbox.now();
-      const isCalm = isOnlyRead(shown, now);
-      shown = now;
-      if (isCalm) startTransition(() => setState(now));
-      else setState(now);
-    };
+    const show = (): void => setState(outbox.now());
     // What was said between the first drawing and now.
-    hear();
-    return outbox.subscribe(hear);
+    show();
+    return afterVerdicts((isRead) => (isRead ? startTransition(show) : show()));
   }, []);
   // What takes over from the server’s page, be it long after the page stands, begins with what the server drew.
   return useScripted() ? state : outbox.onServer();
 }
 
-/** The same at once, readings too: for what must not say that all is sent while something waits. */
-export function useOutboxNow(): OutboxState {
+/** The same before anything else is drawn, right after the verdict: for what must not say that all is sent while something waits. */
+export function useUnsent(): OutboxState {
   useEffect(() => outbox.start(), []);
-  return useSyncExternalStore(outbox.subscribe, outbox.now, outbox.onServer);
+  return useSyncExternalStore(afterVerdicts, outbox.now, outbox.onServer);
+}
+
+/**
+ * Hears of all that is said: of a reading in a task of its own, so that its verdict is drawn first.
+ *
+ * @param hear told whether nothing but readings was said since it was told before.
+ */
+function afterVerdicts(hear: (isRead: boolean) => void): () => void {
+  let heard = outbox.now();
+  return outbox.subscribe(() => {
+    const now = outbox.now();
+    const isRead = isOnlyRead(heard, now);
+    heard = now;
+    if (isRead) setTimeout(hear, 0, isRead);
+    else hear(isRead);
+  });
 }
 
 /** Where a job's facts come from: the server told them with the page and since then. */
@@ -45,8 +54,11 @@ export function useFacts(of: Told): readonly Fact[] {
 
 /** The same, at once: for the verdict on a reading. */
 export function useFactsNow(of: Told): readonly Fact[] {
-  const state = useOutboxNow();
-  return useMemo(() => factsWith(of, state), [of, state]);
+  return useSyncExternalStore(
+    outbox.subscribe,
+    () => factsWith(of, outbox.now()),
+    () => factsWith(of, outbox.onServer()),
+  );
 }
 
 /** The same, asked for from within an event. */
@@ -60,12 +72,12 @@ function isOnlyRead(before: OutboxState, now: OutboxState): boolean {
   return saidIn(now).every(({ fact: { id, body } }) => known.has(id) || body.kind === "reading");
 }
 
-/** Of each state of the outbox, so that all who ask have the very same list. */
-const known = new WeakMap<OutboxState, { of: Told; facts: readonly Fact[] }>();
+/** Of each page with the outbox as it was asked last, so that all who ask have the very same list. */
+const known = new WeakMap<Told, { state: OutboxState; facts: readonly Fact[] }>();
 
 function factsWith(of: Told, state: OutboxState): readonly Fact[] {
-  const before = known.get(state);
-  if (before?.of === of) return before.facts;
+  const before = known.get(of);
+  if (before?.state === state) return before.facts;
   const { job, told, since } = of;
   const seen = new Set(told.map(({ id }) => id));
   const add = (fact: Fact): Fact[] => (seen.has(fact.id) ? [] : (seen.add(fact.id), [fact]));
@@ -76,7 +88,7 @@ function factsWith(of: Told, state: OutboxState): readonly Fact[] {
   const now = later.length + own.length === 0 ? told : [...told, ...later, ...own];
   // Acknowledged by the server, and told again by it, a fact is still the same.
   const facts = asBefore(now);
-  known.set(state, { of, facts });
+  known.set(of, { state, facts });
   return facts;
 }
 

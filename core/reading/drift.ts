@@ -25,25 +25,22 @@ const BEGINNING = 2;
 export function drift(values: readonly number[], resolution: number): Drift {
   const least = STEPS * resolution;
   for (let from = BEGINNING; from <= values.length - STANDING; from++) {
-    if (hasSettled(values.slice(0, from), values.slice(from), least)) return { kind: "settled", from };
+    const first = values.slice(0, from);
+    // What falls once is no beginning that rises, however long.
+    if (!neverFalls(first)) break;
+    if (hasSettled(first, values.slice(from), least)) return { kind: "settled", from };
   }
   const rise = riseAtEnd(values, least);
   return rise === null ? { kind: "none" } : { kind: "creeping", rise };
 }
 
-/** The first rose and all lie below what follows, by more than what follows scatters; and what follows stands. */
+/** What rose first lies all below what follows, by more than what follows scatters; and what follows stands. */
 function hasSettled(first: readonly number[], later: readonly number[], least: number): boolean {
   const low = Math.min(...later);
   const spread = Math.max(...later) - low;
   const rise = mean(later) - (first[0] ?? 0);
   const before = ((first.at(-1) ?? 0) - (first[0] ?? 0)) / (first.length - 1);
-  return (
-    neverFalls(first) &&
-    Math.max(...first) < low &&
-    rise > least &&
-    rise > 2 * spread &&
-    stands(later, before, least)
-  );
+  return Math.max(...first) < low && rise > least && rise > 2 * spread && stands(later, before, least);
 }
 
 /**
