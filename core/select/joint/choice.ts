@@ -1,14 +1,12 @@
-import { Scale } from "./cost";
+import { less, Scale } from "./cost";
 import { marketsOf } from "./groups";
 import { AT, byName, optionsOf, type Group, type Option, type TermValues, type Values } from "./options";
 import { TERMS, type Term } from "./question";
-import { fewestDays, type Fewest, type Rest, type Waiting } from "./ready";
-import { share, type Effort } from "./shared";
+import { leastInOrder } from "./program";
+import { fits, share, type Effort } from "./shared";
 
-/** From so many groups on, what comes before readiness is looked at first. */
-const MANY = 100;
-/** Sets of days that are tried before the soonest is taken for what it is. */
-const DAYS_TRIED = 400;
+/** From so many groups on, it is tried first whether each can have its best in what comes before readiness. */
+const MANY = 50;
 
 /** One way through, for each group. */
 interface Round {
@@ -53,41 +51,112 @@ export class Choice {
   plan(): Chosen {
     const { terms } = this;
     const at = terms.indexOf("ready");
-    const soonest = at >= 0 && this.groups.length >= MANY ? this.eachSoonest(at) : null;
-    if (soonest) return this.toldOf(soonest, at);
-    const first = this.round(terms, new Map());
+    const isMany = this.groups.length >= MANY;
+    const soonest = at >= 0 && isMany ? this.inOrder(at) : null;
+    if (soonest) return soonest;
+    const first = this.round(terms);
+    const isSettled = !first.stopped && (at < 0 || first.values[AT.ready] === 0);
+    if (isSettled) return this.told(first, null);
+    const inOrder = at >= 0 && !isMany ? this.inOrder(at) : null;
+    if (inOrder) return inOrder;
     const begun = first.stopped ? this.better(this.oneByOne(), first) : first;
-    if (at < 0 || begun.values[AT.ready] === 0)
-      return this.told(begun, begun.stopped ? this.bound(begun, at) : null);
-    const found = this.soonest(begun, at);
-    if (!begun.stopped) return this.toldOf(found, at);
-    return this.told(this.better(found.plan, begun), this.bound(begun, at));
+    const sure = this.bound(begun, at);
+    const own = this.told(begun, sure);
+    const all = this.programmed(this.waysByDay(), 0);
+    if (!all?.bound) return all ?? own;
+    const bound = less(all.bound, sure) ? sure : all.bound;
+    return { ...(this.isBefore(own.values, all.values) ? own : all), bound };
   }
 
-  /** What is told where all before readiness is the best there is. */
-  private toldOf({ plan, isFewest, isBest, bound }: Fewest<Round>, at: number): Chosen {
-    if (isBest && !plan.stopped) return this.told(plan, null);
-    const days = this.valueOf(plan, "ready");
-    const isBound = isFewest && !bound.stopped;
-    return this.told(
-      plan,
-      this.terms.map((term, i) => {
-        if (i < at) return plan.values[AT[term]] ?? 0;
-        if (i === at) return isFewest ? days : 0;
-        return isBound ? (bound.values[AT[term]] ?? 0) : 0;
-      }),
-    );
+  private isBefore(one: Values, other: Values): boolean {
+    const term = this.terms.find((name) => one[name] !== other[name]);
+    return term !== undefined && one[term] < other[term];
   }
 
   /**
-   * Where there are many groups, what comes before readiness first and by itself: most often every group can have its best there, and what is worse is left out. All
-   * terms at once would add up the days of groups, of which a job has many.
+   * Readiness and all after it by linear programs, one term after the other, where every group can have its best in what comes before.
    *
-   * @returns null where groups are in each other's way in those terms already.
+   * @returns null where not every group can, or where that was too much.
    */
-  private eachSoonest(at: number): Fewest<Round> | null {
-    const first = this.round(this.terms.slice(0, at), new Map());
-    return first.stopped ? null : this.apartSoonest(first, at);
+  private inOrder(at: number): Chosen | null {
+    const { most } = this;
+    const found = this.programmed(this.bestByDay(this.terms.slice(0, at)), at);
+    if (!found) this.most = most;
+    return found;
+  }
+
+  /**
+   * The best of these ways, by linear programs from a term on.
+   *
+   * @returns null where some group has none, or where that was too much.
+   */
+  private programmed(ways: readonly Option[][], from: number): Chosen | null {
+    const { terms, effort } = this;
+    const after = terms.slice(from);
+    effort.left = this.allowed;
+    effort.stopped = false;
+    const least = leastInOrder(
+      ways.map((options, i) => ({
+        job: this.groups[i]?.job ?? "",
+        ways: options.map(({ lots, values }) => ({
+          lots,
+          days: values[AT.ready] ?? 0,
+          values: after.map((term) => values[AT[term]] ?? 0),
+        })),
+      })),
+      this.counts,
+      after.length,
+      after.indexOf("ready"),
+      effort,
+    );
+    effort.left = this.allowed;
+    effort.stopped = false;
+    if (!least) return null;
+    const round = roundOf(least.ways.map((way, i) => ways[i]?.[way] as Option));
+    const before = terms.slice(0, from).map((term) => round.values[AT[term]] ?? 0);
+    return this.told(round, least.bound && [...before, ...least.bound]);
+  }
+
+  /** All ways of each group, for each day the one that is best for what it takes. */
+  private waysByDay(): Option[][] {
+    const others = this.terms.filter((term) => term !== "ready");
+    return this.groups.map((_, i) => this.options(i, this.most[i] ?? 0, others, true));
+  }
+
+  /** Of each group the ways that are best for it in the terms before readiness, for each day the one that is best in the others for what it takes. */
+  private bestByDay(before: readonly Term[]): Option[][] {
+    const others = this.terms.filter((term) => term !== "ready");
+    const compared = by(before);
+    this.most = this.leastOutside(others);
+    return this.groups.map(({ chains }, i) => {
+      for (;;) {
+        const most = this.most[i] ?? 0;
+        const all = this.options(i, most, others, true).filter(({ lots }) => fits(lots, this.counts));
+        const best = all.reduce((a, b) => (compared(b.values, a.values) < 0 ? b : a)).values;
+        // With more outside there may be a better one still.
+        if ((best[AT.outside] ?? 0) <= most || most >= chains.length)
+          return all.filter(({ values }) => compared(values, best) === 0);
+        this.most[i] = most + 1;
+      }
+    });
+  }
+
+  /** How many results of each group may be outside to begin with: none, where that comes first. */
+  private leastOutside(terms: readonly Term[]): number[] {
+    return this.groups.map(({ chains }) => (terms[0] === "outside" ? 0 : chains.length));
+  }
+
+  /** The ways of a group with as few results outside as can be, one more where everything left open would be the only one. */
+  private fewestOutside(i: number, terms: readonly Term[]): Option[] {
+    const { chains } = this.groups[i] as Group;
+    for (;;) {
+      const most = this.most[i] ?? 0;
+      const options = this.options(i, most, terms);
+      // Where everything left open is the only way, others with as much outside may be better.
+      if (options.length > 1 || most >= chains.length) return options;
+      if (options[0]?.values[AT.outside] !== chains.length) return options;
+      this.most[i] = most + 1;
+    }
   }
 
   /**
@@ -99,13 +168,13 @@ export class Choice {
     effort.left = this.allowed;
     for (let n = 1; n < terms.length && terms[n - 1] !== "ready"; n++) {
       const some = terms.slice(0, n);
-      const round = this.round(some, new Map());
+      const round = this.round(some);
       if (round.stopped || !this.isEachBest(round, some)) break;
       this.held = some;
       this.known.clear();
     }
     effort.left = this.allowed;
-    return this.round(terms, new Map());
+    return this.round(terms);
   }
 
   /** Whether every group has the best it could have by itself. */
@@ -113,9 +182,8 @@ export class Choice {
     const compared = by(terms);
     const best = this.groups.map(
       (_, i) =>
-        this.options(i, this.most[i] ?? 0, Infinity, terms).reduce((a, b) =>
-          compared(b.values, a.values) < 0 ? b : a,
-        ).values,
+        this.options(i, this.most[i] ?? 0, terms).reduce((a, b) => (compared(b.values, a.values) < 0 ? b : a))
+          .values,
     );
     return terms.every((term) => best.reduce((sum, of) => sum + (of[AT[term]] ?? 0), 0) === values[AT[term]]);
   }
@@ -141,108 +209,6 @@ export class Choice {
     });
   }
 
-  /**
-   * The fewest days until all jobs are ready, added up, that cost nothing of the terms before.
-   *
-   * @param begun the plan with the days of all groups added up: its jobs' days are enough, perhaps more than enough.
-   * @param at where readiness stands among the terms.
-   */
-  private soonest(begun: Round, at: number): Fewest<Round> {
-    return this.apartSoonest(begun, at) ?? this.soonestTried(begun, at);
-  }
-
-  /** Where every group can have its best in the terms before: what is worse is left out. Else null. */
-  private apartSoonest(begun: Round, at: number): Fewest<Round> | null {
-    const before = this.terms.slice(0, at);
-    const apart = this.apart(begun, before);
-    if (!apart) return null;
-    this.held = before;
-    this.known.clear();
-    const found = fewestDays(apart, this.counts, this.effort);
-    if (!found) return null;
-    // What is left of the effort is not enough where days took all of it.
-    this.effort.left = this.allowed;
-    const best = found.withRest(this.rest(at));
-    return by(before)(best.plan.values, begun.values) > 0 ? null : best;
-  }
-
-  /** What is decided once days are: all else. */
-  private rest(at: number): Rest<Round> {
-    const others = this.terms.filter((term) => term !== "ready");
-    const before = this.terms.slice(0, at);
-    const compared = by(others);
-    return {
-      with: (days) => {
-        const round = this.round(others, days, true);
-        if (!round.stopped) return round;
-        // Nothing of what comes first is given up for it.
-        const { left } = this.effort;
-        this.effort.left = this.allowed;
-        const sure = this.round(before, days, true);
-        this.effort.left = left;
-        return by(before)(sure.values, round.values) < 0 ? { ...sure, stopped: true } : round;
-      },
-      compare: (a, b) => compared(a.values, b.values),
-    };
-  }
-
-  /** The ways of each group that are best for it in the terms before readiness; null where not all can have one of them, be it in time or not. */
-  private apart({ values }: Round, before: readonly Term[]): Waiting[] | null {
-    const terms: readonly Term[] = [...before, "ready"];
-    const compared = by(before);
-    const all = this.groups.map((_, i) => this.options(i, this.most[i] ?? 0, Infinity, terms));
-    const best = all.map(
-      (options) => options.reduce((a, b) => (compared(b.values, a.values) < 0 ? b : a)).values,
-    );
-    const isApart = before.every(
-      (term) => best.reduce((sum, of) => sum + (of[AT[term]] ?? 0), 0) === values[AT[term]],
-    );
-    if (!isApart) return null;
-    return all.map((options, i) => ({
-      job: this.groups[i]?.job ?? "",
-      ways: options.flatMap(({ lots, values: of }) =>
-        compared(of, best[i] as TermValues) === 0 ? [{ lots, days: of[AT.ready] ?? 0 }] : [],
-      ),
-    }));
-  }
-
-  /** The same where groups are in each other's way already in the terms before: days are tried as limits, from the fewest upwards. */
-  private soonestTried(begun: Round, at: number): Fewest<Round> {
-    const before = by(this.terms.slice(0, at));
-    const rest = this.rest(at);
-    const latest = this.daysOf(begun);
-    const sum = (limits: ReadonlyMap<string, number>): number =>
-      [...limits.values()].reduce((a, b) => a + b, 0);
-    const keyOf = (limits: ReadonlyMap<string, number>): string => [...limits.values()].join(" ");
-    const open = [new Map([...latest].map(([job]) => [job, 0]))];
-    const seen = new Set<string>();
-    let [tried, fewest] = [0, sum(latest)];
-    let plan = rest.with(latest);
-    while (open.length > 0) {
-      open.sort((a, b) => sum(a) - sum(b));
-      const limits = open.shift() as Map<string, number>;
-      // With as many days as the best: others may have them, and do better with them.
-      if (sum(limits) > fewest) break;
-      if (tried++ >= DAYS_TRIED) return { plan, isFewest: false, isBest: false, bound: plan };
-      const round = rest.with(limits);
-      if (before(round.values, begun.values) === 0) {
-        if (sum(limits) < fewest || rest.compare(round, plan) < 0) plan = round;
-        fewest = sum(limits);
-        continue;
-      }
-      for (const [job, days] of limits) {
-        // A job may well wait longer than in the plan that is known: another then waits less.
-        const next = this.daysIn(job).find((day) => day > days);
-        if (next === undefined) continue;
-        const more = new Map(limits).set(job, next);
-        if (sum(more) > fewest) continue;
-        if (!seen.has(keyOf(more))) open.push(more);
-        seen.add(keyOf(more));
-      }
-    }
-    return { plan, isFewest: true, isBest: true, bound: plan };
-  }
-
   /** The latest day of each job. */
   private daysOf({ options }: Pick<Round, "options">): Map<string, number> {
     const latest = new Map<string, number>();
@@ -252,36 +218,14 @@ export class Choice {
     }
     return latest;
   }
-  /** The days on which something for a job could come, from the soonest on. */
-  private daysIn(job: string): number[] {
-    const days = new Set<number>();
-    for (const group of this.groups)
-      if (group.job === job) for (const { table } of group.seats) for (const one of table.days) days.add(one);
-    return [...days].sort((a, b) => a - b);
-  }
 
-  /**
-   * The cheapest in some terms, with each job ready by its day.
-   *
-   * @param isAsGood whether only what is as good in the terms before readiness as the round before is wanted: no more results are outside then.
-   */
-  private round(terms: readonly Term[], latest: ReadonlyMap<string, number>, isAsGood = false): Round {
-    const isByOutside = terms[0] === "outside";
-    const most = isAsGood ? this.most : this.groups.map(({ chains }) => (isByOutside ? 0 : chains.length));
+  /** The cheapest in some terms, days of groups added up. */
+  private round(terms: readonly Term[]): Round {
+    const most = this.leastOutside(terms);
     this.most = most;
     for (;;) {
-      const all = this.groups.map((group, i) => {
-        const day = latest.get(group.job) ?? Infinity;
-        for (;;) {
-          const options = this.options(i, most[i] ?? 0, day, terms);
-          // Where everything left open is the only way, others with as much outside may be better.
-          if (isAsGood || options.length > 1 || (most[i] ?? 0) >= group.chains.length) return options;
-          if (options[0]?.values[AT.outside] !== group.chains.length) return options;
-          most[i] = (most[i] ?? 0) + 1;
-        }
-      });
+      const all = this.groups.map((_, i) => this.fewestOutside(i, terms));
       const round = this.shared(all, terms);
-      if (isAsGood) return round;
       // With more outside somewhere there might be a better one, unless that is more than all are together.
       const least = all.map((options) =>
         options.reduce((a, { values }) => Math.min(a, values[AT.outside] ?? 0), Infinity),
@@ -304,13 +248,19 @@ export class Choice {
     }
   }
 
-  private options(group: number, most: number, latest: number, terms: readonly Term[]): Option[] {
+  private options(group: number, most: number, terms: readonly Term[], eachDay = false): Option[] {
     const ofTerms = this.known.get(terms) ?? new Map<string, Option[]>();
     this.known.set(terms, ofTerms);
-    const key = `${group} ${most} ${latest}`;
+    const key = `${group} ${most} ${eachDay}`;
     const known = ofTerms.get(key);
     if (known) return known;
-    const made = optionsOf(this.groups[group] as Group, { counts: this.counts, most, latest, terms });
+    const made = optionsOf(this.groups[group] as Group, {
+      counts: this.counts,
+      most,
+      latest: Infinity,
+      terms,
+      eachDay,
+    });
     const { held } = this;
     const compared = by(held);
     const best = made.reduce((a, b) => (compared(b.values, a.values) < 0 ? b : a)).values;
@@ -341,16 +291,21 @@ export class Choice {
     const { stopped } = this.effort;
     this.effort.stopped ||= before;
     const options = found.ways.map(({ option }, i) => all[i]?.[option] as Option);
-    const values = new Float64Array(TERMS.length);
-    for (const option of options)
-      for (let at = 0; at < values.length; at++) values[at] = (values[at] ?? 0) + (option.values[at] ?? 0);
-    return { options, values, stopped, bound: scale.read(found.bound) };
+    return { ...roundOf(options), stopped, bound: scale.read(found.bound) };
   }
 
   private told({ options, values }: Round, bound: number[] | null): Chosen {
     const ready = [...this.daysOf({ options }).values()].reduce((a, b) => a + b, 0);
     return { options, values: { ...byName(values), ready }, bound };
   }
+}
+
+/** A way for each group, and what they come to. */
+function roundOf(options: Option[]): Round {
+  const values = new Float64Array(TERMS.length);
+  for (const option of options)
+    for (let at = 0; at < values.length; at++) values[at] = (values[at] ?? 0) + (option.values[at] ?? 0);
+  return { options, values, stopped: false, bound: [] };
 }
 
 /** Values compared term by term. */

@@ -103,21 +103,16 @@ function barredIn({ id: seat, fitted, offers, pinned, barred = [] }: Seat): Read
 /** Which groups could ever want the same piece: each with the place of the first of them. */
 export function marketsOf(groups: readonly Group[]): number[] {
   const joined = new Joined(groups.length);
-  const owner = new Map<number, number>();
-  const seen = new Map<OfferTable, number>();
+  const seen = new Set<OfferTable>();
   const reach = (lot: number, by: number): void => {
-    if (lot < 0) return;
-    const other = owner.get(lot);
-    if (other === undefined) owner.set(lot, by);
-    else joined.join(by, other);
+    if (lot >= 0) joined.meet(lot, by);
   };
   for (const [i, { seats }] of groups.entries())
     for (const { table, fittedLot } of seats) {
       reach(fittedLot, i);
-      const other = seen.get(table);
-      if (other !== undefined) joined.join(i, other);
-      else for (const lot of table.lot) reach(lot, i);
-      seen.set(table, i);
+      joined.meet(table, i);
+      if (!seen.has(table)) for (const lot of table.lot) reach(lot, i);
+      seen.add(table);
     }
   return groups.map((_, i) => joined.of(i));
 }
@@ -125,12 +120,9 @@ export function marketsOf(groups: readonly Group[]): number[] {
 /** Groups that have nothing to do with each other are looked at apart: those that could want the same piece or are ready together stay together. Places, in order. */
 export function apartOf(groups: readonly Group[]): number[][] {
   const joined = new Joined(groups.length);
-  const jobs = new Map<string, number>();
   for (const [i, first] of marketsOf(groups).entries()) {
     joined.join(i, first);
-    const { job } = groups[i] as Group;
-    joined.join(i, jobs.get(job) ?? i);
-    jobs.set(job, i);
+    joined.meet(groups[i]?.job, i);
   }
   return joined.sets();
 }

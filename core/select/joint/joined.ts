@@ -1,6 +1,7 @@
 /** Joins places into sets; the lowest place of each stands for it. */
 export class Joined {
   private readonly parent: number[];
+  private readonly met = new Map<unknown, number>();
   constructor(size: number) {
     this.parent = Array.from({ length: size }, (_, i) => i);
   }
@@ -11,6 +12,12 @@ export class Joined {
   join(a: number, b: number): void {
     const [x, y] = [this.of(a), this.of(b)];
     if (x !== y) this.parent[Math.max(x, y)] = Math.min(x, y);
+  }
+  /** Joins a place with all that met in the same thing before. */
+  meet(thing: unknown, place: number): void {
+    const first = this.met.get(thing);
+    if (first === undefined) this.met.set(thing, place);
+    else this.join(first, place);
   }
   /** The sets, each with its places in order. */
   sets(): number[][] {

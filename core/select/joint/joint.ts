@@ -37,7 +37,7 @@ const EFFORT = 500_000;
  * The best piece for every seat at once: lexicographically smallest in the question's terms, and proved so.
  *
  * Seats that share a figure or a relation are looked at together, way by way (`options`); what they take from the shelf is shared out exactly (`shared`);
- * how soon all is ready is the latest day of each job, found by what it would cost in pieces of the shelf (`ready`). What shares neither shelf nor job is solved apart.
+ * where somebody has to wait, and among many, by linear programs one term after the other (`program`). What shares neither shelf nor job is solved apart.
  *
  * @throws RangeError for a name that is nothing's, or one that is two things'.
  */

@@ -149,6 +149,8 @@ interface Tried {
   picks: readonly number[];
   adds: Float64Array;
   variance: Float64Array;
+  /** The lot each is taken from; −1 where there is no end of it. */
+  lots: Int32Array;
 }
 interface Kept {
   values: TermValues;
@@ -166,6 +168,8 @@ export interface Wanted {
   latest: number;
   /** The order in which ways are compared. */
   terms: readonly Term[];
+  /** Whether of ways that take the same the best is wanted for each day they are there, and not of all days together. */
+  eachDay?: boolean;
 }
 
 /**
@@ -188,9 +192,12 @@ class Ways {
   private readonly sums: TermValues[];
   private readonly taken: Int32Array;
   private readonly terms: readonly number[];
-  private free: Kept | null = null;
+  /** The best that take nothing: one, or for each day the best that is there by then; the soonest first. */
+  private free: Kept[] = [];
   private readonly best = new Map<number | string, Kept>();
-  private readonly lots: number[] = [];
+  private readonly lots: Int32Array;
+  /** Whether only what takes nothing is looked at. */
+  private isFree = false;
 
   constructor(
     private readonly group: Group,
@@ -201,6 +208,7 @@ class Ways {
     this.means = new Float64Array(chains.length);
     this.sums = [...seats, 0].map(() => new Float64Array(TERMS.length));
     this.taken = new Int32Array(seats.length);
+    this.lots = new Int32Array(seats.length);
     this.terms = wanted.terms.map((term) => AT[term]);
     this.tried = seats.map((seat, at) => this.triedAt(seat, at));
   }
@@ -231,11 +239,17 @@ class Ways {
     if (isOwn) picks.push(own);
     if (isOwn || !isSorted) picks.sort((a, b) => addOf(a) - addOf(b) || a - b);
     const size = picks.length;
-    const columns = { picks, adds: new Float64Array(size), variance: new Float64Array(size) };
+    const columns = {
+      picks,
+      adds: new Float64Array(size),
+      variance: new Float64Array(size),
+      lots: new Int32Array(size),
+    };
     const out = fitted?.variance ?? 0;
     for (let i = 0; i < size; i++) {
       const pick = picks[i] as number;
       columns.adds[i] = addOf(pick);
+      columns.lots[i] = pick === own ? fittedLot : (lot[pick] as number);
       columns.variance[i] = pick === own ? 0 : (variance[pick] as number) + out;
     }
     return columns;
@@ -257,6 +271,10 @@ class Ways {
 
   all(): Option[] {
     const { seats } = this.group;
+    // What takes nothing first: whatever is no better is left early then.
+    this.isFree = true;
+    this.place(0);
+    this.isFree = false;
     this.place(0);
     const found: Option[] = [];
     const told = ({ picks, values, lots }: Kept): Option => ({
@@ -264,10 +282,9 @@ class Ways {
       lots,
       values,
     });
-    for (const one of this.best.values())
-      if (!this.free || this.isLess(one.values, this.free.values)) found.push(told(one));
+    for (const one of this.best.values()) if (!this.isNeedless(one.values)) found.push(told(one));
     const open = { picks: new Int32Array(seats.length).fill(-1), values: this.openValues(), lots: [] };
-    found.push(told(this.free ?? open));
+    found.push(...(this.free.length > 0 ? this.free : [open]).map(told));
     return found;
   }
 
@@ -289,7 +306,7 @@ class Ways {
     const next = this.group.order[step];
     if (next === undefined) return this.keep(step);
     const { at, closing } = next;
-    const { picks, adds } = this.tried[at] as Tried;
+    const { picks, adds, lots } = this.tried[at] as Tried;
     const [before, sums] = [this.sums[step] as TermValues, this.sums[step + 1] as TermValues];
     const outside = before[AT.outside] as number;
     let [first, high] = [-1, Infinity];
@@ -306,15 +323,17 @@ class Ways {
     }
     for (let i = first; i < picks.length; i++) {
       if (i >= 0 && (adds[i] as number) > high) break;
+      if (this.isFree && i >= 0 && (lots[i] as number) >= 0) continue;
       this.picks[at] = i;
-      sums.set(before);
+      // Set by hand: they are few, and this is done more often than all else.
+      for (let term = 0; term < TERMS.length; term++) sums[term] = before[term] as number;
       let more = outside;
       for (let k = 0; k < closing.length; k++) if (this.close(closing[k] as number, sums)) more++;
       if (more > this.wanted.most) continue;
       sums[AT.outside] = more;
       this.spend(at, i, step, sums);
       // Already no better than what takes nothing from the shelf: more of it is no better either.
-      if (this.free && !this.isLess(sums, this.free.values)) continue;
+      if (this.isNeedless(sums)) continue;
       this.place(step + 1);
     }
     this.picks[at] = -1;
@@ -388,22 +407,51 @@ class Ways {
       if (!((this.means[below] as number) + by <= (this.means[above] as number))) order++;
     }
     now[AT.order] = order;
-    lots.length = 0;
-    for (let i = 0; i < step; i++) if ((this.taken[i] as number) >= 0) lots.push(this.taken[i] as number);
-    if (lots.length === 0) {
-      if (!this.free || this.isLess(now, this.free.values))
-        this.free = { values: now.slice(), picks: picks.slice(), lots: [] };
+    if (this.isNeedless(now)) return;
+    const many = this.takenLots(step);
+    if (many === 0) {
+      const isAfter = ({ values }: Kept): boolean => this.isSooner(values, now) || this.isLess(values, now);
+      this.free = this.free.filter(isAfter);
+      this.free.push({ values: now.slice(), picks: picks.slice(), lots: [] });
       return;
     }
-    if (this.free && !this.isLess(now, this.free.values)) return;
-    if (lots.length > 1) lots.sort((a, b) => a - b);
-    const key = keyOf(lots, this.wanted.counts.length);
+    const day = this.wanted.eachDay ? (now[AT.ready] as number) : 0;
+    const key = keyOf(lots, many, this.wanted.counts.length, day);
     const known = this.best.get(key);
-    if (!known) this.best.set(key, { values: now.slice(), picks: picks.slice(), lots: [...lots] });
+    if (!known)
+      this.best.set(key, {
+        values: now.slice(),
+        picks: picks.slice(),
+        lots: Array.from(lots.subarray(0, many)),
+      });
     else if (this.isLess(now, known.values)) {
       known.values.set(now);
       known.picks.set(picks);
     }
+  }
+
+  /** Notes the lots that are taken from, in order; returns how many. */
+  private takenLots(step: number): number {
+    const { lots, taken } = this;
+    let many = 0;
+    for (let i = 0; i < step; i++) {
+      const lot = taken[i] as number;
+      if (lot < 0) continue;
+      let at = many++;
+      for (; at > 0 && (lots[at - 1] as number) > lot; at--) lots[at] = lots[at - 1] as number;
+      lots[at] = lot;
+    }
+    return many;
+  }
+
+  /** Whether something that takes nothing from the shelf is no worse, and there no later where that is asked. */
+  private isNeedless(values: TermValues): boolean {
+    for (const free of this.free)
+      if (!this.isSooner(values, free.values) && !this.isLess(values, free.values)) return true;
+    return false;
+  }
+  private isSooner(a: TermValues, b: TermValues): boolean {
+    return this.wanted.eachDay === true && (a[AT.ready] as number) < (b[AT.ready] as number);
   }
 
   private isLess(a: Float64Array, b: Float64Array): boolean {
@@ -416,14 +464,17 @@ class Ways {
   }
 }
 
-/** One number for the lots that are taken, as long as it is exact. */
-function keyOf(lots: readonly number[], of: number): number | string {
+/** Days that have room in a key beside the lots. */
+const DAYS = 1_024;
+
+/** One number for the lots that are taken, and the day, as long as it is exact. */
+function keyOf(lots: Int32Array, many: number, of: number, day: number): number | string {
   let key = 0;
-  for (let i = 0; i < lots.length; i++) {
+  for (let i = 0; i < many; i++) {
     key = key * (of + 1) + (lots[i] as number) + 1;
-    if (key > 2 ** 52) return lots.join(" ");
+    if (key > 2 ** 42 || day >= DAYS) return `${day} ${lots.subarray(0, many).join(" ")}`;
   }
-  return key;
+  return key * DAYS + day;
 }
 
 /** The first place from which on a rising column is no smaller. */
@@ -439,6 +490,7 @@ function firstFrom(column: Float64Array, least: number): number {
 
 /** The order in which seats get their pieces: first those whose chains are known soonest, so that what comes out outside is left early. */
 export function orderOf(seats: number, chains: readonly { at: readonly number[] }[]): Group["order"] {
+  if (seats === 1) return [{ at: 0, closing: [...chains.keys()] }];
   const open = new Set(Array.from({ length: seats }, (_, at) => at));
   const order: { at: number; closing: number[] }[] = [];
   while (open.size > 0) {

@@ -85,31 +85,6 @@ describe("what is shared out among those that take several pieces", () => {
       expect(share(groups, counts, 1, effort, [best + 1])?.cost).toEqual([best]);
     }
   });
-  it("says of whom one would have to do better, where it costs too much", () => {
-    for (const seed of times(200, (i) => i)) {
-      const roll = dice(seed);
-      const counts = times(2 + roll(3), () => 1);
-      const groups = times(3 + roll(3), () => [
-        { option: -1, cost: [5_040], lots: [] },
-        ...times(1 + roll(3), (k) => ({
-          option: k,
-          cost: [0],
-          lots: times(1 + roll(2), () => roll(counts.length)).sort((a, b) => a - b),
-        })),
-      ]);
-      let stuck: readonly number[] = [];
-      const effort = { left: 100_000, stopped: false };
-      if (share(groups, counts, 1, effort, [1], (some) => (stuck = some))) continue;
-      expect(stuck.length).toBeGreaterThan(0);
-      // With all others free of it, these still are in each other’s way.
-      expect(
-        whole(
-          stuck.map((i) => groups[i] ?? []),
-          counts,
-        ),
-      ).toBeGreaterThan(0);
-    }
-  });
 });
 
 describe("groups filled by parts of their ways", () => {

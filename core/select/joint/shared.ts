@@ -30,7 +30,6 @@ export interface Effort {
  *
  * @param groups the ways of each.
  * @param below only what costs less is wanted.
- * @param onStuck told which groups cost too much by themselves, whatever the others do: were one of them cheaper, it might be enough.
  * @returns null where nothing costs less, or where there is not enough for all.
  */
 export function share(
@@ -39,16 +38,9 @@ export function share(
   size: number,
   effort: Effort,
   below: Cost | null = null,
-  onStuck: (groups: readonly number[]) => void = () => {},
 ): Found | null {
   const reduced = reduce(groups, counts);
-  const none = nothing(size);
-  const dear = (ways: readonly Way[]): boolean => !ways.some(({ cost }) => !less(none, cost));
-  const stuck = (): null => {
-    onStuck(reduced.flatMap((ways, i) => (dear(ways) ? [i] : [])));
-    return null;
-  };
-  if (reduced.some((ways) => ways.length === 0)) return stuck();
+  if (reduced.some((ways) => ways.length === 0)) return null;
   const found: (Way | undefined)[] = [];
   let [cost, bound] = [nothing(size), nothing(size)];
   const parts = partsOf(reduced);
@@ -58,7 +50,7 @@ export function share(
     return sum;
   });
   let rest = least.reduce((sum, one) => plus(sum, one), nothing(size));
-  if (below && !less(rest, below)) return stuck();
+  if (below && !less(rest, below)) return null;
   for (const [i, part] of parts.entries()) {
     rest = plus(rest, least[i] ?? [], -1);
     const cutoff = below ? plus(plus(below, cost, -1), rest, -1) : null;
@@ -68,7 +60,6 @@ export function share(
       size,
       effort,
       cutoff,
-      (stuck) => onStuck(stuck.map((at) => part[at] ?? 0)),
     );
     if (!one) return null;
     cost = plus(cost, one.cost);
@@ -86,22 +77,7 @@ function reduce(groups: readonly (readonly Way[])[], counts: readonly number[]):
   let now = groups.map((ways) => ways.filter(({ lots }) => fits(lots, counts)));
   for (;;) {
     now = now.map(undominated);
-    const wanted = new Int32Array(counts.length);
-    for (const ways of now) {
-      const most = new Map<number, number>();
-      for (const { lots } of ways)
-        for (let i = 0; i < lots.length; i++) {
-          const lot = lots[i] as number;
-          // They stand in order: equal ones beside each other.
-          let times = 1;
-          while (lots[i + 1] === lot) {
-            times++;
-            i++;
-          }
-          if ((most.get(lot) ?? 0) < times) most.set(lot, times);
-        }
-      for (const [lot, times] of most) wanted[lot] = (wanted[lot] as number) + times;
-    }
+    const wanted = wantedOf(now, counts.length);
     const isShort = (lot: number): boolean => (wanted[lot] as number) > (counts[lot] as number);
     let changed = false;
     now = now.map((ways) =>
@@ -115,7 +91,28 @@ function reduce(groups: readonly (readonly Way[])[], counts: readonly number[]):
   }
 }
 
-function fits(lots: readonly number[], counts: readonly number[]): boolean {
+/** How much all groups together could want of each lot. Lots of a way stand in order: equal ones beside each other. */
+export function wantedOf(groups: readonly (readonly Pick<Way, "lots">[])[], many: number): Int32Array {
+  const wanted = new Int32Array(many);
+  for (const ways of groups) {
+    const most = new Map<number, number>();
+    for (const { lots } of ways)
+      for (let i = 0; i < lots.length; i++) {
+        const lot = lots[i] as number;
+        let times = 1;
+        while (lots[i + 1] === lot) {
+          times++;
+          i++;
+        }
+        if ((most.get(lot) ?? 0) < times) most.set(lot, times);
+      }
+    for (const [lot, times] of most) wanted[lot] = (wanted[lot] as number) + times;
+  }
+  return wanted;
+}
+
+/** Whether one way takes no more than there is. */
+export function fits(lots: readonly number[], counts: readonly number[]): boolean {
   for (let i = 0; i < lots.length;) {
     const lot = lots[i] as number;
     let times = 0;
@@ -144,15 +141,9 @@ function undominated(ways: readonly Way[]): Way[] {
 
 /** Groups that can be in each other's way, by their places. */
 function partsOf(groups: readonly (readonly Way[])[]): number[][] {
-  const owner = new Map<number, number>();
   const joined = new Joined(groups.length);
   for (const [i, ways] of groups.entries())
-    for (const { lots } of ways)
-      for (const lot of lots) {
-        const other = owner.get(lot);
-        if (other === undefined) owner.set(lot, i);
-        else joined.join(i, other);
-      }
+    for (const { lots } of ways) for (const lot of lots) joined.meet(lot, i);
   return joined.sets();
 }
 
@@ -162,34 +153,19 @@ function shareOne(
   size: number,
   effort: Effort,
   below: Cost | null,
-  onStuck: (groups: readonly number[]) => void,
 ): Found | null {
   const [alone] = groups;
   if (alone && groups.length === 1) {
     const way = cheapest(alone);
     if (!below || less(way.cost, below)) return { cost: way.cost, bound: way.cost, ways: [way] };
-    onStuck([0]);
     return null;
   }
   if (groups.every((ways) => ways.every(({ lots }) => lots.length < 2))) {
     const found = assigned(groups, counts, size);
     if (found && (!below || less(found.cost, below))) return { ...found, bound: found.cost };
-    onStuck(found ? paying(groups, found.prices, size) : [...groups.keys()]);
     return null;
   }
-  return branch(groups, counts, size, effort, below, onStuck);
-}
-
-/** Groups for which no way is free at these prices: with others the bound is the same. */
-function paying(
-  groups: readonly (readonly Way[])[],
-  prices: ReadonlyMap<number, Cost>,
-  size: number,
-): number[] {
-  const none = nothing(size);
-  const isFree = ({ cost, lots }: Way): boolean =>
-    !less(none, cost) && lots.every((lot) => !less(none, prices.get(lot) ?? none));
-  return groups.flatMap((ways, i) => (ways.some(isFree) ? [] : [i]));
+  return branch(groups, counts, size, effort, below);
 }
 
 /** Dearer than anything: what a group that must have a piece would pay for none. */
@@ -243,17 +219,12 @@ function branch(
   size: number,
   effort: Effort,
   below: Cost | null,
-  onStuck: (groups: readonly number[]) => void,
 ): Found | null {
   const ways = groups.reduce((sum, { length }) => sum + length, 0);
   effort.left -= LINEAR * ways;
   const linear = inParts(groups, counts, size);
   const { bound, picks, reduced } = priced(groups, counts, size, linear.prices);
-  if (below && !less(bound, below)) {
-    onStuck(paying(groups, linear.prices, size));
-    return null;
-  }
-  onStuck([...groups.keys()]);
+  if (below && !less(bound, below)) return null;
   let best: Found | null = null;
   let upper = below;
   const take = (all: Way[]): void => {
