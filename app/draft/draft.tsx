@@ -261,9 +261,8 @@ function Editor({ draft, base, said }: Loaded) {
       <Tabs tabs={tabs} tab={tab} broken={broken} onTab={setTab} />
       <div
         className={
-          problems.length > 0 && tab !== "differences"
-            ? "grid grid-cols-[minmax(0,3fr)_minmax(0,1fr)] items-start gap-3"
-            : ""
+          // The same before anything is wrong: what is tapped or typed into must not move away as something is found.
+          tab === "differences" ? "" : "grid grid-cols-[minmax(0,3fr)_minmax(0,1fr)] items-start gap-3"
         }
       >
         {tab === "document" ? (
@@ -300,9 +299,7 @@ function Editor({ draft, base, said }: Loaded) {
             solved={checked?.solved}
           />
         )}
-        {problems.length > 0 && tab !== "differences" && (
-          <Trouble problems={problems} warnings={checked?.warnings ?? []} />
-        )}
+        {tab !== "differences" && checked && <Trouble problems={problems} warnings={checked.warnings} />}
       </div>
     </>
   );

@@ -14,7 +14,13 @@ export function Trouble({
 }) {
   return (
     <aside className="plate max-h-[75vh] overflow-y-auto p-4" aria-label="Problems">
-      <h2 className="mb-2 text-lg font-bold">{`${problems.length} to mend before it can be published`}</h2>
+      <h2 className="mb-2 text-lg font-bold">
+        {problems.length > 0
+          ? `${problems.length} to mend before it can be published`
+          : warnings.length > 0
+            ? "Nothing to mend; to look at"
+            : "Nothing to mend"}
+      </h2>
       <ul className="grid gap-2 text-sm">
         {[...problems, ...warnings].slice(0, 40).map(({ path, message, remedy, warning }) => (
           <li
