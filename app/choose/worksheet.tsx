@@ -8,16 +8,18 @@ import { useLater } from "~/look/later";
 import { Rule } from "~/look/rule";
 import { Working } from "~/look/working";
 import {
+  houseOf,
   isPackSheet,
   ruleOf,
   specIn,
   titleOf,
+  worksheet,
   type PackSheet,
   type ReadingSet,
   type Worksheet,
 } from "~core/measure";
 import { stageWords } from "~core/stage";
-import { capital, isDecided, seatWord, selectiveWord, type Book } from "~core/book";
+import { capital, isDecided, seatWord, selectiveWord, type AppliedChain, type Book } from "~core/book";
 import type { LengthUnit } from "~core/quantity";
 import type { DecisionRule } from "~core/reading";
 import { Bench } from "~core/steps";
@@ -245,10 +247,12 @@ function ReadTab({
 
 /** The verdict on what was read a moment ago: it does not wait for all that is drawn again with it. */
 const VerdictNow = memo(function VerdictNow({ sheet, unit, tab }: Beside) {
-  const { job, sheets } = useJobNow();
-  const { house } = useInside();
-  const { chain } = sheet.applied;
-  const now = sheets.find(({ applied, fit }) => applied.chain.id === chain.id && fit === sheet.fit) ?? sheet;
+  const { job, applied, house } = useJobNow();
+  const isThis = ({ chain }: AppliedChain): boolean => chain.id === sheet.applied.chain.id;
+  // This one alone: the others are looked at when all is drawn.
+  const figure = applied.packs.find(isThis) ?? applied.chains.find(isThis);
+  const read = figure && worksheet(job, figure, houseOf(job, house));
+  const now = read?.fit === sheet.fit ? read : sheet;
   return <VerdictPanel sheet={now} set={now[tab]} unit={unit} rule={ruleOf(job, house)} tab={tab} />;
 });
 

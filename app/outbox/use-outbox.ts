@@ -1,7 +1,7 @@
 import { startTransition, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { useScripted } from "~/look/use-scripted";
 import type { Fact } from "~core/fact";
-import { outbox, type OutboxState, type Waiting } from "./outbox";
+import { outbox, type OutboxState } from "./outbox";
 
 /** What waits to be sent and what was sent. A reading that was said is told once nothing else is to be done: nobody waits for it but its verdict. */
 export function useOutbox(): OutboxState {
@@ -23,21 +23,24 @@ export function useUnsent(): OutboxState {
   return useSyncExternalStore(afterVerdicts, outbox.now, outbox.onServer);
 }
 
-/**
- * Hears of all that is said: of a reading in a task of its own, so that its verdict is drawn first.
- *
- * @param hear told whether nothing but readings was said since it was told before.
- */
+/** Who hears of what is said after the verdict on it, told whether nothing but readings was said. */
+const later = new Set<(isRead: boolean) => void>();
+
+/** Hears of all that is said: of a reading in a task of its own, so that its verdict is drawn first. */
 function afterVerdicts(hear: (isRead: boolean) => void): () => void {
-  let heard = outbox.now();
-  return outbox.subscribe(() => {
-    const now = outbox.now();
-    const isRead = isOnlyRead(heard, now);
-    heard = now;
-    if (isRead) setTimeout(hear, 0, isRead);
-    else hear(isRead);
-  });
+  later.add(hear);
+  return () => later.delete(hear);
 }
+
+let heard = outbox.now();
+outbox.subscribe(() => {
+  const now = outbox.now();
+  const isRead = isOnlyRead(heard, now);
+  heard = now;
+  const tell = (): void => later.forEach((hear) => hear(isRead));
+  if (isRead) setTimeout(tell, 0);
+  else tell();
+});
 
 /** Where a job's facts come from: the server told them with the page and since then. */
 export interface Told {
@@ -64,12 +67,10 @@ export function useFactsNow(of: Told): readonly Fact[] {
 /** The same, asked for from within an event. */
 export const factsNow = (of: Told): readonly Fact[] => factsWith(of, outbox.now());
 
-const saidIn = ({ sent, waiting }: OutboxState): Waiting[] => [...sent, ...waiting];
-
-/** Whether nothing but readings was said since. */
-function isOnlyRead(before: OutboxState, now: OutboxState): boolean {
-  const known = new Set(saidIn(before).map(({ fact }) => fact.id));
-  return saidIn(now).every(({ fact: { id, body } }) => known.has(id) || body.kind === "reading");
+/** Whether nothing but readings was said since; what is sent was said before. */
+function isOnlyRead(before: OutboxState, { waiting }: OutboxState): boolean {
+  const known = new Set(before.waiting.map(({ fact }) => fact));
+  return waiting.every(({ fact }) => known.has(fact) || fact.body.kind === "reading");
 }
 
 /** Of each page with the outbox as it was asked last, so that all who ask have the very same list. */
@@ -79,17 +80,24 @@ function factsWith(of: Told, state: OutboxState): readonly Fact[] {
   const before = known.get(of);
   if (before?.state === state) return before.facts;
   const { job, told, since } = of;
-  const seen = new Set(told.map(({ id }) => id));
-  const add = (fact: Fact): Fact[] => (seen.has(fact.id) ? [] : (seen.add(fact.id), [fact]));
-  const later = since.flatMap(add);
-  const own = saidIn(state)
-    .filter((entry) => entry.job === job)
-    .flatMap(({ fact }) => add(fact));
-  const now = later.length + own.length === 0 ? told : [...told, ...later, ...own];
+  const first = idsOf(told);
+  const seen = new Set<string>();
+  const isNew = ({ id }: Fact): boolean => !first.has(id) && !seen.has(id) && !!seen.add(id);
+  const own = [...state.sent, ...state.waiting].flatMap((entry) => (entry.job === job ? [entry.fact] : []));
+  const added = [...since, ...own].filter(isNew);
+  const now = added.length === 0 ? told : [...told, ...added];
   // Acknowledged by the server, and told again by it, a fact is still the same.
   const facts = asBefore(now);
   known.set(of, { state, facts });
   return facts;
+}
+
+const ids = new WeakMap<readonly Fact[], ReadonlySet<string>>();
+/** What the server told of a job with its page is thousands of facts, and the same at every reading. */
+function idsOf(told: readonly Fact[]): ReadonlySet<string> {
+  const before = ids.get(told) ?? new Set(told.map(({ id }) => id));
+  ids.set(told, before);
+  return before;
 }
 
 let last: readonly Fact[] = [];
