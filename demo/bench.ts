@@ -3,7 +3,7 @@ import type { Applied } from "../core/book";
 import { fold, jobWithBook, type Fact, type FactBody, type Job } from "../core/fact";
 import { USUAL_SCHOOLS } from "../core/inspect";
 import { good, unitOf } from "./testing";
-import { UNITS, type UnitId } from "./units";
+import { type UnitId } from "./units";
 import { stepBuilt } from "./work";
 
 export const HOUSE = { rule: "proven", target: "middle", ...USUAL_SCHOOLS } as const;
@@ -49,9 +49,15 @@ export class Bench {
   get job(): Job {
     return jobWithBook(this.applied.book, fold(this.facts), []).job;
   }
+  /** Worked out once for what was said and the time it is asked at: a test asks for one step after another. */
   get build(): Build {
-    return buildOf(this.job, this.applied, HOUSE, this.now);
+    const { now } = this;
+    const last = this.facts.at(-1);
+    if (this.made?.last !== last || this.made?.now !== now)
+      this.made = { last, now, build: buildOf(this.job, this.applied, HOUSE, now) };
+    return this.made.build;
   }
+  private made: { last: Fact | undefined; now: number; build: Build } | null = null;
   step(id: string): BuildStep {
     const found = this.build.steps.find(({ step }) => step.id === id);
     if (!found) throw new Error(`no step ${id}`);
@@ -74,7 +80,12 @@ export class Bench {
 
 const traitsOf = ({ book }: Applied): Record<string, string> =>
   Object.fromEntries(book.traits.map(({ id, values }) => [id, Object.keys(values).at(-1) ?? ""]));
-/** The six units, resolved once. */
-export const units = new Map(UNITS.map((id) => [id, unitOf(id)]));
+const units = new Map<UnitId, Applied>();
+/** A unit with the last value of each trait, resolved once. */
+export function usual(id: UnitId): Applied {
+  const known = units.get(id) ?? unitOf(id);
+  units.set(id, known);
+  return known;
+}
 /** A bench with one of the units on it. */
-export const bench = (id: UnitId): Bench => new Bench(units.get(id) ?? unitOf(id));
+export const bench = (id: UnitId): Bench => new Bench(usual(id));

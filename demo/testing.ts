@@ -1,14 +1,13 @@
 // What is said at the bench, short, for tests of inspecting.
-import { bookOf, UNITS, type UnitId } from "./units";
+import { bookOf, type UnitId } from "./units";
 import { resolve, type Applied, type Configuration } from "../core/book";
 import { dispositions, USUAL_SCHOOLS, type PartState, type Schools } from "../core/inspect";
 import { fold, type Fact, type FactBody, type Job, type Severity } from "../core/fact";
 import { lengthOf } from "../core/quantity";
 
-export const books = new Map(UNITS.map((unit) => [unit, bookOf(unit)]));
 /** Every trait takes the value named, or its last. */
 export function unitOf(id: UnitId, told: Configuration = {}, depths?: readonly string[]): Applied {
-  const book = books.get(id) ?? bookOf(id);
+  const book = bookOf(id);
   const version = Object.fromEntries(
     book.traits.map(({ id: trait, values }) => [trait, told[trait] ?? Object.keys(values).at(-1) ?? ""]),
   );

@@ -17,9 +17,13 @@ export type UnitId = (typeof UNITS)[number];
 export const documentOf = (id: UnitId): Record<string, unknown> =>
   JSON.parse(readFileSync(new URL(`books/${id}.json`, import.meta.url), "utf8")) as Record<string, unknown>;
 
-/** A unit's book, read. @throws Error when the check refuses it. */
+const books = new Map<UnitId, Book>();
+/** A unit's book, read once. @throws Error when the check refuses it. */
 export function bookOf(id: UnitId): Book {
+  const known = books.get(id);
+  if (known) return known;
   const read = readBook(documentOf(id));
   if (!read.ok) throw new Error(`the demo book ${id} is wrong: ${JSON.stringify(read.problems)}`);
+  books.set(id, read.book);
   return read.book;
 }

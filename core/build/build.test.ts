@@ -1,8 +1,8 @@
 import { describe, expect, it } from "@jest/globals";
 import fc from "fast-check";
 import { documentOf, UNITS, type UnitId } from "../../demo/units";
-import { Bench, bench, HOURS, HOUSE, START, units } from "../../demo/bench";
-import { good, jobOf, unitOf } from "../../demo/testing";
+import { Bench, bench, HOURS, HOUSE, START, usual } from "../../demo/bench";
+import { good, jobOf } from "../../demo/testing";
 import { buildUp, tornDown } from "../../demo/work";
 import { behindOf, type FastenerGroup } from "../book";
 import { againstBook, type FactBody } from "../fact";
@@ -282,7 +282,7 @@ describe("how far a build is", () => {
 
 describe("a whole build", () => {
   it.each(UNITS)("%s: goes to the last bolt with its figures read as they should be", (unit) => {
-    const applied = units.get(unit) ?? unitOf(unit);
+    const applied = usual(unit);
     const bodies: FactBody[] = [...tornDown(applied, 1), good(...applied.scoped.parts.map(({ id }) => id))];
     buildUp(
       applied,
@@ -326,7 +326,7 @@ describe("a place the wrench speaks of", () => {
 
 describe("a face that is tightened once more", () => {
   it("is so after its wait, across midnight too; sooner it does not count", () => {
-    const applied = units.get("marram-dunlin") ?? unitOf("marram-dunlin");
+    const applied = usual("marram-dunlin");
     const shop = new Bench(applied);
     const group = applied.scoped.fasteners?.find(({ retorque }) => retorque !== undefined);
     const places = (group?.places ?? []).map((_, i) => i);

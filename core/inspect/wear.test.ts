@@ -1,10 +1,9 @@
 import { describe, expect, it, test } from "@jest/globals";
-import { UNITS } from "../../demo/units";
-import { books } from "../../demo/testing";
+import { bookOf, UNITS } from "../../demo/units";
 import { DRAWN, LOOKS, WEAR, wearKind, type Drawn } from "../book";
 import { DEGREES, wearsOf } from "./index";
 
-const named = UNITS.flatMap((unit) => (books.get(unit)?.parts ?? []).flatMap((part) => wearsOf(part)));
+const named = UNITS.flatMap((unit) => bookOf(unit).parts.flatMap((part) => wearsOf(part)));
 
 describe("wear", () => {
   it("has words of its own for every kind the books name", () => {

@@ -1,5 +1,5 @@
 import { describe, expect, it, test } from "@jest/globals";
-import { bookOf as readBookOf, UNITS, type UnitId } from "../../demo/units";
+import { bookOf, UNITS, type UnitId } from "../../demo/units";
 import { configurations, resolve, type Applied, type Book, type Configuration } from "../book";
 import { fold, IN_UNIT, SCRAPPED, type Fact, type FactBody } from "../fact";
 import {
@@ -12,9 +12,6 @@ import {
   type StepState,
   type Plan,
 } from "./index";
-
-const books = new Map(UNITS.map((unit) => [unit, readBookOf(unit)]));
-const bookOf = (unit: UnitId): Book => books.get(unit) ?? readBookOf(unit);
 
 let n = 0;
 const fact = (body: FactBody, by = "Mira K."): Fact => ({
