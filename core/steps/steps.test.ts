@@ -1,6 +1,6 @@
 import { describe, expect, it, test } from "@jest/globals";
 import { bookOf, UNITS, type UnitId } from "../../demo/units";
-import { configurations, resolve, type Applied, type Book, type Configuration } from "../book";
+import { configurations, resolve, type Applied, type Configuration } from "../book";
 import { fold, IN_UNIT, SCRAPPED, type Fact, type FactBody } from "../fact";
 import {
   ballCount,
