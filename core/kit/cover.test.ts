@@ -242,4 +242,17 @@ describe("covering what a unit needs", () => {
       if (plain.missing.length === 0) expect(best.cents).toBeLessThanOrEqual(plain.cents);
     }
   });
+
+  it("has one plain way, in whatever order kits and offers are listed", () => {
+    for (const seed of seeds) {
+      const { kits, offers, ...more } = oddQuestion(seed);
+      // Of each kit a second one that holds the same.
+      const twice = kits.flatMap((kit) => [kit, { ...kit, number: `${kit.number}-too` }]);
+      const dearer = offers.map((one) => ({ ...one, number: `${one.number}-too`, cents: one.cents + 5 }));
+      const listed = { ...more, kits: twice, offers: [...offers, ...dearer] };
+      const turned = { ...listed, kits: twice.toReversed(), offers: listed.offers.toReversed() };
+      const [one, other] = [listed, turned].map((question) => plainCover(question, solve));
+      expect([seed, other?.cents, other?.takes[0]]).toEqual([seed, one?.cents, one?.takes[0]]);
+    }
+  });
 });

@@ -297,20 +297,29 @@ export function frontOf(question: CoverQuestion, solve: SolveProgram): Cover[] {
 
 const shortOf = ({ missing }: Cover): number => missing.reduce((sum, { count }) => sum + count, 0);
 
+const namesOf = ({ number, supplier, pack, days }: SupplyOffer): string =>
+  [number, supplier, pack, days].join("\n");
+
 /** What one would do without thinking: of each size of kit the one that holds most of what is wanted, and the rest loose from whoever is cheapest. */
 export function plainCover(question: CoverQuestion, solve: SolveProgram): Cover {
   const helps = ({ contents }: CoverQuestion["kits"][number]): number =>
     [...contents].reduce((sum, [of, count]) => sum + Math.min(count, question.wanted.get(of) ?? 0), 0);
-  const isSold = ({ number }: CoverQuestion["kits"][number]): boolean =>
-    question.offers.some((offer) => offer.number === number);
-  const [full] = question.kits.filter(isSold).sort((a, b) => helps(b) - helps(a));
-  const offer =
-    full &&
-    question.offers.filter(({ number }) => number === full.number).sort((a, b) => a.cents - b.cents)[0];
-  if (!full || !offer) return coverOf({ ...question, kits: [] }, solve);
+  const [found] = question.kits
+    .flatMap((kit) =>
+      question.offers.filter(({ number }) => number === kit.number).map((offer) => ({ kit, offer })),
+    )
+    .sort(
+      (a, b) =>
+        helps(b.kit) - helps(a.kit) ||
+        a.offer.cents - b.offer.cents ||
+        // Nothing tells them apart but their names: in whatever order they are listed it is the same one.
+        (namesOf(a.offer) < namesOf(b.offer) ? -1 : 1),
+    );
+  if (!found) return coverOf({ ...question, kits: [] }, solve);
+  const { kit: full, offer } = found;
   const rest = new Map(
     [...question.wanted].flatMap(([number, count]) => {
-      const left = count - (full.contents.get(number) ?? 0);
+      const left = count - (full.contents.get(number) ?? 0) * offer.pack;
       return left > 0 ? [[number, left] as const] : [];
     }),
   );
