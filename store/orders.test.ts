@@ -113,6 +113,28 @@ describe("goods in", () => {
     expect(await arrive(db.pool, again)).toBe(false);
   });
 
+  it("are on their way or here whenever one looks, be it while they are booked in", async () => {
+    const pieces = 60;
+    const job = await newJob();
+    await order(db.pool, { id: newId(), job, by, lines: [line({ part: "P", pieces })], shelf: [] });
+    const [{ line: id = "", order: number = 0 } = {}] = await comingTo(job);
+    let busy = true;
+    const booked = (async () => {
+      for (let n = 0; n < pieces; n++) await came(id, 1);
+      busy = false;
+    })();
+    const seen = new Set<number>();
+    while (busy) {
+      const { box, coming } = await supplyOf(db.pool, job);
+      expect((box[0]?.count ?? 0) + (coming[0]?.pieces ?? 0)).toBe(pieces);
+      const [of] = (await purchase(db.pool, number))?.lines ?? [];
+      expect((of?.pieces ?? 0) + (of?.events.length ?? 0)).toBe(pieces);
+      seen.add(of?.pieces ?? 0);
+    }
+    await booked;
+    expect(seen.size).toBeGreaterThan(3);
+  });
+
   it("are booked in once when the same word comes twice", async () => {
     const job = await newJob();
     await order(db.pool, { id: newId(), job, by, lines: [line({ part: "Q" })], shelf: [] });

@@ -168,21 +168,18 @@ const COMING = `select l.id as line, p.number::int as order, p.supplier, j.numbe
                   from purchase_open o join purchase_line l on l.id = o.line join purchase p on p.id = l.purchase
                   left join job j on j.id = l.job`;
 
+/** One statement, which sees one moment: what is just being taken in is on its way or in the box, never in neither. */
 export async function supplyOf(db: Queryable, job: string): Promise<JobSupply> {
-  const [box, coming] = await Promise.all([
-    db.query<JobSupply["box"][number]>({
-      name: "box-of-job",
-      text: `select part, max(name) as name, sum(quantity)::int as count from box_movement where job = $1
-              group by part having sum(quantity) > 0 order by part`,
-      values: [job],
-    }),
-    db.query<ComingLine>({
-      name: "coming-for-job",
-      text: `${COMING} where l.job = $1 and o.pieces > 0 order by o.due nulls last, l.part`,
-      values: [job],
-    }),
-  ]);
-  return { box: box.rows, coming: coming.rows };
+  const { rows } = await db.query<JobSupply>({
+    name: "supply-of-job",
+    text: `with box as (select part, max(name) as name, sum(quantity)::int as count from box_movement where job = $1
+                         group by part having sum(quantity) > 0),
+                coming as (${COMING} where l.job = $1 and o.pieces > 0)
+           select (select coalesce(jsonb_agg(b order by b.part), '[]') from box b) as box,
+                  (select coalesce(jsonb_agg(c order by c.due nulls last, c.part), '[]') from coming c) as coming`,
+    values: [job],
+  });
+  return rows[0] ?? { box: [], coming: [] };
 }
 
 /** What is ready for several jobs and on its way to them, by their numbers: pieces by part number, a kit by what lies in it. */
@@ -484,20 +481,18 @@ export interface Purchase {
 /** An order by its number; null when there is none. */
 export async function purchase(db: Queryable, number: number): Promise<Purchase | null> {
   if (!Number.isSafeInteger(number)) return null;
-  const [head, lines, events] = await Promise.all([
+  const [head, lines] = await Promise.all([
     db.query<{ number: number; supplier: string; by: string; at: Date }>(
       "select number::int as number, supplier, by_name as by, at from purchase where number = $1",
       [number],
     ),
-    db.query<ComingLine>({
+    // With what came of it in one statement: a line that comes after all is never told as all here.
+    db.query<Purchase["lines"][number]>({
       name: "lines-of-purchase",
-      text: `${COMING} where p.number = $1 order by l.part`,
-      values: [number],
-    }),
-    db.query<{ line: string; what: Happened; pieces: number; note: string; by: string; at: Date }>({
-      name: "events-of-purchase",
-      text: `select e.line, e.what, e.pieces, e.note, e.by_name as by, e.at from purchase_event e join purchase_line l on l.id = e.line
-              join purchase p on p.id = l.purchase where p.number = $1 order by e.at, e.id`,
+      text: `select c.*, (select coalesce(jsonb_agg(jsonb_build_object('what', e.what, 'pieces', e.pieces, 'note', e.note, 'by', e.by_name, 'at', e.at)
+                                                    order by e.at, e.id), '[]')
+                            from purchase_event e where e.line = c.line) as events
+               from (${COMING} where p.number = $1) c order by c.part`,
       values: [number],
     }),
   ]);
@@ -509,9 +504,7 @@ export async function purchase(db: Queryable, number: number): Promise<Purchase 
     at: of.at.toISOString(),
     lines: lines.rows.map((line) => ({
       ...line,
-      events: events.rows
-        .filter((one) => one.line === line.line)
-        .map(({ what, pieces, note, by, at }) => ({ what, pieces, note, by, at: at.toISOString() })),
+      events: line.events.map((one) => ({ ...one, at: new Date(one.at).toISOString() })),
     })),
   };
 }
