@@ -180,11 +180,18 @@ export async function migrate(databaseUrl: string, dir = folder): Promise<void> 
 }
 
 /** Runs `work` in one transaction; anything thrown rolls it back and is thrown on. */
-export async function inTransaction<T>(pool: Pool, work: (client: Queryable) => Promise<T>): Promise<T> {
+export const inTransaction = <T>(pool: Pool, work: (client: Queryable) => Promise<T>): Promise<T> =>
+  within(pool, "begin", work);
+
+/** Reads several things as they stood at one moment: what goes from one to the other meanwhile is in neither twice nor missing from both. */
+export const inSnapshot = <T>(pool: Pool, read: (client: Queryable) => Promise<T>): Promise<T> =>
+  within(pool, "begin isolation level repeatable read, read only", read);
+
+async function within<T>(pool: Pool, begin: string, work: (client: Queryable) => Promise<T>): Promise<T> {
   const client = await pool.connect();
   let broken: Error | undefined;
   try {
-    await client.query("begin");
+    await client.query(begin);
     const result = await work(client);
     await client.query("commit");
     return result;

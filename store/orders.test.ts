@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from "@jest/globals";
 import { v7 as newId } from "uuid";
 import { dunlinDocument } from "~core/testing/dunlin";
 import { addBook } from "./books";
+import { inSnapshot } from "./database";
 import { openJob } from "./jobs";
 import { setHouse } from "./house";
 import {
@@ -96,6 +97,34 @@ describe("an order", () => {
     );
     expect(said.filter((gone) => gone === null)).toHaveLength(1);
     expect(await left(last)).toBe(0);
+  });
+
+  it("takes what lies on the shelf, where it is or in the box at any one moment", async () => {
+    const pieces = 40;
+    const [job, part] = [await newJob(), await onShelf(pieces)];
+    let busy = true;
+    const taken = (async () => {
+      for (let n = 0; n < pieces; n++)
+        await order(db.pool, {
+          id: newId(),
+          job,
+          by,
+          lines: [],
+          shelf: [{ part, name: "washer", pieces: 1 }],
+        });
+      busy = false;
+    })();
+    const seen = new Set<number>();
+    while (busy) {
+      const { stock, box } = await inSnapshot(db.pool, async (at) => ({
+        stock: await stockOf(at, [part]),
+        ...(await supplyOf(at, job)),
+      }));
+      expect((stock[0]?.onHand ?? 0) + (box[0]?.count ?? 0)).toBe(pieces);
+      seen.add(box[0]?.count ?? 0);
+    }
+    await taken;
+    expect(seen.size).toBeGreaterThan(3);
   });
 });
 

@@ -2,7 +2,7 @@ import { v7 as newId } from "uuid";
 import type { Book, Chain } from "~core/book";
 import { LEADS } from "~core/fact";
 import type { Stock } from "~core/select";
-import type { Pool } from "~store/database";
+import type { Pool, Queryable } from "~store/database";
 import type { JobRecord } from "~store/jobs";
 import { reservedFor, stockOf, type Reserved } from "~store/shelf";
 import { listStaff, type Staff } from "~store/staff";
@@ -17,10 +17,10 @@ export const chosenChains = ({ chains }: Book): Chain[] =>
 type OfBook = Pick<JobRecord, "id" | "book">;
 
 /** What can be taken from the shelf for all seats of a unit, whichever version it is: the job’s facts need not be read for it. */
-export const stockOfUnit = (pool: Pool, job: OfBook): Promise<Stock[]> => stockOfUnits(pool, [job]);
+export const stockOfUnit = (pool: Queryable, job: OfBook): Promise<Stock[]> => stockOfUnits(pool, [job]);
 
 /** The same for several jobs at once: what they keep from each other is there for all of them. */
-export const stockOfUnits = (pool: Pool, jobs: readonly OfBook[]): Promise<Stock[]> =>
+export const stockOfUnits = (pool: Queryable, jobs: readonly OfBook[]): Promise<Stock[]> =>
   stockOf(
     pool,
     [...new Set(jobs.flatMap(({ book }) => partsOf(book)))],

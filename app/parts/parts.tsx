@@ -20,6 +20,7 @@ import type { Job } from "~core/fact";
 import { held, SOME_DAY, type Cover } from "~core/kit";
 import { standing, type Need } from "~core/needs";
 import { field, uuid, whole, words, written } from "~core/shape";
+import { inSnapshot } from "~store/database";
 import { backToShelf, order, supplyOf, type NewOrder } from "~store/orders";
 import { depositsOf, pricesOf } from "~store/prices";
 import type { Route } from "./+types/parts";
@@ -40,15 +41,15 @@ export const loader = async ({ context, params }: Route.LoaderArgs) => {
   const { pool } = context.get(services);
   const record = await jobRecord(context, params.number);
   const numbers = numbersOf(record.book);
-  const [stock, onHand, prices, deposits, supply] = await Promise.all([
-    stockOfUnit(pool, record),
-    onShelf(pool, record),
-    pricesOf(pool, numbers),
-    depositsOf(pool, numbers),
-    supplyOf(pool, record.id),
-  ]);
+  const there = await inSnapshot(pool, async (db) => ({
+    stock: await stockOfUnit(db, record),
+    onHand: await onShelf(db, record),
+    prices: await pricesOf(db, numbers),
+    deposits: await depositsOf(db, numbers),
+    supply: await supplyOf(db, record.id),
+  }));
   // Ids of what this page may send: the same form sent twice is carried out once.
-  return { stock, onHand, prices, deposits, supply, ids: { order: newId(), back: newId() } };
+  return { ...there, ids: { order: newId(), back: newId() } };
 };
 
 const ordered = {

@@ -7,7 +7,7 @@ import type { Book } from "~core/book";
 import type { CoverQuestion } from "~core/kit";
 import { together } from "~core/measure";
 import { standing, type Need } from "~core/needs";
-import type { Pool } from "~store/database";
+import { inSnapshot, type Queryable } from "~store/database";
 import type { JobRecord } from "~store/jobs";
 import { supplyOf } from "~store/orders";
 import { offersOf } from "~store/prices";
@@ -17,7 +17,7 @@ import { supplyFrom } from "./supply";
 
 /** Pieces on the shelf that this job could have, by number; odd measured ones are no part of a list. */
 export async function onShelf(
-  pool: Pool,
+  pool: Queryable,
   { id, book }: Pick<JobRecord, "id" | "book">,
 ): Promise<[string, number][]> {
   const there = await stockOf(pool, numbersOf(book), [id]);
@@ -58,12 +58,13 @@ export async function coverQuestion(
   const { pool } = context.get(services);
   const { record, job, applied, house } = await jobContext(context, number);
   const { book } = record;
-  const [stock, offers, shelf, supply] = await Promise.all([
-    stockOfUnit(pool, record),
-    offersOf(pool, numbersOf(book)),
-    onShelf(pool, record),
-    supplyOf(pool, record.id),
-  ]);
+  // What is just being taken from the shelf for it would else be wanted once more.
+  const { stock, offers, shelf, supply } = await inSnapshot(pool, async (db) => ({
+    stock: await stockOfUnit(db, record),
+    offers: await offersOf(db, numbersOf(book)),
+    shelf: await onShelf(db, record),
+    supply: await supplyOf(db, record.id),
+  }));
   const { lines } = needsNow(job, applied, house, together(unitOf(record, house, stock)));
   const question: CoverQuestion = {
     wanted: wantedOf(lines, standing(lines, supplyFrom(supply, []))),
