@@ -206,6 +206,7 @@ const FIRST = 3;
 /** So many of one figure that what grows with them would show. */
 const MANY_READINGS = 40;
 const BETWEEN_MS = 250;
+const SETTLES_MS = 2_500;
 
 /**
  * From the Enter that stores a reading to the moment the new verdict stands in the page, and to the frame that shows it: the middle of all but the
@@ -231,6 +232,8 @@ async function keystroke(
       await person.until("return document.activeElement.id", (at) => at === "reading-value");
       await person.slowed(rate);
       await person.driver.executeScript(VERDICTS);
+      // Nobody has a dial in hand as the page comes: what it still fetches is not what a reading waits for.
+      await person.driver.sleep(SETTLES_MS);
       for (let i = 0; i < readings; i++) {
         // A hand takes longer than that for the next one.
         await person.driver.sleep(BETWEEN_MS);
