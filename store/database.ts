@@ -183,7 +183,7 @@ export async function migrate(databaseUrl: string, dir = folder): Promise<void> 
 export const inTransaction = <T>(pool: Pool, work: (client: Queryable) => Promise<T>): Promise<T> =>
   within(pool, "begin", work);
 
-/** Reads several things as they stood at one moment: what goes from one to the other meanwhile is in neither twice nor missing from both. */
+/** Reads several things as they stood at one moment: what goes from one to the other meanwhile is found in one of them, and not in both. */
 export const inSnapshot = <T>(pool: Pool, read: (client: Queryable) => Promise<T>): Promise<T> =>
   within(pool, "begin isolation level repeatable read, read only", read);
 

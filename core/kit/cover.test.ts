@@ -243,6 +243,19 @@ describe("covering what a unit needs", () => {
     }
   });
 
+  it("counts every kit of a pack in its plain way", () => {
+    const question: CoverQuestion = {
+      wanted: new Map([["seal", 2]]),
+      kits: [{ number: "kit", contents: new Map([["seal", 1]]) }],
+      offers: [
+        { number: "kit", supplier: "near", cents: 900, days: 1, pack: 2 },
+        { number: "seal", supplier: "near", cents: 500, days: 1, pack: 1 },
+      ],
+      onHand: new Map(),
+    };
+    expect(plainCover(question, solve)).toMatchObject({ cents: 900, missing: [] });
+  });
+
   it("has one plain way, in whatever order kits and offers are listed", () => {
     for (const seed of seeds) {
       const { kits, offers, ...more } = oddQuestion(seed);
